@@ -1,0 +1,77 @@
+// Builds what node and the browser run: the kernel, the bundles for the processes beside the web server, and the web application.
+// Does not repeat what is done: each step keeps a stamp of the hash of what it was made from.
+// Usage: node scripts/build.mjs [kernel] [bundles] [web]; all when none is named.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureInstalled, root } from './install.mjs';
+
+const BUNDLES = {
+  'render-thread': 'src/server/render/thread.ts',
+  'render-service': 'src/server/render/service.ts',
+  'import-worker': 'src/server/usecases/import-worker.ts',
+  cli: 'src/cli/main.ts',
+  seed: 'src/demo/seed.ts'
+};
+
+function filesUnder(path) {
+  if (!existsSync(path)) return [];
+  if (statSync(path).isFile()) return [path];
+  return readdirSync(path, { withFileTypes: true }).flatMap((entry) => (entry.name === 'node_modules' ? [] : filesUnder(join(path, entry.name))));
+}
+
+function hashOf(paths) {
+  const hash = createHash('sha256');
+  for (const path of paths.flatMap((p) => filesUnder(join(root, p))).sort()) {
+    if (/\.test\.tsx?$/.test(path)) continue;
+    hash.update(path.slice(root.length));
+    hash.update(readFileSync(path));
+  }
+  return hash.digest('hex');
+}
+
+function step(name, sources, made, work) {
+  const stamp = join(root, 'build', `${name}.stamp`);
+  const hash = hashOf(['scripts/build.mjs', 'package-lock.json', 'tsconfig.json', ...sources]);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash && made.every((path) => existsSync(join(root, path)))) return;
+  console.log(`building ${name}`);
+  work();
+  mkdirSync(join(root, 'build'), { recursive: true });
+  writeFileSync(stamp, hash);
+}
+
+function run(command, args, env = {}) {
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  if (status !== 0) {
+    console.error(`build failed: ${args[0]}`);
+    process.exit(1);
+  }
+}
+
+export async function build(steps = ['kernel', 'bundles', 'web']) {
+  ensureInstalled();
+  mkdirSync(join(root, 'build'), { recursive: true });
+  if (steps.includes('kernel'))
+    step('kernel', ['src/kernel/assembly'], ['build/kernel.wasm'], () =>
+      run(process.execPath, [
+        'node_modules/assemblyscript/bin/asc.js', 'src/kernel/assembly/index.ts', '-o', 'build/kernel.wasm', '--runtime', 'stub', '-O3', '--noAssert', '--importMemory', '--sharedMemory',
+        '--initialMemory', '16', '--maximumMemory', '65536', '--enable', 'simd,threads,bulk-memory', '--memoryBase', '1024'
+      ])
+    );
+  if (steps.includes('bundles')) {
+    const entries = Object.fromEntries(Object.entries(BUNDLES).filter(([, source]) => existsSync(join(root, source))));
+    const { build: bundle } = await import('esbuild');
+    const sources = ['src/core', 'src/kernel', 'src/formats', 'src/contracts', 'src/server', 'src/cli', 'src/demo'];
+    const stale = [];
+    step('bundles', sources, Object.keys(entries).map((name) => `build/${name}.mjs`), () => stale.push(true));
+    if (stale.length)
+      await bundle({ entryPoints: entries, outdir: join(root, 'build'), outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', sourcemap: 'linked', logLevel: 'warning', tsconfig: join(root, 'tsconfig.json') });
+  }
+  if (steps.includes('web'))
+    step('web', ['src/app', 'src/features', 'src/ui', 'src/core', 'src/server', 'src/contracts', 'src/formats', 'next.config.ts', 'postcss.config.mjs', 'public'], ['.next/BUILD_ID'], () =>
+      run(process.execPath, ['node_modules/next/dist/bin/next', 'build'], { NEXT_TELEMETRY_DISABLED: '1' })
+    );
+}
+
+if (process.argv[1] === new URL(import.meta.url).pathname) await build(process.argv.length > 2 ? process.argv.slice(2) : undefined);

@@ -1,0 +1,21 @@
+/** sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] --out model.glb [--report report.json] */
+import { writeFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
+import { type LengthUnit, METRES_PER_UNIT } from '../core/units/units';
+import { importModel } from '../server/usecases/import-model';
+import { readArguments } from './arguments';
+import { BadInput } from './bad-input';
+
+export async function importCommand(args: string[]): Promise<number> {
+  const { positional: file, options } = readArguments(args, ['unit', 'up', 'out', 'report']);
+  if (!options.out) throw new BadInput('say where the model goes: --out model.glb');
+  const unit = options.unit ?? 'm';
+  if (!(unit in METRES_PER_UNIT)) throw new BadInput(`--unit must be one of ${Object.keys(METRES_PER_UNIT).join(', ')}, got "${unit}"`);
+  const up = options.up ?? 'y';
+  if (up !== 'y' && up !== 'z') throw new BadInput(`--up must be y or z, got "${up}"`);
+  const result = await importModel({ files: [{ path: resolve(file), name: file }], unit: unit as LengthUnit, up });
+  if (!result.ok) throw new BadInput(`${file}: ${result.message}`);
+  await writeFile(options.out, result.glb);
+  if (options.report) await writeFile(options.report, `${JSON.stringify(result.report, null, 2)}\n`);
+  return 0;
+}

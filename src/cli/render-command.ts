@@ -1,0 +1,91 @@
+/** sphaera render MODEL --brief brief.json --out picture.png|jpg|exr [--threads N] [--report report.json] */
+import { createWriteStream } from 'node:fs';
+import { readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { extname, resolve } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { parseBrief } from '../contracts/brief';
+import { tilesOf } from '../core/film/film';
+import { readScene } from '../formats/gltf/read-scene';
+import { config } from '../server/config';
+import { hashFilm, MemoryFilm } from '../server/files/film-store';
+import { encodeFilm, type FileKind } from '../server/render/deliver';
+import { loadKernel } from '../server/render/kernel-file';
+import { readCaptured } from '../server/render/captured-file';
+import { BriefRefused } from '../server/render/refused';
+import { isDark, prepare, run } from '../server/render/session';
+import { importModel } from '../server/usecases/import-model';
+import { readArguments } from './arguments';
+import { BadInput } from './bad-input';
+import { showProgress } from './progress';
+
+const KINDS: Record<string, FileKind> = { '.png': 'png', '.jpg': 'jpg', '.jpeg': 'jpg', '.exr': 'exr' };
+
+export async function renderCommand(args: string[]): Promise<number> {
+  const { positional: model, options } = readArguments(args, ['brief', 'out', 'threads', 'report']);
+  if (!options.brief) throw new BadInput('say which brief to render: --brief brief.json');
+  if (!options.out) throw new BadInput('say where the picture goes: --out picture.png');
+  const kind = KINDS[extname(options.out).toLowerCase()];
+  if (!kind) throw new BadInput(`--out must end in .png, .jpg or .exr, got "${options.out}"`);
+  const threads = options.threads === undefined ? config.threads : Number(options.threads);
+  if (!Number.isInteger(threads) || threads < 1 || threads > 64) throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);
+
+  const parsed = parseBrief(await readJson(options.brief));
+  if (!parsed.ok) throw new BadInput(parsed.message);
+  const brief = parsed.value;
+  const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: 'm', up: 'y' });
+  if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
+  const scene = await readScene(imported.glb);
+  try {
+    const captured = brief.surroundings.kind === 'captured' ? await readCaptured(resolve(brief.surroundings.file), brief.surroundings.file) : null;
+    const module = await loadKernel();
+    const began = performance.now();
+    const prepared = await prepare({ scene, brief, captured, module, threads });
+    if (isDark(prepared.settings.light, scene)) process.stderr.write('sphaera: no light reaches this scene; the picture will be black\n');
+    const film = new MemoryFilm();
+    const done = await run(prepared, film, module, threads, { onProgress: showProgress });
+    const { width, height } = prepared.settings;
+    // written beside and renamed, so that a broken write never leaves half a picture under the name
+    const part = `${options.out}.part`;
+    try {
+      await pipeline(encodeFilm({ film, width, height, white: prepared.white }, kind, brief.finish, prepared.ppi), createWriteStream(part));
+      await rename(part, options.out);
+    } catch (error) {
+      await rm(part, { force: true });
+      throw new BadInput(`cannot write ${options.out}: ${(error as Error).message}`);
+    }
+    if (options.report) {
+      const report = {
+        width_px: width,
+        height_px: height,
+        samples: done.samples,
+        grain: done.grain,
+        seconds: (performance.now() - began) / 1000,
+        rays: done.rays,
+        threads,
+        ev100: prepared.ev100,
+        triangles: prepared.triangles,
+        film_sha256: await hashFilm(film, width, height, tilesOf(width, height))
+      };
+      await writeFile(options.report, `${JSON.stringify(report, null, 2)}\n`);
+    }
+    return 0;
+  } catch (error) {
+    if (error instanceof BriefRefused) throw new BadInput(`brief.${error.message}`);
+    if (error instanceof RangeError) throw new BadInput(error.message);
+    throw error;
+  }
+}
+
+async function readJson(path: string): Promise<unknown> {
+  let text: string;
+  try {
+    text = await readFile(path, 'utf8');
+  } catch {
+    throw new BadInput(`cannot read the brief ${path}`);
+  }
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new BadInput(`${path} is not valid JSON: ${(error as Error).message}`);
+  }
+}

@@ -1,0 +1,220 @@
+/** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
+import 'reflect-metadata';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type Finish, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
+import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
+import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
+import type { SizeChoice } from '../core/catalogue/size-choice';
+import { toPixels } from '../core/output/size';
+import { type Checked, check, describe, refuse } from './validate';
+
+const FAR_M = 1e7;
+type Triple = [number, number, number];
+
+/** A decorator for a number within a range, with a message that names the range. */
+function Range(min: number, max: number, unit = ''): PropertyDecorator {
+  const message = `must be a number from ${min} to ${max}${unit && ` ${unit}`}`;
+  return (target, key) => {
+    IsNumber({ allowInfinity: false, allowNaN: false }, { message })(target, key as string);
+    Min(min, { message })(target, key as string);
+    Max(max, { message })(target, key as string);
+  };
+}
+
+function WholeRange(min: number, max: number): PropertyDecorator {
+  const message = `must be a whole number from ${min} to ${max}`;
+  return (target, key) => {
+    IsInt({ message })(target, key as string);
+    Min(min, { message })(target, key as string);
+    Max(max, { message })(target, key as string);
+  };
+}
+
+function Vector(min: number, max: number): PropertyDecorator {
+  const message = `must be three numbers from ${min} to ${max}`;
+  return (target, key) => {
+    IsArray({ message })(target, key as string);
+    ArrayMinSize(3, { message })(target, key as string);
+    ArrayMaxSize(3, { message })(target, key as string);
+    IsNumber({ allowInfinity: false, allowNaN: false }, { each: true, message })(target, key as string);
+    Min(min, { each: true, message })(target, key as string);
+    Max(max, { each: true, message })(target, key as string);
+  };
+}
+
+function OneOf(values: readonly string[]): PropertyDecorator {
+  return IsIn(values as string[], { message: `must be one of ${values.join(', ')}` });
+}
+
+const notNull = (_: object, value: unknown) => value !== null;
+const base = BRIEF_DEFAULTS;
+const view = base.viewpoint as FreeViewpoint;
+
+class FreeViewpointContract implements FreeViewpoint {
+  @Vector(-FAR_M, FAR_M) position_m: Triple = view.position_m;
+  @Vector(-FAR_M, FAR_M) target_m: Triple = view.target_m;
+  @Vector(-1e3, 1e3) up: Triple = view.up;
+  @OneOf(['perspective', 'parallel']) projection: 'perspective' | 'parallel' = view.projection;
+  @Range(4, 2000, 'mm') focal_length_mm: number = view.focal_length_mm;
+  @Range(1, 500, 'mm') sensor_height_mm: number = view.sensor_height_mm;
+  @ValidateIf((o: FreeViewpointContract) => o.f_number !== null) @Range(0.5, 128) f_number: number | null = null;
+  @ValidateIf((o: FreeViewpointContract) => o.focus_m !== null) @Range(0.001, FAR_M, 'm') focus_m: number | null = null;
+  @ValidateIf((o: FreeViewpointContract) => o.height_m !== null) @Range(0.0001, FAR_M, 'm') height_m: number | null = null;
+}
+
+class NamedViewpointContract {
+  @IsString({ message: 'must be the name of a camera in the model' }) @MinLength(1) @MaxLength(200) camera = '';
+}
+
+class EvenContract {
+  @OneOf(['even']) kind = 'even' as const;
+  @Range(0, 1e9, 'cd/m2') radiance = SURROUNDINGS_DEFAULTS.even.radiance;
+  @Vector(0, 1000) color: Triple = [1, 1, 1];
+}
+class SkyContract {
+  @OneOf(['sky']) kind = 'sky' as const;
+  @Range(-90, 90, 'degrees') latitude_deg = SURROUNDINGS_DEFAULTS.sky.latitude_deg;
+  @Range(-180, 180, 'degrees') longitude_deg = SURROUNDINGS_DEFAULTS.sky.longitude_deg;
+  @IsISO8601({ strict: true }, { message: 'must be a time in ISO 8601, as 2026-06-21T15:00:00+01:00' }) time = SURROUNDINGS_DEFAULTS.sky.time;
+  @Range(-360, 360, 'degrees') north_deg = 0;
+  @Range(2, 200, 'km') visibility_km = SURROUNDINGS_DEFAULTS.sky.visibility_km;
+  @Range(0, 1) cloud = 0;
+  @Range(-10, 10, 'EV') brightness_ev = 0;
+}
+class StudioContract {
+  @OneOf(['studio']) kind = 'studio' as const;
+  @Range(-360, 360, 'degrees') rotation_deg = 0;
+  @Range(-10, 10, 'EV') brightness_ev = 0;
+}
+class CapturedContract {
+  @OneOf(['captured']) kind = 'captured' as const;
+  @IsString({ message: 'must name an .hdr or .exr file' }) @MinLength(1, { message: 'must name an .hdr or .exr file' }) @MaxLength(4096) file = '';
+  @Range(-360, 360, 'degrees') rotation_deg = 0;
+  @Range(-20, 20, 'EV') brightness_ev = 0;
+}
+const SURROUNDINGS = { even: EvenContract, sky: SkyContract, studio: StudioContract, captured: CapturedContract } as const;
+
+class LookContract {
+  @OneOf(['photographic', 'clay']) kind: 'photographic' | 'clay' = 'photographic';
+}
+class FixedExposureContract {
+  @Range(-16, 24, 'EV') ev100 = 12;
+}
+class MeteredContract {
+  @IsIn([true], { message: 'must be true' }) metered = true as const;
+}
+
+// 200 megapixels: an A0 sheet at 300 ppi has 139
+const MOST_PIXELS = 200e6;
+class PixelSizeContract {
+  @WholeRange(1, 32768) width_px = 600;
+  @WholeRange(1, 32768) height_px = 400;
+}
+class PaperSizeContract {
+  @OneOf(PAPER_NAMES) paper: Paper = 'A3';
+  @OneOf(ORIENTATIONS) orientation: Orientation = 'landscape';
+  @Range(20, 1200, 'ppi') ppi = 200;
+}
+class SheetSizeContract {
+  @Range(5, 5000, 'mm') width_mm = 420;
+  @Range(5, 5000, 'mm') height_mm = 297;
+  @Range(20, 1200, 'ppi') ppi = 200;
+}
+
+class QualityContract implements BriefQuality {
+  @OneOf(QUALITY_KEYS) step: QualityKey = base.quality.step;
+  @WholeRange(1, 65536) samples = base.quality.samples;
+  @ValidateIf((o: QualityContract) => notNull(o, o.grain)) @Range(0.01, 20, 'L*') grain: number | null = null;
+  @WholeRange(0, 64) bounces = base.quality.bounces;
+  @Range(0.01, 1) scale = base.quality.scale;
+  @ValidateIf((o: QualityContract) => notNull(o, o.firefly)) @Range(0.1, 1e6) firefly: number | null = null;
+}
+class GroundContract {
+  @OneOf(['none']) kind = 'none' as const;
+}
+class BackgroundContract {
+  @OneOf(['own', 'clear']) kind: 'own' | 'clear' = 'own';
+}
+class FinishContract {
+  @Range(-10, 10, 'EV') exposure_ev = 0;
+  @IsIn([0], { message: 'must be 0 in this version: denoising is not there yet' }) denoise = 0;
+  @IsOptional() background: unknown;
+}
+
+const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'quality', 'ground', 'finish'] as const;
+
+/** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
+export function parseBrief(input: unknown): Checked<Brief> {
+  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`brief must be an object, got ${describe(input)}`);
+  const given = input as Record<string, unknown>;
+  for (const key of Object.keys(given)) {
+    if (!(SECTIONS as readonly string[]).includes(key)) return refuse(`brief.${key} is not a known field; the fields are ${SECTIONS.join(', ')}`);
+  }
+  if (given.version !== BRIEF_VERSION) return refuse(`brief.version must be ${BRIEF_VERSION}, got ${describe(given.version)}`);
+
+  const viewpoint = variant<Viewpoint>(given.viewpoint, 'brief.viewpoint', base.viewpoint, (v) => ('camera' in v ? NamedViewpointContract : FreeViewpointContract));
+  if (!viewpoint.ok) return viewpoint;
+  const surroundings = parseSurroundings(given.surroundings);
+  if (!surroundings.ok) return surroundings;
+  const look = variant<Brief['look']>(given.look, 'brief.look', base.look, () => LookContract);
+  if (!look.ok) return look;
+  const exposure = variant<Brief['exposure']>(given.exposure, 'brief.exposure', base.exposure, (v) => ('metered' in v ? MeteredContract : FixedExposureContract));
+  if (!exposure.ok) return exposure;
+  const size = parseSize(given.size);
+  if (!size.ok) return size;
+  const quality = parseQuality(given.quality);
+  if (!quality.ok) return quality;
+  const ground = variant<Brief['ground']>(given.ground, 'brief.ground', base.ground, () => GroundContract);
+  if (!ground.ok) return ground;
+  const finish = parseFinish(given.finish);
+  if (!finish.ok) return finish;
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, quality: quality.value, ground: ground.value, finish: finish.value } };
+}
+
+function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
+  if (input === undefined) return { ok: true, value: fallback };
+  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${describe(input)}`);
+  const result = check(choose(input) as new () => T, input, place);
+  return result.ok ? { ok: true, value: { ...result.value } } : result;
+}
+
+export function parseSurroundings(input: unknown): Checked<Surroundings> {
+  const place = 'brief.surroundings';
+  if (input === undefined) return { ok: true, value: base.surroundings };
+  if (input === null || typeof input !== 'object') return refuse(`${place} must be an object, got ${describe(input)}`);
+  const kind = (input as { kind?: unknown }).kind;
+  if (typeof kind !== 'string' || !(kind in SURROUNDINGS)) return refuse(`${place}.kind must be one of ${Object.keys(SURROUNDINGS).join(', ')}, got ${describe(kind)}`);
+  const result = variant<Surroundings>(input, place, base.surroundings, () => SURROUNDINGS[kind as SurroundingsKind]);
+  if (result.ok && result.value.kind === 'sky' && Number.isNaN(Date.parse(result.value.time))) return refuse(`${place}.time must be a time in ISO 8601, got ${describe(result.value.time)}`);
+  return result;
+}
+
+export function parseSize(input: unknown): Checked<SizeChoice> {
+  const place = 'brief.size';
+  const result = variant<SizeChoice>(input, place, base.size, (v) => ('paper' in v || 'orientation' in v ? PaperSizeContract : 'width_mm' in v || 'height_mm' in v ? SheetSizeContract : PixelSizeContract));
+  if (!result.ok) return result;
+  const size = result.value;
+  const pixels = 'width_px' in size ? size.width_px * size.height_px : 'width_mm' in size ? toPixels(size.width_mm, size.ppi) * toPixels(size.height_mm, size.ppi) : 0;
+  if (pixels > MOST_PIXELS) return refuse(`${place} has ${Math.round(pixels / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million are allowed, so lower the size or the ppi`);
+  return result;
+}
+
+/** A named step brings its own limits; each may be overruled. */
+function parseQuality(input: unknown): Checked<BriefQuality> {
+  const step = (input as { step?: unknown } | undefined)?.step;
+  const given = input as Partial<BriefQuality> | undefined;
+  if (given && typeof given === 'object' && !Array.isArray(given) && typeof step === 'string' && step in QUALITY_STEPS && given.samples === undefined) {
+    const { samples, grain, bounces, scale } = QUALITY_STEPS[step as QualityKey];
+    return variant<BriefQuality>({ samples, grain, bounces, scale, ...given }, 'brief.quality', base.quality, () => QualityContract);
+  }
+  return variant<BriefQuality>(input, 'brief.quality', base.quality, () => QualityContract);
+}
+
+function parseFinish(input: unknown): Checked<Finish> {
+  const outer = variant<Finish>(input, 'brief.finish', base.finish, () => FinishContract);
+  if (!outer.ok) return outer;
+  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, () => BackgroundContract);
+  if (!background.ok) return background;
+  return { ok: true, value: { ...outer.value, background: background.value } };
+}

@@ -1,0 +1,129 @@
+/**
+ * The brief: everything that decides a picture, as one versioned document. Public; described for users in docs/brief.md.
+ * Lengths in metres, angles in degrees, light in cd/m2; each field carries its unit in its name.
+ */
+import type { QualityKey } from '../catalogue/quality';
+import type { SizeChoice } from '../catalogue/size-choice';
+import type { Viewpoint } from '../camera/viewpoint';
+
+export const BRIEF_VERSION = 1;
+
+export interface EvenSurroundings {
+  kind: 'even';
+  /** cd/m2. */
+  radiance: number;
+  /** Linear Rec. 709 factors. */
+  color: [number, number, number];
+}
+export interface SkySurroundings {
+  kind: 'sky';
+  latitude_deg: number;
+  longitude_deg: number;
+  /** ISO 8601 with its offset from UTC. */
+  time: string;
+  /** How far north lies to the left of the model's up (-Z), seen from above. */
+  north_deg: number;
+  /** Farthest distance at which a dark hill is still seen. */
+  visibility_km: number;
+  /** 0 clear to 1 overcast. */
+  cloud: number;
+  brightness_ev: number;
+}
+export interface StudioSurroundings {
+  kind: 'studio';
+  rotation_deg: number;
+  brightness_ev: number;
+}
+export interface CapturedSurroundings {
+  kind: 'captured';
+  /** Path for the command; in the application the content hash of an uploaded image. */
+  file: string;
+  rotation_deg: number;
+  brightness_ev: number;
+}
+export type Surroundings = EvenSurroundings | SkySurroundings | StudioSurroundings | CapturedSurroundings;
+export type SurroundingsKind = Surroundings['kind'];
+
+export type Exposure = { ev100: number } | { metered: true };
+export type LookKind = 'photographic' | 'clay';
+
+export interface BriefQuality {
+  step: QualityKey;
+  /** Samples per pixel: exact when grain is null, else the limit. */
+  samples: number;
+  /** Raw grain in L* at which a tile is done. */
+  grain: number | null;
+  bounces: number;
+  /** Share of the full size that is rendered. */
+  scale: number;
+  /** Most that one indirect contribution may weigh, in multiples of the exposure's white; null for no limit. */
+  firefly: number | null;
+}
+
+export interface Finish {
+  exposure_ev: number;
+  denoise: number;
+  background: { kind: 'own' } | { kind: 'clear' };
+}
+
+export interface Brief {
+  version: typeof BRIEF_VERSION;
+  viewpoint: Viewpoint;
+  surroundings: Surroundings;
+  look: { kind: LookKind };
+  exposure: Exposure;
+  size: SizeChoice;
+  quality: BriefQuality;
+  ground: { kind: 'none' };
+  finish: Finish;
+}
+
+/** What a brief means where it says nothing. */
+export const BRIEF_DEFAULTS: Brief = {
+  version: BRIEF_VERSION,
+  viewpoint: {
+    position_m: [0, 1.6, 4],
+    target_m: [0, 1, 0],
+    up: [0, 1, 0],
+    projection: 'perspective',
+    focal_length_mm: 35,
+    sensor_height_mm: 24,
+    f_number: null,
+    focus_m: null,
+    height_m: null
+  },
+  surroundings: { kind: 'even', radiance: 1, color: [1, 1, 1] },
+  look: { kind: 'photographic' },
+  exposure: { ev100: 12 },
+  size: { width_px: 600, height_px: 400 },
+  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null },
+  ground: { kind: 'none' },
+  finish: { exposure_ev: 0, denoise: 0, background: { kind: 'own' } }
+};
+
+export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundings, { kind: K }> } = {
+  even: { kind: 'even', radiance: 1, color: [1, 1, 1] },
+  sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 },
+  studio: { kind: 'studio', rotation_deg: 0, brightness_ev: 0 },
+  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0 }
+};
+
+/** JSON with sorted keys and no space: the same document has the same bytes. */
+export function canonicalJson(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
+  if (value && typeof value === 'object') {
+    const entries = Object.entries(value as Record<string, unknown>).filter(([, v]) => v !== undefined);
+    entries.sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0));
+    return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonicalJson(v)}`).join(',')}}`;
+  }
+  return JSON.stringify(value);
+}
+
+/**
+ * The part of a brief that decides the film: no finish (it never needs a new render) and no step name. Samples and grain
+ * stay in, because with the default limits they decide where each tile stops.
+ */
+export function filmBrief(brief: Brief): Omit<Brief, 'finish'> {
+  const { finish: _finish, ...rest } = brief;
+  return rest;
+}

@@ -1,0 +1,19 @@
+/** Exposure. Source: ISO 12232: EV100 = log2(N^2/t x 100/S); a saturated pixel is Lmax = 1.2 x 2^EV100 cd/m2. */
+export const whiteLuminance = (ev100: number): number => 1.2 * 2 ** ev100;
+
+export const evOfCamera = (fNumber: number, shutterSeconds: number, iso: number): number => Math.log2(((fNumber * fNumber) / shutterSeconds) * (100 / iso));
+
+/** EV100 that a reflected-light meter sets for a mean luminance in cd/m2. Source: ISO 2720, K = 12.5. */
+export const evOfLuminance = (luminance: number): number => Math.log2((luminance * 100) / 12.5);
+
+/** The log mean without its extremes: what a meter makes of a frame of luminances (cd/m2). */
+export function meter(luminances: ArrayLike<number>): number {
+  const logs = Array.from(luminances, (l) => Math.log2(Math.max(l, 1e-6))).sort((a, b) => a - b);
+  if (logs.length === 0 || logs[logs.length - 1]! < -15) return 0;
+  // the darkest tenth and the brightest twentieth say nothing about the subject
+  const from = Math.floor(logs.length * 0.1);
+  const to = Math.max(from + 1, Math.ceil(logs.length * 0.95));
+  let sum = 0;
+  for (let i = from; i < to; i++) sum += logs[i]!;
+  return Math.round(evOfLuminance(2 ** (sum / (to - from))) * 100) / 100;
+}

@@ -1,0 +1,18 @@
+/** Where a picture is seen from: stated freely, or by the name of a camera in the model. Metres, +Y up. */
+export interface FreeViewpoint {
+  position_m: [number, number, number];
+  target_m: [number, number, number];
+  up: [number, number, number];
+  projection: 'perspective' | 'parallel';
+  focal_length_mm: number;
+  /** Height of the imaginary sensor, which the picture's height fills. */
+  sensor_height_mm: number;
+  /** Null: everything is sharp. */
+  f_number: number | null;
+  /** Distance of the sharp plane; null focuses on the target. */
+  focus_m: number | null;
+  /** Height of the picture in metres, for a parallel projection. */
+  height_m: number | null;
+}
+
+export type Viewpoint = FreeViewpoint | { camera: string };

@@ -1,0 +1,22 @@
+/** Linear Rec. 709 (the film's primaries, white D65) against CIE XYZ. Source: ITU-R BT.709, derived as in SMPTE RP 177. */
+import type { Vec3 } from '../math/vec3';
+
+export const LUMINANCE_REC709: Vec3 = [0.2126, 0.7152, 0.0722];
+
+export const luminance = (rgb: ArrayLike<number>): number => 0.2126 * rgb[0]! + 0.7152 * rgb[1]! + 0.0722 * rgb[2]!;
+
+export function xyzToRec709([x, y, z]: Vec3): Vec3 {
+  return [
+    3.2404542 * x - 1.5371385 * y - 0.4985314 * z,
+    -0.969266 * x + 1.8760108 * y + 0.041556 * z,
+    0.0556434 * x - 0.2040259 * y + 1.0572252 * z
+  ];
+}
+
+export function rec709ToXyz([r, g, b]: Vec3): Vec3 {
+  return [
+    0.4124564 * r + 0.3575761 * g + 0.1804375 * b,
+    0.2126729 * r + 0.7151522 * g + 0.072175 * b,
+    0.0193339 * r + 0.119192 * g + 0.9503041 * b
+  ];
+}

@@ -1,0 +1,48 @@
+/**
+ * The film's shape: tiles of TILE x TILE pixels, each with the sums of its samples. Channels of a pixel, f32:
+ *   0..2 even samples, 3..5 odd samples (two independent halves), 6..8 what came straight from the surroundings, 9 its share.
+ * Values are scene-referred, linear Rec. 709, cd/m2.
+ */
+export const TILE_PX = 64;
+export const CHANNELS = 10;
+
+export interface TileRect {
+  index: number;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Tiles of a film, nearest to the middle first, so that what matters most appears first. The index is row-major. */
+export function tilesOf(width: number, height: number): TileRect[] {
+  const columns = Math.ceil(width / TILE_PX);
+  const rows = Math.ceil(height / TILE_PX);
+  const tiles: TileRect[] = [];
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c < columns; c++) {
+      const x = c * TILE_PX;
+      const y = r * TILE_PX;
+      tiles.push({ index: r * columns + c, x, y, width: Math.min(TILE_PX, width - x), height: Math.min(TILE_PX, height - y) });
+    }
+  }
+  const away = (t: TileRect) => (t.x + t.width / 2 - width / 2) ** 2 + (t.y + t.height / 2 - height / 2) ** 2;
+  return tiles.sort((a, b) => away(a) - away(b) || a.index - b.index);
+}
+
+/** Samples of a span; every decision and every checkpoint falls on a span's end. */
+export const SPAN = 16;
+
+/**
+ * Cumulative sample counts at which a tile is handed on, checked for grain and saved: one span, then doublings, then the limit.
+ * A limit below or between them is its own last step.
+ */
+export function passEnds(samples: number): number[] {
+  const ends: number[] = [];
+  for (let end = SPAN; end < samples; end *= 2) ends.push(end);
+  ends.push(samples);
+  return ends;
+}
+
+/** Even and odd samples among the first n. */
+export const halves = (n: number): [number, number] => [Math.ceil(n / 2), Math.floor(n / 2)];

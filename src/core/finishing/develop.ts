@@ -1,0 +1,61 @@
+/**
+ * Film to displayed pixels: mean of the samples, exposure, tone curve, sRGB, background. One tile at a time, so a sheet of any
+ * size needs little memory. The film is never changed.
+ */
+import { encodeSrgb } from '../color/srgb';
+import { toneColor } from '../color/tone';
+import type { Finish } from '../brief/brief';
+import { CHANNELS } from '../film/film';
+
+// Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has its own.
+const STEPS = 4096;
+const CODES = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / STEPS)));
+function code(linear: number): number {
+  if (linear >= 1) return 255;
+  return linear < 0.02 ? Math.round(255 * encodeSrgb(Math.max(0, linear))) : CODES[Math.round(linear * STEPS)]!;
+}
+
+/**
+ * Writes a tile's pixels as rgba8 into `out`, whose rows are `stride` bytes apart, from byte `at` on. Colours under partial
+ * coverage are not premultiplied.
+ */
+export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, at: number, stride: number): void {
+  const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
+  const clear = finish.background.kind === 'clear';
+  const rgb: number[] = [0, 0, 0];
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const p = (y * width + x) * CHANNELS;
+      const o = at + y * stride + x * 4;
+      let r = tile[p]! + tile[p + 3]!;
+      let g = tile[p + 1]! + tile[p + 4]!;
+      let b = tile[p + 2]! + tile[p + 5]!;
+      let cover = 1;
+      if (clear) {
+        cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
+        if (cover < 1 / 512) {
+          out.fill(0, o, o + 4);
+          continue;
+        }
+        r = (r - tile[p + 6]!) / cover;
+        g = (g - tile[p + 7]!) / cover;
+        b = (b - tile[p + 8]!) / cover;
+      }
+      toneColor(rgb, r * k, g * k, b * k);
+      out[o] = code(rgb[0]!);
+      out[o + 1] = code(rgb[1]!);
+      out[o + 2] = code(rgb[2]!);
+      out[o + 3] = Math.round(cover * 255);
+    }
+  }
+}
+
+/** Mean radiance of a tile as rgba f32 (alpha the coverage); clear film has what stands before the surroundings only, premultiplied as OpenEXR wants it. */
+export function linearTile(tile: Float32Array, pixels: number, samples: number, clear: boolean, out: Float32Array): void {
+  const k = samples > 0 ? 1 / samples : 0;
+  for (let i = 0; i < pixels; i++) {
+    const p = i * CHANNELS;
+    for (let c = 0; c < 3; c++) out[i * 4 + c] = (tile[p + c]! + tile[p + 3 + c]! - (clear ? tile[p + 6 + c]! : 0)) * k;
+    out[i * 4 + 3] = clear ? Math.min(1, Math.max(0, 1 - tile[p + 9]! * k)) : 1;
+  }
+}

@@ -1,0 +1,41 @@
+/**
+ * The importance grid of a latitude-longitude image: cells weighted by luminance and solid angle, widened by one texel because
+ * the image is seen with bilinear filtering. At most 1024 x 512 cells, so a very large image costs no more to sample.
+ */
+import { buildAliasTable } from '../../sampling/alias-table';
+
+export interface ImportanceGrid {
+  width: number;
+  height: number;
+  probability: Float32Array;
+  threshold: Float32Array;
+  alias: Uint32Array;
+}
+
+export function buildImportanceGrid(pixels: Float32Array, width: number, height: number): ImportanceGrid {
+  const columns = Math.min(width, 1024);
+  const rows = Math.min(height, 512);
+  const weights = new Float64Array(columns * rows);
+  const luminanceAt = (x: number, y: number) => {
+    const p = (Math.min(height - 1, Math.max(0, y)) * width + ((x + width) % width)) * 3;
+    return 0.2126 * pixels[p]! + 0.7152 * pixels[p + 1]! + 0.0722 * pixels[p + 2]!;
+  };
+  const perX = width / columns;
+  const perY = height / rows;
+  for (let r = 0; r < rows; r++) {
+    const band = Math.cos((Math.PI * r) / rows) - Math.cos((Math.PI * (r + 1)) / rows);
+    for (let c = 0; c < columns; c++) {
+      let sum = 0;
+      let count = 0;
+      for (let y = Math.floor(r * perY) - 1; y <= Math.ceil((r + 1) * perY); y++) {
+        for (let x = Math.floor(c * perX) - 1; x <= Math.ceil((c + 1) * perX); x++) {
+          sum += luminanceAt(x, y);
+          count++;
+        }
+      }
+      weights[r * columns + c] = (Math.max(0, sum) / count) * band;
+    }
+  }
+  const { probability, threshold, alias } = buildAliasTable(weights);
+  return { width: columns, height: rows, probability, threshold, alias };
+}

@@ -1,0 +1,222 @@
+/** Reads a normalised GLB (metres, +Y up) into a scene with everything in world space, images decoded to rgba8. */
+import type { Material, Node, Texture, TextureInfo } from '@gltf-transform/core';
+import type { EmissiveStrength, IOR, Light, Transform, Transmission, Volume } from '@gltf-transform/extensions';
+import sharp from 'sharp';
+import type { Vec3 } from '../../core/math/vec3';
+import { boundsOf, MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneGeometry, type SceneLight, type SceneMaterial, type SceneTexture, type TextureUse } from '../../core/scene/scene';
+import { createIo } from './io';
+
+type Matrix = readonly number[];
+const REFERENCE_SENSOR_MM = 24;
+
+export async function readScene(glb: Uint8Array): Promise<Scene> {
+  const document = await (await createIo()).readBinary(glb);
+  const root = document.getRoot();
+  const textures: SceneTexture[] = [];
+  const known = new Map<string, number>();
+  const linearUses = new Set<Texture>();
+  const encodedUses = new Set<Texture>();
+  for (const material of root.listMaterials()) {
+    for (const t of [material.getBaseColorTexture(), material.getEmissiveTexture()]) if (t) encodedUses.add(t);
+    const transmission = material.getExtension<Transmission>('KHR_materials_transmission')?.getTransmissionTexture();
+    for (const t of [material.getMetallicRoughnessTexture(), material.getNormalTexture(), transmission]) if (t) linearUses.add(t);
+  }
+  for (const [uses, encoded] of [[encodedUses, true], [linearUses, false]] as const) {
+    for (const texture of uses) {
+      const { data, info } = await sharp(texture.getImage()!, { limitInputPixels: 16384 * 16384 }).ensureAlpha().toColourspace('srgb').raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+      known.set(`${root.listTextures().indexOf(texture)}:${encoded}`, textures.length);
+      textures.push({ name: texture.getName(), width: info.width, height: info.height, pixels: new Uint8Array(data), encoded });
+    }
+  }
+  const use = (texture: Texture | null, info: TextureInfo | null, encoded: boolean): TextureUse | null => {
+    if (!texture || !info) return null;
+    const transform = info.getExtension<Transform>('KHR_texture_transform');
+    const [ou, ov] = transform?.getOffset() ?? [0, 0];
+    const [su, sv] = transform?.getScale() ?? [1, 1];
+    const r = transform?.getRotation() ?? 0;
+    const set = transform?.getTexCoord() ?? info.getTexCoord();
+    return {
+      texture: known.get(`${root.listTextures().indexOf(texture)}:${encoded}`)!,
+      uvSet: set === 1 ? 1 : 0,
+      wrapS: wrapName(info.getWrapS()),
+      wrapT: wrapName(info.getWrapT()),
+      transform: [su * Math.cos(r), sv * Math.sin(r), ou, -su * Math.sin(r), sv * Math.cos(r), ov]
+    };
+  };
+  const materials: SceneMaterial[] = root.listMaterials().map((m) => readMaterial(m, use));
+  materials.push({ ...MATERIAL_DEFAULTS, name: 'no material' });
+  const fallback = materials.length - 1;
+
+  const parts: Part[] = [];
+  const lights: SceneLight[] = [];
+  const cameras: SceneCamera[] = [];
+  for (const scene of root.listScenes().slice(0, 1)) {
+    scene.traverse((node) => {
+      const matrix = node.getWorldMatrix();
+      collectLight(node, matrix, lights);
+      collectCamera(node, matrix, cameras);
+      for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+        if (primitive.getMode() !== 4) continue;
+        const material = primitive.getMaterial();
+        parts.push({ primitive, matrix, material: material ? root.listMaterials().indexOf(material) : fallback });
+      }
+    });
+  }
+  const geometry = joinParts(parts);
+  return { geometry, materials, textures, lights, cameras, bounds: boundsOf(geometry.positions) };
+}
+
+const wrapName = (mode: number): TextureUse['wrapS'] => (mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat');
+
+function readMaterial(m: Material, use: (t: Texture | null, info: TextureInfo | null, encoded: boolean) => TextureUse | null): SceneMaterial {
+  const transmission = m.getExtension<Transmission>('KHR_materials_transmission');
+  const volume = m.getExtension<Volume>('KHR_materials_volume');
+  const strength = m.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')?.getEmissiveStrength() ?? 1;
+  const mode = m.getAlphaMode();
+  return {
+    ...MATERIAL_DEFAULTS,
+    name: m.getName(),
+    baseColor: m.getBaseColorFactor() as [number, number, number, number],
+    metallic: m.getMetallicFactor(),
+    roughness: m.getRoughnessFactor(),
+    ior: m.getExtension<IOR>('KHR_materials_ior')?.getIOR() || 1.5,
+    transmission: transmission?.getTransmissionFactor() ?? 0,
+    solid: (volume?.getThicknessFactor() ?? 0) > 0,
+    attenuationColor: (volume?.getAttenuationColor() as [number, number, number]) ?? [1, 1, 1],
+    attenuationDistance: volume?.getAttenuationDistance() || Number.POSITIVE_INFINITY,
+    emissive: m.getEmissiveFactor().map((c) => c * strength) as unknown as Vec3,
+    alphaMode: mode === 'MASK' ? 'mask' : mode === 'BLEND' ? 'blend' : 'opaque',
+    alphaCutoff: m.getAlphaCutoff(),
+    twoSided: m.getDoubleSided(),
+    normalScale: m.getNormalScale(),
+    baseTexture: use(m.getBaseColorTexture(), m.getBaseColorTextureInfo(), true),
+    metalRoughTexture: use(m.getMetallicRoughnessTexture(), m.getMetallicRoughnessTextureInfo(), false),
+    normalTexture: use(m.getNormalTexture(), m.getNormalTextureInfo(), false),
+    emissiveTexture: use(m.getEmissiveTexture(), m.getEmissiveTextureInfo(), true),
+    transmissionTexture: transmission ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false) : null
+  };
+}
+
+const axis = (m: Matrix, column: number): Vec3 => {
+  const v = [m[column * 4]!, m[column * 4 + 1]!, m[column * 4 + 2]!];
+  const size = Math.hypot(...v) || 1;
+  return [v[0]! / size, v[1]! / size, v[2]! / size];
+};
+const place = (m: Matrix): [number, number, number] => [m[12]!, m[13]!, m[14]!];
+
+function collectLight(node: Node, matrix: Matrix, lights: SceneLight[]): void {
+  const light = node.getExtension<Light>('KHR_lights_punctual');
+  if (!light) return;
+  const intensity = light.getColor().map((c) => c * light.getIntensity()) as unknown as Vec3;
+  const back = axis(matrix, 2);
+  const direction: Vec3 = [-back[0], -back[1], -back[2]];
+  const name = light.getName() || node.getName();
+  if (light.getType() === 'directional') lights.push({ kind: 'directional', name, direction, illuminance: intensity });
+  else if (light.getType() === 'spot') lights.push({ kind: 'spot', name, position: place(matrix), direction, intensity, innerAngle: light.getInnerConeAngle(), outerAngle: light.getOuterConeAngle() });
+  else lights.push({ kind: 'point', name, position: place(matrix), intensity });
+}
+
+function collectCamera(node: Node, matrix: Matrix, cameras: SceneCamera[]): void {
+  const camera = node.getCamera();
+  if (!camera) return;
+  const position_m = place(matrix);
+  const back = axis(matrix, 2);
+  const up = axis(matrix, 1);
+  const target_m: [number, number, number] = [position_m[0] - back[0], position_m[1] - back[1], position_m[2] - back[2]];
+  const parallel = camera.getType() === 'orthographic';
+  cameras.push({
+    name: node.getName() || camera.getName() || `Camera ${cameras.length + 1}`,
+    position_m,
+    target_m,
+    up: [up[0], up[1], up[2]],
+    projection: parallel ? 'parallel' : 'perspective',
+    focal_length_mm: REFERENCE_SENSOR_MM / (2 * Math.tan((camera.getYFov() || 0.7) / 2)),
+    height_m: parallel ? 2 * camera.getYMag() : null
+  });
+}
+
+interface Part {
+  primitive: import('@gltf-transform/core').Primitive;
+  matrix: Matrix;
+  material: number;
+}
+
+function joinParts(parts: Part[]): SceneGeometry {
+  let vertices = 0;
+  let indexCount = 0;
+  for (const { primitive } of parts) {
+    vertices += primitive.getAttribute('POSITION')!.getCount();
+    indexCount += primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')!.getCount();
+  }
+  const g: SceneGeometry = {
+    positions: new Float32Array(vertices * 3),
+    normals: new Float32Array(vertices * 3),
+    tangents: new Float32Array(vertices * 4),
+    uv0: new Float32Array(vertices * 2),
+    uv1: new Float32Array(vertices * 2),
+    colors: new Uint8Array(vertices * 4).fill(255),
+    indices: new Uint32Array(indexCount),
+    triangleMaterials: new Uint32Array(indexCount / 3)
+  };
+  let firstVertex = 0;
+  let firstIndex = 0;
+  for (const { primitive, matrix, material } of parts) {
+    const position = primitive.getAttribute('POSITION')!;
+    const normal = primitive.getAttribute('NORMAL');
+    const tangent = primitive.getAttribute('TANGENT');
+    const uv = [primitive.getAttribute('TEXCOORD_0'), primitive.getAttribute('TEXCOORD_1')];
+    const color = primitive.getAttribute('COLOR_0');
+    const count = position.getCount();
+    const m = matrix;
+    // normals go by the inverse transpose: the cofactors, whose sign also tells a mirrored node
+    const cof = [
+      m[5]! * m[10]! - m[6]! * m[9]!, m[6]! * m[8]! - m[4]! * m[10]!, m[4]! * m[9]! - m[5]! * m[8]!,
+      m[2]! * m[9]! - m[1]! * m[10]!, m[0]! * m[10]! - m[2]! * m[8]!, m[1]! * m[8]! - m[0]! * m[9]!,
+      m[1]! * m[6]! - m[2]! * m[5]!, m[2]! * m[4]! - m[0]! * m[6]!, m[0]! * m[5]! - m[1]! * m[4]!
+    ];
+    const determinant = m[0]! * cof[0]! + m[4]! * cof[3]! + m[8]! * cof[6]!;
+    const mirrored = determinant < 0;
+    const el: number[] = [];
+    for (let i = 0; i < count; i++) {
+      const v = firstVertex + i;
+      position.getElement(i, el);
+      for (let k = 0; k < 3; k++) g.positions[v * 3 + k] = m[k]! * el[0]! + m[4 + k]! * el[1]! + m[8 + k]! * el[2]! + m[12 + k]!;
+      if (normal) {
+        normal.getElement(i, el);
+        const n = [0, 1, 2].map((k) => cof[k]! * el[0]! + cof[3 + k]! * el[1]! + cof[6 + k]! * el[2]!);
+        const size = (Math.hypot(n[0]!, n[1]!, n[2]!) || 1) * (mirrored ? -1 : 1);
+        for (let k = 0; k < 3; k++) g.normals[v * 3 + k] = n[k]! / size;
+      }
+      if (tangent) {
+        tangent.getElement(i, el);
+        const t = [0, 1, 2].map((k) => m[k]! * el[0]! + m[4 + k]! * el[1]! + m[8 + k]! * el[2]!);
+        const size = Math.hypot(t[0]!, t[1]!, t[2]!) || 1;
+        for (let k = 0; k < 3; k++) g.tangents[v * 4 + k] = t[k]! / size;
+        g.tangents[v * 4 + 3] = mirrored ? -el[3]! : el[3]!;
+      }
+      for (const [set, accessor] of uv.entries()) {
+        if (!accessor) continue;
+        accessor.getElement(i, el);
+        const target = set === 0 ? g.uv0 : g.uv1;
+        target[v * 2] = el[0]!;
+        target[v * 2 + 1] = el[1]!;
+      }
+      if (color) {
+        color.getElement(i, el);
+        for (let k = 0; k < color.getElementSize(); k++) g.colors[v * 4 + k] = Math.round(255 * Math.min(1, Math.max(0, el[k]!)));
+      }
+    }
+    const indices = primitive.getIndices();
+    const n = indices?.getCount() ?? count;
+    for (let i = 0; i < n; i += 3) {
+      const at = (k: number) => firstVertex + (indices ? indices.getScalar(i + k) : i + k);
+      g.indices[firstIndex + i] = at(0);
+      g.indices[firstIndex + i + 1] = at(mirrored ? 2 : 1);
+      g.indices[firstIndex + i + 2] = at(mirrored ? 1 : 2);
+      g.triangleMaterials[(firstIndex + i) / 3] = material;
+    }
+    firstVertex += count;
+    firstIndex += n;
+  }
+  return g;
+}

@@ -1,0 +1,22 @@
+/** What came in with a model: shown on the desk and in the workspace, kept with the revision. */
+export interface ImportReport {
+  source: string;
+  format: string;
+  /** Width (X), height (Y), depth (Z). */
+  size_m: [number, number, number];
+  min_m: [number, number, number];
+  max_m: [number, number, number];
+  triangles: number;
+  vertices: number;
+  materials: string[];
+  textures: number;
+  cameras: { name: string; position_m: [number, number, number]; target_m: [number, number, number]; up: [number, number, number]; projection: 'perspective' | 'parallel'; focal_length_mm: number; height_m: number | null }[];
+  /** Lamps without a surface, by name. */
+  lights: string[];
+  /** Materials that glow. */
+  glowing: string[];
+  /** Sentences: what was made anew or changed on the way in. */
+  changed: string[];
+  /** Sentences: what the file has that could not be brought in. */
+  missing: string[];
+}

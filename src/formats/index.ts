@@ -1,0 +1,7 @@
+/** Doors of the format room. One line a format. */
+export { readExr } from './exr/read-exr';
+export { writeExr } from './exr/write-exr';
+export { createIo } from './gltf/io';
+export { readScene } from './gltf/read-scene';
+export { type FloatImage, readHdr } from './hdr/read-hdr';
+export { encodeJpeg, encodePng, type RgbaImage } from './image/encode';

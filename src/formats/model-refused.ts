@@ -1,0 +1,11 @@
+/** A model file that cannot be used. The message says what is so and what to do; the code is stable. */
+export type ModelRefusal = 'not_a_model' | 'truncated' | 'too_large' | 'zip_bomb' | 'external_file' | 'missing_file' | 'no_surface' | 'bad_numbers' | 'absurd_size' | 'unsupported' | 'timeout' | 'memory';
+
+export class ModelRefused extends Error {
+  constructor(
+    readonly code: ModelRefusal,
+    message: string
+  ) {
+    super(message);
+  }
+}

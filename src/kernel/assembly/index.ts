@@ -1,0 +1,23 @@
+// The kernel's door: everything the host may call.
+import { CONTEXT_BYTES, CONTEXTS } from './layout';
+import { setRays } from './path';
+import { clearRayCount, rayCount, setStack } from './traverse';
+
+/** Gives this instance the context of a thread; call once after instantiation. */
+export function setThread(thread: i32): void {
+  const context: usize = CONTEXTS + thread * CONTEXT_BYTES;
+  setRays(context);
+  setStack(context + 64);
+}
+
+/** Rays traced since the last call. */
+export function takeRayCount(): f64 {
+  const count = <f64>rayCount;
+  clearRayCount();
+  return count;
+}
+
+export { blockCount, buildBvh, moveNodes, nodeCount } from './build';
+export { renderTile } from './film';
+export { intersectMany, occludedMany } from './traverse';
+export { probeEvaluate, probePoints, probeSample, probeSurface } from './probe';

@@ -1,0 +1,154 @@
+// Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands once.
+//
+//   0x000000  reserved, never touched
+//   0x010000  thread contexts, CONTEXT_BYTES each (ray scratch, then the traversal stack)
+//   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
+//   0x400000  scene pack: geometry, BVH, materials, textures, lights. Its pointers are absolute, so a pack is only
+//             valid at this address; that makes it loadable by one copy and shareable by all threads.
+//   behind it surroundings data, then one tile buffer per thread
+export const CONTEXTS = 0x10000;
+export const CONTEXT_BYTES = 0x8000;
+export const MAX_THREADS = 64;
+export const SETTINGS = 0x3f0000;
+export const PACK = 0x400000;
+
+// Scene pack header, 256 bytes of u32 unless said otherwise.
+export const PACK_MAGIC = 0x50485053; // "SPHP"
+export const PACK_VERSION = 1;
+export const PACK_HEADER_BYTES = 256;
+export const P_MAGIC = 0;
+export const P_VERSION = 4;
+export const P_ROOT = 8; // BVH root code, 0 when there is no triangle
+export const P_TRIANGLES = 12;
+export const P_VERTICES_PTR = 16;
+export const P_INDICES_PTR = 20; // 3 u32 a triangle
+export const P_TRI_MATERIAL_PTR = 24; // u32 a triangle
+export const P_TRI_LIGHT_PTR = 28; // i32 a triangle: index of its light or -1
+export const P_MATERIALS_PTR = 32;
+export const P_TEXTURES_PTR = 36;
+export const P_LIGHTS_PTR = 40;
+export const P_LIGHT_COUNT = 44;
+export const P_LIGHT_ALIAS_PTR = 48; // f32 threshold, u32 alias a light
+export const P_DIRECTIONAL_PTR = 52;
+export const P_DIRECTIONAL_COUNT = 56;
+export const P_SRGB_LUT_PTR = 60; // 256 f32
+export const P_METAL_ALBEDO_PTR = 64; // ALBEDO_STEPS x ALBEDO_STEPS f32
+export const P_BOUNDS = 68; // 6 f32: min, max in metres
+export const P_BYTES = 92; // length of the whole pack
+export const P_VERTEX_COUNT = 96;
+export const P_MATERIAL_COUNT = 100;
+export const P_NODES = 104; // statistics of the BVH
+export const P_BLOCKS = 108;
+
+// Vertex, 64 bytes: position, normal (f32x3 each), uv0, uv1 (f32x2), tangent (f32x4), colour (rgba8 linear).
+export const VERTEX_BYTES = 64;
+export const V_NORMAL = 12;
+export const V_UV0 = 24;
+export const V_UV1 = 32;
+export const V_TANGENT = 40;
+export const V_COLOR = 56;
+
+// Material, 384 bytes of f32 unless said otherwise; then five texture slots.
+export const MATERIAL_BYTES = 384;
+export const M_BASE = 0; // linear r, g, b, alpha
+export const M_METALLIC = 16;
+export const M_ROUGHNESS = 20;
+export const M_IOR = 24;
+export const M_TRANSMISSION = 28;
+export const M_EMISSIVE = 32; // cd/m2, r g b
+export const M_FLAGS = 44; // u32
+export const M_SIGMA = 48; // attenuation inside, 1/m, r g b
+export const M_ALPHA_CUTOFF = 60;
+export const M_NORMAL_SCALE = 64;
+export const M_GLASS_ALBEDO_PTR = 68; // u32, 0 when the material is not glass
+export const M_SLOTS = 128;
+// Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2 of its area.
+export const SLOT_BYTES = 48;
+export const SLOT_TRANSFORM = 16;
+export const SLOT_LOG_SCALE = 40;
+export const SLOT_BASE = 0;
+export const SLOT_METAL_ROUGH = 1;
+export const SLOT_NORMAL = 2;
+export const SLOT_EMISSIVE = 3;
+export const SLOT_TRANSMISSION = 4;
+export const FLAG_TWO_SIDED = 1;
+export const FLAG_ALPHA_MASK = 2;
+export const FLAG_ALPHA_BLEND = 4;
+export const FLAG_SOLID = 8; // has a volume: refracts; else transmission is a thin sheet
+export const FLAG_SHEER = 16; // shadow rays may pass: alpha, or a smooth thin sheet
+export const FLAG_EMISSIVE = 32;
+export const WRAP_REPEAT = 0;
+export const WRAP_CLAMP = 1;
+export const WRAP_MIRROR = 2;
+
+// Texture, 96 bytes: u32 width, height, levels, srgb; then up to 15 pointers to rgba8 levels; last f32 half the log2 of its texels.
+export const TEXTURE_BYTES = 96;
+export const TEXTURE_MAX_LEVELS = 15;
+export const T_LEVELS = 16;
+export const T_LOG_TEXELS = 92;
+
+// Light, 64 bytes: u32 kind, u32 triangle, f32 probability, f32 area, then f32 position 3, radiant values 3, axis 3, cos outer, 1/(cos inner - cos outer).
+export const LIGHT_BYTES = 64;
+export const LIGHT_TRIANGLE = 0;
+export const LIGHT_POINT = 1;
+export const LIGHT_SPOT = 2;
+export const L_KIND = 0;
+export const L_TRIANGLE = 4;
+export const L_PROBABILITY = 8;
+export const L_AREA = 12;
+export const L_POSITION = 16;
+export const L_INTENSITY = 28; // cd for points and spots
+export const L_AXIS = 40;
+export const L_COS_OUTER = 52;
+export const L_CONE_SCALE = 56;
+// Directional light, 32 bytes: f32 direction towards the light 3, illuminance in lx 3.
+export const DIRECTIONAL_BYTES = 32;
+
+// Tables of how much a rough surface returns in one scattering, over roughness and cosine.
+export const ALBEDO_STEPS = 32;
+export const GLASS_ROUGH_STEPS = 16; // a glass table holds [outside, inside][roughness][cosine]
+
+// Settings
+export const S_WIDTH = 0; // u32 px
+export const S_HEIGHT = 4;
+export const S_PARALLEL = 8; // u32
+export const S_BOUNCES = 12; // u32
+export const S_EYE = 16; // f32 x3, m
+export const S_RIGHT = 28;
+export const S_UP = 40;
+export const S_FORWARD = 52;
+export const S_HALF_WIDTH = 64; // of the image plane at distance 1, or in metres when parallel
+export const S_HALF_HEIGHT = 68;
+export const S_SHIFT_X = 72; // in half widths
+export const S_SHIFT_Y = 76;
+export const S_LENS_RADIUS = 80; // m, 0 for a pinhole
+export const S_FOCUS = 84; // m
+export const S_FIREFLY = 88; // largest luminance of one indirect contribution, cd/m2; 0 for none
+export const S_CLAY = 92; // u32
+export const S_ENV_KIND = 96; // u32
+export const S_ENV_PTR = 100; // rgb f32
+export const S_ENV_WIDTH = 104;
+export const S_ENV_HEIGHT = 108;
+export const S_ENV_SCALE = 112; // f32
+export const S_ENV_COS = 116; // rotation about +Y
+export const S_ENV_SIN = 120;
+export const S_GRID_PTR = 124; // importance grid: f32 probability, f32 alias threshold, u32 alias a cell
+export const S_GRID_WIDTH = 128;
+export const S_GRID_HEIGHT = 132;
+export const S_SUN = 136; // u32: is there one
+export const S_SUN_DIRECTION = 140; // f32 x3 towards it
+export const S_SUN_RADIANCE = 152; // f32 x3, cd/m2
+export const S_SUN_COS = 164; // cosine of its angular radius, as 1 - cos
+export const S_EVEN = 168; // f32 x3 radiance
+export const S_SEED = 180; // u32
+export const S_FILTER_TABLE = 256; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
+export const FILTER_STEPS = 256;
+export const ENV_NONE = 0;
+export const ENV_EVEN = 1;
+export const ENV_IMAGE = 2;
+
+// Tile buffer: FILM_CHANNELS f32 a pixel, row by row.
+//   0..2 sum of the even samples, 3..5 of the odd ones (two independent halves), 6..8 the part that comes straight from the
+//   surroundings, 9 the share of samples that ended there unscattered.
+export const TILE = 64;
+export const FILM_CHANNELS = 10;

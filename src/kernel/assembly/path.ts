@@ -1,0 +1,287 @@
+// One light path: camera to surroundings or lamp, with a light sampled at every scattering and both strategies weighed by
+// multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
+// (balance heuristic); Waechter and Binder 2019 (ray offsets).
+// A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
+import { FLAG_EMISSIVE, FLAG_SOLID, FLAG_TWO_SIDED, M_SIGMA, S_BOUNCES, S_FIREFLY, SETTINGS } from './layout';
+import * as bsdf from './bsdf';
+import { cameraRay, coneSpread, coneWidth } from './camera';
+import { fresnel } from './fresnel';
+import * as lamps from './lamps';
+import { exp, luminance, max3 } from './math';
+import { draw, startSample, u0, u1 } from './random';
+import * as surface from './surface';
+import * as sky from './surroundings';
+import { hitT, hitTriangle, hitU, hitV, intersect, occluded, shadowB, shadowG, shadowR } from './traverse';
+
+/** Radiance of the path traced last; the part that came straight from the surroundings; the share of it that did (0 to 1). */
+export let pathR: f32 = 0; export let pathG: f32 = 0; export let pathB: f32 = 0;
+export let backdropR: f32 = 0; export let backdropG: f32 = 0; export let backdropB: f32 = 0;
+export let backdropShare: f32 = 0;
+
+// Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce; passing sheer surfaces has its own range.
+const PAIRS_PER_BOUNCE: u32 = 8;
+const FIRST_PASS_PAIR: u32 = 4096;
+const MOST_PASSES: u32 = 256; // of sheer surfaces on one path: a dense hedge, not an endless loop
+const FULL_LIGHT_BOUNCES: i32 = 2; // all kinds of light are sampled up to here, one at random beyond
+const ROULETTE_FROM: i32 = 3;
+
+let ray: usize = 0;
+let shadowRay: usize = 0;
+let betaR: f32 = 1; let betaG: f32 = 1; let betaB: f32 = 1;
+let bounce: i32 = 0;
+
+/** Gives the tracer 64 bytes of this instance's memory. */
+export function setRays(address: usize): void {
+  ray = address;
+  shadowRay = address + 32;
+}
+
+function add(r: f32, g: f32, b: f32): void {
+  if (bounce > 0) {
+    const limit = load<f32>(SETTINGS + S_FIREFLY);
+    if (limit > 0) {
+      const l = luminance(r, g, b);
+      if (l > limit) { const k = limit / l; r *= k; g *= k; b *= k; }
+    }
+  }
+  pathR += r; pathG += g; pathB += b;
+}
+
+// Waechter and Binder 2019, A Fast and Robust Method for Avoiding Self-Intersection, Ray Tracing Gems, chapter 6:
+// moves a coordinate by a number of representable values, or by a fixed step near zero.
+const NEAR_ZERO: f32 = 1.0 / 32.0;
+const FIXED_STEP: f32 = 1.0 / 65536.0;
+const ULPS: f32 = 256;
+// @ts-ignore: decorator
+@inline
+function offset(p: f32, n: f32): f32 {
+  if (abs<f32>(p) < NEAR_ZERO) return p + FIXED_STEP * n;
+  const steps = <i32>(ULPS * n);
+  return reinterpret<f32>(reinterpret<i32>(p) + (p < 0 ? -steps : steps));
+}
+
+/** Starts `at` from the surface just made, on the side that (dx, dy, dz) leads to. */
+function startRay(at: usize, dx: f32, dy: f32, dz: f32, tMax: f32): void {
+  const side: f32 = dx * surface.gx + dy * surface.gy + dz * surface.gz < 0 ? -1 : 1;
+  store<f32>(at, offset(surface.px, side * surface.gx));
+  store<f32>(at, offset(surface.py, side * surface.gy), 4);
+  store<f32>(at, offset(surface.pz, side * surface.gz), 8);
+  store<f32>(at, 0, 12);
+  store<f32>(at, dx, 16); store<f32>(at, dy, 20); store<f32>(at, dz, 24);
+  store<f32>(at, tMax, 28);
+}
+
+/** Whether a direction lies on the same side of the flat and the smooth surface; else light would leak through corners. */
+// @ts-ignore: decorator
+@inline
+function sidesAgree(dx: f32, dy: f32, dz: f32): bool {
+  const g = dx * surface.gx + dy * surface.gy + dz * surface.gz, n = dx * surface.nx + dy * surface.ny + dz * surface.nz;
+  return g * n > 0;
+}
+
+/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing). */
+function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32): void {
+  if (!sidesAgree(dx, dy, dz)) return;
+  bsdf.evaluate(dx, dy, dz);
+  if (!(bsdf.fR + bsdf.fG + bsdf.fB > 0)) return;
+  const k: f32 = lightPdf > 0 ? <f32>1 / (lightPdf * chance + bsdf.pdf) : <f32>1 / chance;
+  r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
+  if (!(r + g + b > 0)) return;
+  startRay(shadowRay, dx, dy, dz, tMax);
+  if (occluded(shadowRay)) return;
+  bounce++;
+  add(r * shadowR, g * shadowG, b * shadowB);
+  bounce--;
+}
+
+function addSky(pair: u32, chance: f32): void {
+  draw(pair);
+  sky.sampleSky(u0, u1);
+  if (sky.sPdf > 0) addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance);
+}
+
+function addSun(pair: u32, chance: f32): void {
+  draw(pair);
+  sky.sampleSun(u0, u1);
+  addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance);
+}
+
+function addLamp(pair: u32, choice: f32, chance: f32): void {
+  draw(pair);
+  lamps.sampleLamp(choice, u0, u1, surface.px, surface.py, surface.pz);
+  let dx = lamps.lx - surface.px, dy = lamps.ly - surface.py, dz = lamps.lz - surface.pz;
+  const d2 = dx * dx + dy * dy + dz * dz;
+  if (d2 < <f32>1e-12) return;
+  const d = sqrt<f32>(d2), k: f32 = <f32>1 / d;
+  dx *= k; dy *= k; dz *= k;
+  if (lamps.lTriangle < 0) {
+    addLight(dx, dy, dz, d * <f32>0.99999, lamps.lR, lamps.lG, lamps.lB, 0, lamps.lChance * chance);
+    return;
+  }
+  const facing = -(dx * lamps.lnx + dy * lamps.lny + dz * lamps.lnz);
+  surface.findTriangle(lamps.lTriangle, lamps.lU, lamps.lV);
+  if (facing <= 0 && !(surface.flags & FLAG_TWO_SIDED)) return;
+  surface.useSharpUv();
+  surface.readEmission();
+  const cosine = abs<f32>(facing);
+  if (cosine < <f32>1e-6) return;
+  // the ray ends just before the lamp's own surface: its offset origin would else overshoot at grazing angles
+  addLight(dx, dy, dz, d * <f32>0.9999, surface.emitR, surface.emitG, surface.emitB, lamps.lChance * d2 / cosine, chance);
+}
+
+function addDirectional(i: i32): void {
+  const l = lamps.directional(i);
+  addLight(load<f32>(l), load<f32>(l, 4), load<f32>(l, 8), Infinity, load<f32>(l, 12), load<f32>(l, 16), load<f32>(l, 20), 0, 1);
+}
+
+/** Traces sample `sample` of pixel (x, y) and leaves its radiance in pathR, pathG, pathB. */
+export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
+  pathR = 0; pathG = 0; pathB = 0;
+  backdropR = 0; backdropG = 0; backdropB = 0; backdropShare = 0;
+  betaR = 1; betaG = 1; betaB = 1;
+  bounce = 0;
+  startSample(x, y, sample, seed);
+  draw(0);
+  const fu = u0, fv = u1;
+  draw(1);
+  cameraRay(ray, x, y, fu, fv, u0, u1);
+  let width = coneWidth, spread = coneSpread;
+  const mostBounces = load<i32>(SETTINGS + S_BOUNCES);
+  const skyKind: i32 = sky.hasSky() ? 1 : 0, sunKind: i32 = sky.hasSun() ? 1 : 0, lampKind: i32 = lamps.lampCount() > 0 ? 1 : 0;
+  const kinds = skyKind + sunKind + lampKind;
+  let bsdfPdf: f32 = 0; // of the last scattering; 0 means it was a perfect mirror or the camera: no weighing
+  let chance: f32 = 1; // with which each kind of light was sampled there
+  let travelled: f32 = 0; // since the last scattering
+  let straight = true;
+  let passes: u32 = 0;
+  let sigmaR: f32 = 0, sigmaG: f32 = 0, sigmaB: f32 = 0, inside = false;
+
+  while (true) {
+    intersect(ray);
+    const dx = load<f32>(ray, 16), dy = load<f32>(ray, 20), dz = load<f32>(ray, 24);
+    if (hitTriangle < 0) {
+      let r: f32 = 0, g: f32 = 0, b: f32 = 0;
+      if (skyKind) {
+        sky.skyRadiance(dx, dy, dz);
+        const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz) * chance) : 1;
+        r = sky.eR * w; g = sky.eG * w; b = sky.eB * w;
+      }
+      const sunPdf = sky.sunPdf(dx, dy, dz);
+      if (sunPdf > 0) {
+        sky.sunRadiance();
+        const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sunPdf * chance) : 1;
+        r += sky.eR * w; g += sky.eG * w; b += sky.eB * w;
+      }
+      r *= betaR; g *= betaG; b *= betaB;
+      add(r, g, b);
+      if (straight) {
+        backdropR = r; backdropG = g; backdropB = b;
+        backdropShare = min<f32>(1, luminance(betaR, betaG, betaB));
+      }
+      return;
+    }
+    const t = hitT, triangle = hitTriangle, pair = 4 + <u32>bounce * PAIRS_PER_BOUNCE;
+    width += spread * t;
+    travelled += t;
+    if (inside) { betaR *= exp(-sigmaR * t); betaG *= exp(-sigmaG * t); betaB *= exp(-sigmaB * t); }
+    draw(pair);
+    const choice = u0, dice = u1;
+    surface.makeSurface(triangle, hitU, hitV, dx, dy, dz, width, dice);
+
+    // sheer surfaces: not scattering but passing, see sheer.ts
+    const coverage = surface.readAlpha(), clear = surface.clearShare();
+    if (coverage < 1 || clear > 0) {
+      draw(FIRST_PASS_PAIR + passes);
+      let pass = u0 >= coverage;
+      if (!pass && clear > 0) {
+        const through = clear * (<f32>1 - fresnel(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), surface.ior));
+        if (u1 < through) {
+          pass = true;
+          betaR *= surface.baseR; betaG *= surface.baseG; betaB *= surface.baseB;
+        } else {
+          // what is left: mirrored light of the clear share, and the rest of the material, both divided by their chance
+          const left: f32 = <f32>1 / (<f32>1 - through);
+          const mirrored = (clear - through) * left;
+          if ((u1 - through) * left < mirrored) {
+            const g = <f32>2 * (dx * surface.nx + dy * surface.ny + dz * surface.nz);
+            const mx = dx - g * surface.nx, my = dy - g * surface.ny, mz = dz - g * surface.nz;
+            if (bounce >= mostBounces || mx * surface.gx + my * surface.gy + mz * surface.gz <= 0) return;
+            startRay(ray, mx, my, mz, Infinity);
+            bsdfPdf = 0; chance = 1; travelled = 0; straight = false;
+            bounce++;
+            continue;
+          }
+          surface.dropClearShare();
+        }
+      }
+      if (pass) {
+        if (++passes > MOST_PASSES) return;
+        startRay(ray, dx, dy, dz, Infinity);
+        continue;
+      }
+    }
+
+    if (surface.flags & FLAG_EMISSIVE && (surface.entering || surface.flags & FLAG_TWO_SIDED)) {
+      surface.readEmission();
+      let w: f32 = 1;
+      if (bsdfPdf > 0) {
+        const perArea = lamps.chanceOfTriangle(triangle);
+        if (perArea > 0) {
+          const cosine = max<f32>(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), <f32>1e-6);
+          w = bsdfPdf / (bsdfPdf + perArea * travelled * travelled / cosine * chance);
+        }
+      }
+      add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w);
+    }
+    if (bounce >= mostBounces) return;
+
+    const solid = (surface.flags & FLAG_SOLID) != 0, entering = surface.entering, material = surface.material, rough = surface.roughness;
+    bsdf.beginScattering(-dx, -dy, -dz);
+    chance = 1;
+    if (bsdf.scatters) {
+      if (bounce < FULL_LIGHT_BOUNCES || kinds < 2) {
+        if (skyKind) addSky(pair + 2, 1);
+        if (sunKind) addSun(pair + 3, 1);
+        if (lampKind) { draw(pair + 4); addLamp(pair + 5, u0, 1); }
+      } else {
+        draw(pair + 4);
+        const which = min<i32>(<i32>(u1 * <f32>kinds), kinds - 1);
+        chance = <f32>1 / <f32>kinds;
+        if (which < skyKind) addSky(pair + 2, chance);
+        else if (which < skyKind + sunKind) addSun(pair + 3, chance);
+        else addLamp(pair + 5, u0, chance);
+      }
+      for (let i = 0, n = lamps.directionalCount(); i < n; i++) addDirectional(i);
+    }
+
+    draw(pair + 1);
+    if (!bsdf.sample(choice, u0, u1)) return;
+    if (bsdf.transmitted == staysOutside()) return;
+    betaR *= bsdf.weightR; betaG *= bsdf.weightG; betaB *= bsdf.weightB;
+    bounce++;
+    if (bsdf.delta) bsdfPdf = 0;
+    else { bsdfPdf = bsdf.pdf; spread = max<f32>(spread, rough); }
+    travelled = 0;
+    if (!(bsdf.delta && bsdf.transmitted)) straight = false;
+    if (bsdf.transmitted && solid) {
+      inside = entering;
+      if (inside) { sigmaR = load<f32>(material + M_SIGMA); sigmaG = load<f32>(material + M_SIGMA, 4); sigmaB = load<f32>(material + M_SIGMA, 8); }
+    }
+    if (bounce >= ROULETTE_FROM) {
+      const survive = min<f32>(<f32>0.95, max3(betaR, betaG, betaB));
+      draw(pair + 6);
+      if (u0 >= survive) return;
+      const k: f32 = <f32>1 / survive;
+      betaR *= k; betaG *= k; betaB *= k;
+    }
+    if (!(betaR + betaG + betaB > 0)) return;
+    startRay(ray, bsdf.wx, bsdf.wy, bsdf.wz, Infinity);
+  }
+}
+
+/** Whether the sampled direction leaves on the viewer's side of the flat surface. */
+// @ts-ignore: decorator
+@inline
+function staysOutside(): bool {
+  return bsdf.wx * surface.gx + bsdf.wy * surface.gy + bsdf.wz * surface.gz > 0;
+}

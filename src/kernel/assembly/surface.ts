@@ -1,0 +1,192 @@
+// The surface at a hit: position, normals, uv, and the material's values there, in module state of this instance.
+// Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
+import {
+  FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_SOLID, M_ALPHA_CUTOFF, M_BASE, M_EMISSIVE, M_FLAGS, M_GLASS_ALBEDO_PTR, M_IOR, M_METALLIC, M_NORMAL_SCALE,
+  M_ROUGHNESS, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, SETTINGS, S_CLAY,
+  SLOT_BASE, SLOT_EMISSIVE, SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
+} from './layout';
+import { clamp01, log2 } from './math';
+import { hasTexture, lookUp, setUv, texA, texB, texG, texR } from './texture';
+
+export let px: f32 = 0; export let py: f32 = 0; export let pz: f32 = 0;
+export let gx: f32 = 0; export let gy: f32 = 0; export let gz: f32 = 0; // geometric normal, unit, towards the viewer
+export let nx: f32 = 0; export let ny: f32 = 0; export let nz: f32 = 0; // shading normal
+export let entering: bool = true; // the front side was hit
+export let material: usize = 0;
+export let flags: u32 = 0;
+export let baseR: f32 = 0; export let baseG: f32 = 0; export let baseB: f32 = 0;
+export let alpha: f32 = 1; // coverage
+export let metallic: f32 = 0;
+export let roughness: f32 = 1; // perceptual
+export let transmission: f32 = 0;
+export let ior: f32 = 1.5;
+export let emitR: f32 = 0; export let emitG: f32 = 0; export let emitB: f32 = 0;
+export let glassAlbedo: usize = 0;
+
+const CLAY_REFLECTANCE: f32 = 0.6;
+// Below this roughness a glass sheet counts as clear: shadow rays may pass it in a straight line.
+const CLEAR_ROUGHNESS: f32 = 0.03;
+
+let a: usize = 0;
+let b: usize = 0;
+let c: usize = 0;
+let weightA: f32 = 0;
+let weightB: f32 = 0;
+let weightC: f32 = 0;
+
+// @ts-ignore: decorator
+@inline
+function mixed(offset: usize): f32 {
+  return weightA * load<f32>(a + offset) + weightB * load<f32>(b + offset) + weightC * load<f32>(c + offset);
+}
+
+/** Finds vertices, uv and the triangle's material; what alpha and emission tests need before the whole surface is made. */
+export function findTriangle(triangle: i32, u: f32, v: f32): void {
+  const ip = <usize>load<u32>(PACK + P_INDICES_PTR) + <usize>triangle * 12, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
+  a = vp + <usize>load<u32>(ip) * VERTEX_BYTES;
+  b = vp + <usize>load<u32>(ip, 4) * VERTEX_BYTES;
+  c = vp + <usize>load<u32>(ip, 8) * VERTEX_BYTES;
+  weightB = u; weightC = v; weightA = <f32>1 - u - v;
+  material = <usize>load<u32>(PACK + P_MATERIALS_PTR) + <usize>load<u32>(<usize>load<u32>(PACK + P_TRI_MATERIAL_PTR) + (<usize>triangle << 2)) * MATERIAL_BYTES;
+  flags = load<u32>(material + M_FLAGS);
+}
+
+/**
+ * Makes the surface under a ray of direction (dx, dy, dz). `coneWidth` is the ray's width here in metres, for texture
+ * filtering; `dither` a number in [0, 1) that chooses between two mip levels.
+ */
+export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz: f32, coneWidth: f32, dither: f32): void {
+  findTriangle(triangle, u, v);
+  px = mixed(0); py = mixed(4); pz = mixed(8);
+  const e1x = load<f32>(b) - load<f32>(a), e1y = load<f32>(b, 4) - load<f32>(a, 4), e1z = load<f32>(b, 8) - load<f32>(a, 8);
+  const e2x = load<f32>(c) - load<f32>(a), e2y = load<f32>(c, 4) - load<f32>(a, 4), e2z = load<f32>(c, 8) - load<f32>(a, 8);
+  gx = e1y * e2z - e1z * e2y; gy = e1z * e2x - e1x * e2z; gz = e1x * e2y - e1y * e2x;
+  const doubleArea = sqrt<f32>(gx * gx + gy * gy + gz * gz);
+  const inverse: f32 = doubleArea > 0 ? <f32>1 / doubleArea : 0;
+  gx *= inverse; gy *= inverse; gz *= inverse;
+  const facing = gx * dx + gy * dy + gz * dz;
+  entering = facing < 0;
+  nx = mixed(V_NORMAL); ny = mixed(V_NORMAL + 4); nz = mixed(V_NORMAL + 8);
+  const length = sqrt<f32>(nx * nx + ny * ny + nz * nz);
+  if (length > <f32>1e-12) { nx /= length; ny /= length; nz /= length; } else { nx = gx; ny = gy; nz = gz; }
+
+  // uv and the footprint in uv units: cone width over the cosine, scaled by the triangle's uv density
+  const u0 = mixed(V_UV0), v0 = mixed(V_UV0 + 4);
+  const s1 = load<f32>(b + V_UV0) - load<f32>(a + V_UV0), t1 = load<f32>(b + V_UV0, 4) - load<f32>(a + V_UV0, 4);
+  const s2 = load<f32>(c + V_UV0) - load<f32>(a + V_UV0), t2 = load<f32>(c + V_UV0, 4) - load<f32>(a + V_UV0, 4);
+  const uvArea = abs<f32>(s1 * t2 - s2 * t1);
+  let print: f32 = -30;
+  if (uvArea > <f32>1e-20 && doubleArea > 0 && coneWidth > 0) print = <f32>0.5 * log2(uvArea / doubleArea) + log2(coneWidth / max<f32>(abs<f32>(facing), <f32>0.05));
+  setUv(u0, v0, mixed(V_UV1), mixed(V_UV1 + 4), print, dither);
+
+  readMaterial();
+  if (!load<u32>(SETTINGS + S_CLAY)) {
+    if (hasTexture(material, SLOT_NORMAL)) bendNormal();
+  } else if (clearShare() < 0.5) {
+    // clay over everything but clear sheets: a room seen in clay still gets its light through the panes
+    baseR = CLAY_REFLECTANCE; baseG = CLAY_REFLECTANCE; baseB = CLAY_REFLECTANCE;
+    metallic = 0; roughness = 1; transmission = 0; ior = 1; glassAlbedo = 0; flags &= ~FLAG_SOLID;
+  }
+  if (!entering) { gx = -gx; gy = -gy; gz = -gz; }
+  // the shading normal must lie on the viewer's side, as must what it reflects
+  if (nx * gx + ny * gy + nz * gz < 0) { nx = -nx; ny = -ny; nz = -nz; }
+  if (nx * dx + ny * dy + nz * dz >= 0) { nx = gx; ny = gy; nz = gz; }
+}
+
+function readMaterial(): void {
+  const m = material;
+  baseR = load<f32>(m + M_BASE); baseG = load<f32>(m + M_BASE, 4); baseB = load<f32>(m + M_BASE, 8);
+  if (hasTexture(m, SLOT_BASE)) { lookUp(m, SLOT_BASE); baseR *= texR; baseG *= texG; baseB *= texB; }
+  const ca = load<u32>(a + V_COLOR), cb = load<u32>(b + V_COLOR), cc = load<u32>(c + V_COLOR);
+  if ((ca & cb & cc) != 0xffffffff) {
+    const k: f32 = <f32>0.00392156862745098;
+    baseR *= k * (weightA * <f32>(ca & 255) + weightB * <f32>(cb & 255) + weightC * <f32>(cc & 255));
+    baseG *= k * (weightA * <f32>((ca >> 8) & 255) + weightB * <f32>((cb >> 8) & 255) + weightC * <f32>((cc >> 8) & 255));
+    baseB *= k * (weightA * <f32>((ca >> 16) & 255) + weightB * <f32>((cb >> 16) & 255) + weightC * <f32>((cc >> 16) & 255));
+  }
+  metallic = load<f32>(m + M_METALLIC);
+  roughness = load<f32>(m + M_ROUGHNESS);
+  if (hasTexture(m, SLOT_METAL_ROUGH)) { lookUp(m, SLOT_METAL_ROUGH); roughness *= texG; metallic *= texB; }
+  roughness = clamp01(roughness); metallic = clamp01(metallic);
+  transmission = load<f32>(m + M_TRANSMISSION);
+  if (transmission > 0 && hasTexture(m, SLOT_TRANSMISSION)) { lookUp(m, SLOT_TRANSMISSION); transmission *= texR; }
+  ior = load<f32>(m + M_IOR);
+  glassAlbedo = load<u32>(m + M_GLASS_ALBEDO_PTR);
+}
+
+/** Tangent-space normal map. The frame is the vertex tangent, which the importer makes by MikkTSpace when it is missing. */
+function bendNormal(): void {
+  let tx = mixed(V_TANGENT), ty = mixed(V_TANGENT + 4), tz = mixed(V_TANGENT + 8);
+  const along = tx * nx + ty * ny + tz * nz;
+  tx -= along * nx; ty -= along * ny; tz -= along * nz;
+  const length = sqrt<f32>(tx * tx + ty * ty + tz * tz);
+  if (length < <f32>1e-8) return;
+  tx /= length; ty /= length; tz /= length;
+  const hand: f32 = load<f32>(a + V_TANGENT, 12) < 0 ? -1 : 1;
+  const bx = (ny * tz - nz * ty) * hand, by = (nz * tx - nx * tz) * hand, bz = (nx * ty - ny * tx) * hand;
+  lookUp(material, SLOT_NORMAL);
+  const scale = load<f32>(material + M_NORMAL_SCALE);
+  const mx = (texR * 2 - 1) * scale, my = (texG * 2 - 1) * scale, mz = texB * 2 - 1;
+  const x = tx * mx + bx * my + nx * mz, y = ty * mx + by * my + ny * mz, z = tz * mx + bz * my + nz * mz;
+  const inverse: f32 = <f32>1 / max<f32>(sqrt<f32>(x * x + y * y + z * z), <f32>1e-12);
+  nx = x * inverse; ny = y * inverse; nz = z * inverse;
+}
+
+/** Coverage at the hit of findTriangle or makeSurface: 0 to 1. */
+export function readAlpha(): f32 {
+  if (!(flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))) return 1;
+  let value = load<f32>(material + M_BASE, 12);
+  if (hasTexture(material, SLOT_BASE)) { lookUp(material, SLOT_BASE); value *= texA; }
+  const ca = load<u32>(a + V_COLOR) >> 24, cb = load<u32>(b + V_COLOR) >> 24, cc = load<u32>(c + V_COLOR) >> 24;
+  value *= <f32>0.00392156862745098 * (weightA * <f32>ca + weightB * <f32>cb + weightC * <f32>cc);
+  if (flags & FLAG_ALPHA_MASK) return value >= load<f32>(material + M_ALPHA_CUTOFF) ? 1 : 0;
+  return clamp01(value);
+}
+
+/** Sharp uv for a shadow ray's alpha test, which has no footprint. */
+export function useSharpUv(): void {
+  setUv(mixed(V_UV0), mixed(V_UV0 + 4), mixed(V_UV1), mixed(V_UV1 + 4), -30, 0.5);
+}
+
+/** Radiance that the surface gives off, cd/m2, into emitR, emitG, emitB. */
+export function readEmission(): void {
+  emitR = load<f32>(material + M_EMISSIVE); emitG = load<f32>(material + M_EMISSIVE, 4); emitB = load<f32>(material + M_EMISSIVE, 8);
+  if (hasTexture(material, SLOT_EMISSIVE)) { lookUp(material, SLOT_EMISSIVE); emitR *= texR; emitG *= texG; emitB *= texB; }
+}
+
+/** Cosine between the geometric normal of the triangle found last and a direction; cheap enough for shadow rays. */
+export function cosineWith(dx: f32, dy: f32, dz: f32): f32 {
+  const e1x = load<f32>(b) - load<f32>(a), e1y = load<f32>(b, 4) - load<f32>(a, 4), e1z = load<f32>(b, 8) - load<f32>(a, 8);
+  const e2x = load<f32>(c) - load<f32>(a), e2y = load<f32>(c, 4) - load<f32>(a, 4), e2z = load<f32>(c, 8) - load<f32>(a, 8);
+  const x = e1y * e2z - e1z * e2y, y = e1z * e2x - e1x * e2z, z = e1x * e2y - e1y * e2x;
+  return (x * dx + y * dy + z * dz) / max<f32>(sqrt<f32>(x * x + y * y + z * z), <f32>1e-30);
+}
+
+/** Reads base colour, roughness and transmission of the triangle found last, without its frame. */
+export function readSheet(): void {
+  readMaterial();
+}
+
+/** The share of the surface read last that is a clear thin sheet. */
+export function clearShare(): f32 {
+  if (flags & FLAG_SOLID || roughness >= CLEAR_ROUGHNESS) return 0;
+  return transmission * (<f32>1 - metallic);
+}
+
+/** Leaves what is not a clear sheet, renormalised: the path tracer has dealt with the clear share by itself. */
+export function dropClearShare(): void {
+  const clear = clearShare();
+  if (clear >= 1) { transmission = 0; baseR = 0; baseG = 0; baseB = 0; return; }
+  metallic = metallic / (<f32>1 - clear);
+  transmission = 0;
+}
+
+/** For probe.ts: a flat surface with normal +Z and given values. */
+export function probe(values: usize, glassTable: usize): void {
+  baseR = load<f32>(values); baseG = load<f32>(values, 4); baseB = load<f32>(values, 8);
+  metallic = load<f32>(values, 12); roughness = load<f32>(values, 16); transmission = load<f32>(values, 20); ior = load<f32>(values, 24);
+  flags = load<f32>(values, 28) > 0 ? FLAG_SOLID : 0;
+  entering = load<f32>(values, 32) > 0;
+  nx = 0; ny = 0; nz = 1; gx = 0; gy = 0; gz = 1;
+  glassAlbedo = glassTable;
+}

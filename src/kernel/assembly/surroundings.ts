@@ -1,0 +1,127 @@
+// Light from around the model: an even radiance or a latitude-longitude image, and the sun as a disc of its true size.
+// Frame: +Y up; image column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi, turned about +Y by the settings.
+// The image is seen with bilinear filtering and sampled from an importance grid whose cells hold the solid-angle-weighted mean
+// of what bilinear filtering can show in them, so the pdf is positive wherever radiance is.
+import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
+import { atan2, cosOut, PI, sinCosTurns, sinOut } from './math';
+
+export let eR: f32 = 0; export let eG: f32 = 0; export let eB: f32 = 0;
+/** Direction sampled last, and its pdf per solid angle. */
+export let sx: f32 = 0; export let sy: f32 = 0; export let sz: f32 = 0; export let sPdf: f32 = 0;
+
+const INV_TWO_PI: f32 = 0.159154943091895;
+const INV_PI: f32 = 0.318309886183791;
+
+export function hasSky(): bool {
+  return load<u32>(SETTINGS + S_ENV_KIND) != 0;
+}
+
+export function hasSun(): bool {
+  return load<u32>(SETTINGS + S_SUN) != 0;
+}
+
+let u: f32 = 0;
+let v: f32 = 0;
+function toImage(x: f32, y: f32, z: f32): void {
+  const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN);
+  u = atan2(s * x + c * z, c * x - s * z) * INV_TWO_PI + <f32>0.5;
+  v = atan2(sqrt<f32>(x * x + z * z), y) * INV_PI;
+}
+
+/** Radiance of the surroundings without the sun disc, into eR, eG, eB. */
+export function skyRadiance(x: f32, y: f32, z: f32): void {
+  if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) {
+    eR = load<f32>(SETTINGS + S_EVEN); eG = load<f32>(SETTINGS + S_EVEN, 4); eB = load<f32>(SETTINGS + S_EVEN, 8);
+    return;
+  }
+  if (load<u32>(SETTINGS + S_ENV_KIND) != ENV_IMAGE) { eR = 0; eG = 0; eB = 0; return; }
+  toImage(x, y, z);
+  const w = load<i32>(SETTINGS + S_ENV_WIDTH), h = load<i32>(SETTINGS + S_ENV_HEIGHT), data = <usize>load<u32>(SETTINGS + S_ENV_PTR);
+  const fx = u * <f32>w - <f32>0.5, fy = v * <f32>h - <f32>0.5, x0f = floor<f32>(fx), y0f = floor<f32>(fy), ax = fx - x0f, ay = fy - y0f;
+  let x0 = <i32>x0f, x1 = x0 + 1;
+  if (x0 < 0) x0 += w;
+  if (x1 >= w) x1 -= w;
+  const y0 = max<i32>(0, <i32>y0f), y1 = min<i32>(h - 1, <i32>y0f + 1);
+  const p = data + <usize>(y0 * w + x0) * 12, q = data + <usize>(y0 * w + x1) * 12, r = data + <usize>(y1 * w + x0) * 12, t = data + <usize>(y1 * w + x1) * 12;
+  const k = load<f32>(SETTINGS + S_ENV_SCALE), a = (<f32>1 - ax) * (<f32>1 - ay) * k, b = ax * (<f32>1 - ay) * k, c = (<f32>1 - ax) * ay * k, d = ax * ay * k;
+  eR = a * load<f32>(p) + b * load<f32>(q) + c * load<f32>(r) + d * load<f32>(t);
+  eG = a * load<f32>(p, 4) + b * load<f32>(q, 4) + c * load<f32>(r, 4) + d * load<f32>(t, 4);
+  eB = a * load<f32>(p, 8) + b * load<f32>(q, 8) + c * load<f32>(r, 8) + d * load<f32>(t, 8);
+}
+
+/** Solid angle of a cell of the grid: exact for its band. */
+function cellAngle(row: i32): f32 {
+  const h = load<i32>(SETTINGS + S_GRID_HEIGHT), w = load<i32>(SETTINGS + S_GRID_WIDTH);
+  // cos(a) - cos(b) = 2 sin((a + b) / 2) sin((b - a) / 2), which does not cancel
+  sinCosTurns((<f32>row + <f32>0.5) / <f32>h * <f32>0.5);
+  const middle = sinOut;
+  sinCosTurns(<f32>0.25 / <f32>h);
+  return <f32>2 * middle * sinOut * <f32>2 * PI / <f32>w;
+}
+
+export function skyPdf(x: f32, y: f32, z: f32): f32 {
+  if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) return INV_PI * <f32>0.25;
+  toImage(x, y, z);
+  const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT);
+  const column = max<i32>(0, min<i32>(w - 1, <i32>(u * <f32>w))), row = max<i32>(0, min<i32>(h - 1, <i32>(v * <f32>h)));
+  return load<f32>(<usize>load<u32>(SETTINGS + S_GRID_PTR) + <usize>(row * w + column) * 12) / cellAngle(row);
+}
+
+/** Samples a direction of the surroundings; eR, eG, eB become its radiance. */
+export function sampleSky(u0: f32, u1: f32): void {
+  if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) {
+    const z = <f32>1 - 2 * u0, r = sqrt<f32>(max<f32>(0, <f32>1 - z * z));
+    sinCosTurns(u1);
+    sx = r * cosOut; sy = z; sz = r * sinOut; sPdf = INV_PI * <f32>0.25;
+    skyRadiance(sx, sy, sz);
+    return;
+  }
+  const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT), count = w * h, grid = <usize>load<u32>(SETTINGS + S_GRID_PTR);
+  // u0 chooses the cell (alias method, Walker 1977) and, by what is left of it, the place across; u1 the place along
+  const scaled = u0 * <f32>count;
+  let cell = min<i32>(<i32>scaled, count - 1);
+  let rest = scaled - <f32>cell;
+  const threshold = load<f32>(grid + <usize>cell * 12, 4);
+  if (rest < threshold) rest /= threshold;
+  else { rest = (rest - threshold) / max<f32>(<f32>1 - threshold, <f32>1e-9); cell = load<i32>(grid + <usize>cell * 12, 8); }
+  const row = cell / w, column = cell - row * w;
+  const angle = cellAngle(row);
+  sPdf = load<f32>(grid + <usize>cell * 12) / angle;
+  // within the band, height must be uniform in cos for the pdf to be constant
+  sinCosTurns(<f32>row / <f32>h * <f32>0.5);
+  const top = cosOut;
+  sinCosTurns(<f32>(row + 1) / <f32>h * <f32>0.5);
+  const y = max<f32>(-1, min<f32>(1, top + (cosOut - top) * u1)), r = sqrt<f32>(max<f32>(0, <f32>1 - y * y));
+  sinCosTurns((<f32>column + min<f32>(rest, <f32>0.9999)) / <f32>w - <f32>0.5);
+  const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN), ix = r * cosOut, iz = r * sinOut;
+  sx = c * ix + s * iz; sy = y; sz = c * iz - s * ix;
+  skyRadiance(sx, sy, sz);
+}
+
+/** One over the sun disc's solid angle when the direction lies on it, else 0. */
+export function sunPdf(x: f32, y: f32, z: f32): f32 {
+  if (!hasSun()) return 0;
+  const dx = x - load<f32>(SETTINGS + S_SUN_DIRECTION), dy = y - load<f32>(SETTINGS + S_SUN_DIRECTION, 4), dz = z - load<f32>(SETTINGS + S_SUN_DIRECTION, 8);
+  const cap = load<f32>(SETTINGS + S_SUN_COS); // 1 - cos
+  // |a - b|^2 = 2 (1 - cos), without the cancellation of a dot product
+  return dx * dx + dy * dy + dz * dz <= <f32>2 * cap ? INV_TWO_PI / cap : 0;
+}
+
+/** Radiance of the sun disc into eR, eG, eB. */
+export function sunRadiance(): void {
+  eR = load<f32>(SETTINGS + S_SUN_RADIANCE); eG = load<f32>(SETTINGS + S_SUN_RADIANCE, 4); eB = load<f32>(SETTINGS + S_SUN_RADIANCE, 8);
+}
+
+/** Samples a direction on the sun disc, uniformly in solid angle. */
+export function sampleSun(u0: f32, u1: f32): void {
+  const cap = load<f32>(SETTINGS + S_SUN_COS), drop = cap * u0, r = sqrt<f32>(max<f32>(0, drop * (<f32>2 - drop)));
+  const dx = load<f32>(SETTINGS + S_SUN_DIRECTION), dy = load<f32>(SETTINGS + S_SUN_DIRECTION, 4), dz = load<f32>(SETTINGS + S_SUN_DIRECTION, 8);
+  const sign = copysign<f32>(1, dz), p: f32 = -<f32>1 / (sign + dz), q = dx * dy * p;
+  sinCosTurns(u1);
+  const a = r * cosOut, b = r * sinOut, c = <f32>1 - drop;
+  sx = (<f32>1 + sign * dx * dx * p) * a + q * b + dx * c;
+  sy = sign * q * a + (sign + dy * dy * p) * b + dy * c;
+  sz = -sign * dx * a - dy * b + dz * c;
+  sPdf = INV_TWO_PI / cap;
+  sunRadiance();
+}

@@ -1,0 +1,43 @@
+/** The kernel as the host sees it: its exports, an instance over a memory, and a thread's context. */
+import { MAX_THREADS } from '../assembly/layout';
+
+export interface KernelExports {
+  setThread(thread: number): void;
+  takeRayCount(): number;
+  buildBvh(vertices: number, indices: number, flags: number, triangles: number, references: number, nodes: number, blocks: number, scratch: number): number;
+  moveNodes(from: number, bytes: number, by: number, root: number): number;
+  nodeCount: WebAssembly.Global;
+  blockCount: WebAssembly.Global;
+  renderTile(buffer: number, x: number, y: number, width: number, height: number, first: number, count: number): void;
+  intersectMany(rays: number, count: number, out: number): void;
+  occludedMany(rays: number, count: number, out: number): void;
+  probeSurface(values: number, glassAlbedo: number): void;
+  probeEvaluate(x: number, y: number, z: number, out: number): void;
+  probeSample(choice: number, u: number, v: number, out: number): number;
+  probePoints(x: number, y: number, pair: number, count: number, seed: number, out: number): void;
+}
+
+const PAGE = 65_536;
+/** What 32-bit WebAssembly can address. */
+export const MOST_BYTES = 65_536 * PAGE;
+
+export function createMemory(bytes: number): WebAssembly.Memory {
+  const pages = Math.ceil(bytes / PAGE);
+  if (pages > 65_536) throw new RangeError(`createMemory: expected at most 4 GiB, got ${(bytes / 2 ** 30).toFixed(1)} GiB`);
+  return new WebAssembly.Memory({ initial: pages, maximum: pages, shared: true });
+}
+
+export function instantiate(module: WebAssembly.Module, memory: WebAssembly.Memory, thread: number): KernelExports {
+  if (thread >= MAX_THREADS) throw new RangeError(`instantiate: expected a thread below ${MAX_THREADS}, got ${thread}`);
+  const instance = new WebAssembly.Instance(module, {
+    env: {
+      memory,
+      abort() {
+        throw new Error('kernel: abort');
+      }
+    }
+  });
+  const kernel = instance.exports as unknown as KernelExports;
+  kernel.setThread(thread);
+  return kernel;
+}

@@ -1,0 +1,259 @@
+/**
+ * Compiles a scene to a scene pack: the bytes that lie at PACK in the kernel's memory (layout: assembly/layout.ts), BVH included.
+ * The same scene gives the same bytes on the same compile; others fetch the pack instead of compiling anew.
+ */
+import { srgbTable } from '../../core/color/srgb';
+import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
+import { buildAliasTable } from '../../core/sampling/alias-table';
+import { boundsOf, type Scene, type SceneMaterial, type TextureUse } from '../../core/scene/scene';
+import * as L from '../assembly/layout';
+import { createMemory, instantiate, MOST_BYTES } from './kernel';
+import { buildMipLevels } from './mip-levels';
+
+export interface ScenePack {
+  bytes: Uint8Array;
+  triangles: number;
+  nodes: number;
+  lights: number;
+  buildSeconds: number;
+}
+
+const CLEAR_ROUGHNESS = 0.03;
+const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR } as const;
+const align = (n: number) => (n + 255) & ~255;
+
+export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => number): ScenePack {
+  const { geometry } = scene;
+  const vertices = geometry.positions.length / 3;
+  const triangles = geometry.indices.length / 3;
+  const mips = scene.textures.map(buildMipLevels);
+  const glassIors = [...new Set(scene.materials.filter((m) => m.transmission > 0 && m.solid).map((m) => Math.fround(m.ior)))];
+  const glassBytes = 2 * L.GLASS_ROUGH_STEPS * L.ALBEDO_STEPS * 4;
+  const emitters = collectEmitters(scene);
+  const points = scene.lights.filter((l) => l.kind !== 'directional');
+  const suns = scene.lights.filter((l) => l.kind === 'directional');
+  const lightCount = emitters.length + points.length;
+
+  // regions, one after another
+  let top = L.PACK + L.PACK_HEADER_BYTES;
+  const take = (bytes: number) => {
+    const at = align(top);
+    top = at + bytes;
+    return at;
+  };
+  const at = {
+    vertices: take(vertices * L.VERTEX_BYTES + 16),
+    indices: take(triangles * 12),
+    triMaterial: take(triangles * 4),
+    triLight: take(triangles * 4),
+    materials: take(Math.max(1, scene.materials.length) * L.MATERIAL_BYTES),
+    textures: take(Math.max(1, scene.textures.length) * L.TEXTURE_BYTES),
+    lights: take(lightCount * L.LIGHT_BYTES),
+    alias: take(lightCount * 8),
+    directional: take(suns.length * L.DIRECTIONAL_BYTES),
+    srgb: take(1024),
+    metal: take(L.ALBEDO_STEPS * L.ALBEDO_STEPS * 4),
+    glass: glassIors.map(() => take(glassBytes)),
+    mips: mips.map((levels) => levels.map((level) => take(level.pixels.length)))
+  };
+  // the worst case of blocks and nodes; what is not used is never touched, and cut off at the end
+  const blocks = take(triangles * 160 + 256);
+  const nodes = take(triangles * 128 + 512);
+  const references = take(triangles * 32 + 64);
+  const flags = take(triangles);
+  const scratch = take(1 << 21);
+  if (top > MOST_BYTES) throw new RangeError(`buildPack: expected a scene below 4 GiB, got ${(top / 2 ** 30).toFixed(1)} GiB for ${triangles} triangles`);
+  const memory = createMemory(top + 65_536);
+  const bytes = new Uint8Array(memory.buffer);
+  const f32 = new Float32Array(memory.buffer);
+  const u32 = new Uint32Array(memory.buffer);
+  const i32 = new Int32Array(memory.buffer);
+
+  for (let v = 0; v < vertices; v++) {
+    const o = (at.vertices + v * L.VERTEX_BYTES) >> 2;
+    f32.set(geometry.positions.subarray(v * 3, v * 3 + 3), o);
+    f32.set(geometry.normals.subarray(v * 3, v * 3 + 3), o + L.V_NORMAL / 4);
+    f32.set(geometry.uv0.subarray(v * 2, v * 2 + 2), o + L.V_UV0 / 4);
+    f32.set(geometry.uv1.subarray(v * 2, v * 2 + 2), o + L.V_UV1 / 4);
+    f32.set(geometry.tangents.subarray(v * 4, v * 4 + 4), o + L.V_TANGENT / 4);
+    bytes.set(geometry.colors.subarray(v * 4, v * 4 + 4), (o << 2) + L.V_COLOR);
+  }
+  u32.set(geometry.indices, at.indices >> 2);
+  u32.set(geometry.triangleMaterials, at.triMaterial >> 2);
+  i32.fill(-1, at.triLight >> 2, (at.triLight >> 2) + triangles);
+
+  const materialFlags = scene.materials.map(flagsOf);
+  scene.materials.forEach((material, m) => {
+    const o = (at.materials + m * L.MATERIAL_BYTES) >> 2;
+    f32.set(material.baseColor, o + L.M_BASE / 4);
+    f32[o + L.M_METALLIC / 4] = material.metallic;
+    f32[o + L.M_ROUGHNESS / 4] = material.roughness;
+    f32[o + L.M_IOR / 4] = material.ior;
+    f32[o + L.M_TRANSMISSION / 4] = material.transmission;
+    f32.set(material.emissive, o + L.M_EMISSIVE / 4);
+    u32[o + L.M_FLAGS / 4] = materialFlags[m]!;
+    f32.set(
+      material.attenuationColor.map((c) => (Number.isFinite(material.attenuationDistance) ? -Math.log(Math.max(c, 1e-6)) / material.attenuationDistance : 0)),
+      o + L.M_SIGMA / 4
+    );
+    f32[o + L.M_ALPHA_CUTOFF / 4] = material.alphaCutoff;
+    f32[o + L.M_NORMAL_SCALE / 4] = material.normalScale;
+    const glass = material.solid && material.transmission > 0 ? glassIors.indexOf(Math.fround(material.ior)) : -1;
+    u32[o + L.M_GLASS_ALBEDO_PTR / 4] = glass >= 0 ? at.glass[glass]! : 0;
+    const slots: (TextureUse | null)[] = [];
+    slots[L.SLOT_BASE] = material.baseTexture;
+    slots[L.SLOT_METAL_ROUGH] = material.metalRoughTexture;
+    slots[L.SLOT_NORMAL] = material.normalTexture;
+    slots[L.SLOT_EMISSIVE] = material.emissiveTexture;
+    slots[L.SLOT_TRANSMISSION] = material.transmissionTexture;
+    slots.forEach((use, slot) => {
+      const s = o + (L.M_SLOTS + slot * L.SLOT_BYTES) / 4;
+      i32[s] = use ? use.texture : -1;
+      if (!use) return;
+      u32[s + 1] = use.uvSet;
+      u32[s + 2] = WRAP[use.wrapS] | (WRAP[use.wrapT] << 8);
+      f32.set(use.transform, s + L.SLOT_TRANSFORM / 4);
+      const [a, b, , d, e] = use.transform;
+      f32[s + L.SLOT_LOG_SCALE / 4] = 0.5 * Math.log2(Math.max(Math.abs(a * e - b * d), 1e-12));
+    });
+  });
+
+  scene.textures.forEach((texture, t) => {
+    const o = (at.textures + t * L.TEXTURE_BYTES) >> 2;
+    const levels = mips[t]!;
+    u32.set([texture.width, texture.height, levels.length, texture.encoded ? 1 : 0], o);
+    levels.forEach((level, i) => {
+      u32[o + L.T_LEVELS / 4 + i] = at.mips[t]![i]!;
+      bytes.set(level.pixels, at.mips[t]![i]!);
+    });
+    f32[o + L.T_LOG_TEXELS / 4] = 0.5 * Math.log2(texture.width * texture.height);
+  });
+
+  const powers = new Float64Array(lightCount);
+  emitters.forEach((emitter, i) => {
+    const o = (at.lights + i * L.LIGHT_BYTES) >> 2;
+    u32[o] = L.LIGHT_TRIANGLE;
+    u32[o + L.L_TRIANGLE / 4] = emitter.triangle;
+    f32[o + L.L_AREA / 4] = emitter.area;
+    i32[(at.triLight >> 2) + emitter.triangle] = i;
+    powers[i] = emitter.power;
+  });
+  points.forEach((light, k) => {
+    const o = (at.lights + (emitters.length + k) * L.LIGHT_BYTES) >> 2;
+    u32[o] = light.kind === 'spot' ? L.LIGHT_SPOT : L.LIGHT_POINT;
+    f32.set(light.position, o + L.L_POSITION / 4);
+    f32.set(light.intensity, o + L.L_INTENSITY / 4);
+    let angle = 4 * Math.PI;
+    if (light.kind === 'spot') {
+      const inner = Math.cos(Math.min(light.innerAngle, light.outerAngle - 1e-4));
+      const outer = Math.cos(light.outerAngle);
+      f32.set(light.direction, o + L.L_AXIS / 4);
+      f32[o + L.L_COS_OUTER / 4] = outer;
+      f32[o + L.L_CONE_SCALE / 4] = 1 / Math.max(inner - outer, 1e-4);
+      angle = 2 * Math.PI * (1 - outer);
+    }
+    powers[emitters.length + k] = luminanceOf(light.intensity) * angle;
+  });
+  const table = buildAliasTable(powers);
+  for (let i = 0; i < lightCount; i++) {
+    f32[(at.lights + i * L.LIGHT_BYTES + L.L_PROBABILITY) >> 2] = table.probability[i]!;
+    f32[(at.alias >> 2) + i * 2] = table.threshold[i]!;
+    u32[(at.alias >> 2) + i * 2 + 1] = table.alias[i]!;
+  }
+  suns.forEach((light, i) => {
+    const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
+    f32.set(light.direction.map((c) => -c), o);
+    f32.set(light.illuminance, o + 3);
+  });
+  f32.set(srgbTable(), at.srgb >> 2);
+  f32.set(metalAlbedoOnce(), at.metal >> 2);
+  glassIors.forEach((ior, i) => f32.set(glassAlbedo(ior, L.GLASS_ROUGH_STEPS, L.ALBEDO_STEPS), at.glass[i]! >> 2));
+
+  const began = now();
+  let root = 0;
+  let nodeCount = 0;
+  let blockCount = 0;
+  let end = align(blocks);
+  if (triangles > 0) {
+    for (let t = 0; t < triangles; t++) bytes[flags + t] = materialFlags[geometry.triangleMaterials[t]!]! & L.FLAG_SHEER ? 1 : 0;
+    const kernel = instantiate(module, memory, 0);
+    root = kernel.buildBvh(at.vertices, at.indices, flags, triangles, references, nodes, blocks, scratch) >>> 0;
+    nodeCount = kernel.nodeCount.value as number;
+    blockCount = kernel.blockCount.value as number;
+    const packed = align(blocks + blockCount * 160);
+    if (nodeCount > 0) root = kernel.moveNodes(nodes, nodeCount * 256, nodes - packed, root) >>> 0;
+    end = packed + nodeCount * 256;
+  }
+  const buildSeconds = (now() - began) / 1000;
+
+  const header = L.PACK >> 2;
+  u32[header + L.P_MAGIC / 4] = L.PACK_MAGIC;
+  u32[header + L.P_VERSION / 4] = L.PACK_VERSION;
+  u32[header + L.P_ROOT / 4] = root;
+  u32[header + L.P_TRIANGLES / 4] = triangles;
+  u32[header + L.P_VERTICES_PTR / 4] = at.vertices;
+  u32[header + L.P_INDICES_PTR / 4] = at.indices;
+  u32[header + L.P_TRI_MATERIAL_PTR / 4] = at.triMaterial;
+  u32[header + L.P_TRI_LIGHT_PTR / 4] = at.triLight;
+  u32[header + L.P_MATERIALS_PTR / 4] = at.materials;
+  u32[header + L.P_TEXTURES_PTR / 4] = at.textures;
+  u32[header + L.P_LIGHTS_PTR / 4] = at.lights;
+  u32[header + L.P_LIGHT_COUNT / 4] = lightCount;
+  u32[header + L.P_LIGHT_ALIAS_PTR / 4] = at.alias;
+  u32[header + L.P_DIRECTIONAL_PTR / 4] = at.directional;
+  u32[header + L.P_DIRECTIONAL_COUNT / 4] = suns.length;
+  u32[header + L.P_SRGB_LUT_PTR / 4] = at.srgb;
+  u32[header + L.P_METAL_ALBEDO_PTR / 4] = at.metal;
+  const bounds = boundsOf(geometry.positions);
+  f32.set([...bounds.min, ...bounds.max], header + L.P_BOUNDS / 4);
+  u32[header + L.P_BYTES / 4] = end - L.PACK;
+  u32[header + L.P_VERTEX_COUNT / 4] = vertices;
+  u32[header + L.P_MATERIAL_COUNT / 4] = scene.materials.length;
+  u32[header + L.P_NODES / 4] = nodeCount;
+  u32[header + L.P_BLOCKS / 4] = blockCount;
+  return { bytes: bytes.slice(L.PACK, end), triangles, nodes: nodeCount, lights: lightCount, buildSeconds };
+}
+
+let metalTable: Float32Array | null = null;
+function metalAlbedoOnce(): Float32Array {
+  metalTable ??= metalAlbedo(L.ALBEDO_STEPS);
+  return metalTable;
+}
+
+const luminanceOf = (rgb: readonly [number, number, number]) => 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
+
+function flagsOf(material: SceneMaterial): number {
+  let flags = 0;
+  if (material.twoSided) flags |= L.FLAG_TWO_SIDED;
+  if (material.alphaMode === 'mask') flags |= L.FLAG_ALPHA_MASK | L.FLAG_SHEER;
+  if (material.alphaMode === 'blend') flags |= L.FLAG_ALPHA_BLEND | L.FLAG_SHEER;
+  if (material.solid && material.transmission > 0) flags |= L.FLAG_SOLID;
+  else if (material.transmission > 0 && material.roughness < CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
+  if (luminanceOf(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
+  return flags;
+}
+
+/** Glowing triangles with their area (m2) and power (luminous, up to a constant). */
+function collectEmitters(scene: Scene): { triangle: number; area: number; power: number }[] {
+  const { positions, indices, triangleMaterials } = scene.geometry;
+  const glow = scene.materials.map((m) => luminanceOf(m.emissive) * (m.twoSided ? 2 : 1) * textureMean(scene, m.emissiveTexture));
+  const out: { triangle: number; area: number; power: number }[] = [];
+  for (let t = 0; t < triangleMaterials.length; t++) {
+    const power = glow[triangleMaterials[t]!]!;
+    if (!(power > 0)) continue;
+    const [a, b, c] = [indices[t * 3]! * 3, indices[t * 3 + 1]! * 3, indices[t * 3 + 2]! * 3];
+    const e = [0, 1, 2].map((k) => positions[b + k]! - positions[a + k]!);
+    const f = [0, 1, 2].map((k) => positions[c + k]! - positions[a + k]!);
+    const area = 0.5 * Math.hypot(e[1]! * f[2]! - e[2]! * f[1]!, e[2]! * f[0]! - e[0]! * f[2]!, e[0]! * f[1]! - e[1]! * f[0]!);
+    if (area > 1e-14) out.push({ triangle: t, area, power: power * area });
+  }
+  return out;
+}
+
+function textureMean(scene: Scene, use: TextureUse | null): number {
+  if (!use) return 1;
+  const { pixels } = scene.textures[use.texture]!;
+  let sum = 0;
+  for (let i = 0; i < pixels.length; i += 4) sum += Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!);
+  return Math.max(sum / (pixels.length / 4) / 255, 1 / 255);
+}

@@ -1,0 +1,92 @@
+/** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
+import type { CameraFrame } from '../../core/camera/lens';
+import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import { FILTER_RADIUS_PX, invertPixelFilter } from '../../core/sampling/pixel-filter';
+import * as L from '../assembly/layout';
+import { createMemory } from './kernel';
+
+export interface RenderSettings {
+  width: number;
+  height: number;
+  camera: CameraFrame;
+  bounces: number;
+  /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
+  firefly: number;
+  clay: boolean;
+  seed: number;
+  light: SurroundingsLight;
+}
+
+export const TILE_BYTES = L.TILE * L.TILE * L.FILM_CHANNELS * 4;
+
+export interface LaidOut {
+  memory: WebAssembly.Memory;
+  /** Address of each thread's tile buffer. */
+  buffers: number[];
+}
+
+const align = (n: number) => (n + 255) & ~255;
+
+/** Bytes of memory that a render needs. */
+export function memoryFor(packBytes: number, light: SurroundingsLight, threads: number): number {
+  const image = light.image;
+  const surroundings = image ? align(image.pixels.byteLength) + align(image.grid.width * image.grid.height * 12) : 0;
+  return align(L.PACK + packBytes) + surroundings + threads * align(TILE_BYTES) + 65_536;
+}
+
+export function layOut(pack: Uint8Array, settings: RenderSettings, threads: number): LaidOut {
+  const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads));
+  new Uint8Array(memory.buffer).set(pack, L.PACK);
+  const f32 = new Float32Array(memory.buffer);
+  const u32 = new Uint32Array(memory.buffer);
+  const s = L.SETTINGS >> 2;
+  const { camera, light } = settings;
+  let top = align(L.PACK + pack.byteLength);
+  u32[s + L.S_WIDTH / 4] = settings.width;
+  u32[s + L.S_HEIGHT / 4] = settings.height;
+  u32[s + L.S_PARALLEL / 4] = camera.parallel ? 1 : 0;
+  u32[s + L.S_BOUNCES / 4] = settings.bounces;
+  f32.set(camera.eye, s + L.S_EYE / 4);
+  f32.set(camera.right, s + L.S_RIGHT / 4);
+  f32.set(camera.up, s + L.S_UP / 4);
+  f32.set(camera.forward, s + L.S_FORWARD / 4);
+  f32[s + L.S_HALF_WIDTH / 4] = camera.halfWidth;
+  f32[s + L.S_HALF_HEIGHT / 4] = camera.halfHeight;
+  f32[s + L.S_LENS_RADIUS / 4] = camera.lensRadius;
+  f32[s + L.S_FOCUS / 4] = camera.focus;
+  f32[s + L.S_FIREFLY / 4] = settings.firefly;
+  u32[s + L.S_CLAY / 4] = settings.clay ? 1 : 0;
+  u32[s + L.S_SEED / 4] = settings.seed;
+  f32.set(invertPixelFilter(FILTER_RADIUS_PX, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
+  u32[s + L.S_ENV_KIND / 4] = light.image ? L.ENV_IMAGE : light.even ? L.ENV_EVEN : L.ENV_NONE;
+  if (light.even) f32.set(light.even, s + L.S_EVEN / 4);
+  if (light.image) {
+    const { image } = light;
+    const { grid } = image;
+    f32.set(image.pixels, top >> 2);
+    u32[s + L.S_ENV_PTR / 4] = top;
+    u32[s + L.S_ENV_WIDTH / 4] = image.width;
+    u32[s + L.S_ENV_HEIGHT / 4] = image.height;
+    f32[s + L.S_ENV_SCALE / 4] = image.scale;
+    f32[s + L.S_ENV_COS / 4] = Math.cos(image.rotation);
+    f32[s + L.S_ENV_SIN / 4] = Math.sin(image.rotation);
+    top += align(image.pixels.byteLength);
+    u32[s + L.S_GRID_PTR / 4] = top;
+    u32[s + L.S_GRID_WIDTH / 4] = grid.width;
+    u32[s + L.S_GRID_HEIGHT / 4] = grid.height;
+    for (let i = 0, o = top >> 2; i < grid.probability.length; i++, o += 3) {
+      f32[o] = grid.probability[i]!;
+      f32[o + 1] = grid.threshold[i]!;
+      u32[o + 2] = grid.alias[i]!;
+    }
+    top += align(grid.width * grid.height * 12);
+  }
+  if (light.sun) {
+    u32[s + L.S_SUN / 4] = 1;
+    f32.set(light.sun.direction, s + L.S_SUN_DIRECTION / 4);
+    f32.set(light.sun.radiance, s + L.S_SUN_RADIANCE / 4);
+    f32[s + L.S_SUN_COS / 4] = light.sun.oneMinusCos;
+  }
+  const buffers = Array.from({ length: threads }, (_, i) => top + i * align(TILE_BYTES));
+  return { memory, buffers };
+}

@@ -1,0 +1,22 @@
+/** The only reader of the environment. Paths are absolute; nothing here is secret. */
+import { availableParallelism } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const root = resolve(process.env.SPHAERA_ROOT ?? process.cwd());
+
+export const config = {
+  root,
+  /** Everything that is kept: copy it and it works elsewhere. */
+  dataDir: resolve(process.env.SPHAERA_DATA ?? join(root, 'data')),
+  /** A module built by scripts/build.mjs. */
+  built: (name: string) => join(root, 'build', name),
+  threads: Number(process.env.SPHAERA_THREADS ?? 0) || availableParallelism(),
+  /** Largest upload, and the largest total after unpacking. */
+  maxUploadBytes: Number(process.env.SPHAERA_MAX_UPLOAD_BYTES ?? 0) || 2 * 2 ** 30,
+  maxUnpackedBytes: 4 * 2 ** 30,
+  importTimeoutMs: Number(process.env.SPHAERA_IMPORT_TIMEOUT_MS ?? 0) || 180_000,
+  importMemoryMb: 6144,
+  /** What a child process gets to see of the environment. */
+  childEnvironment: { NODE_ENV: 'production', PATH: process.env.PATH ?? '', SPHAERA_ROOT: root } as NodeJS.ProcessEnv,
+  port: Number(process.env.PORT ?? 4300)
+} as const;

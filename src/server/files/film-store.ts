@@ -1,0 +1,116 @@
+/**
+ * Where a film's tiles live while it is rendered. In memory for the command; on disk for the service, where each tile has
+ * two slots used in turn: a tile is written to the slot that its committed state does not point at, so a kill in the
+ * middle of a write loses that write and nothing else.
+ */
+import { createHash } from 'node:crypto';
+import { type FileHandle, open, readFile, rename, writeFile } from 'node:fs/promises';
+import { CHANNELS, TILE_PX } from '../../core/film/film';
+
+export interface TileState {
+  samples: number;
+  /** Whether the tile has reached its grain or the sample limit. */
+  done: boolean;
+  /** Sum over its pixels of the squared grain. */
+  squaredGrain: number;
+}
+
+export interface FilmStore {
+  state(tile: number): TileState | null;
+  read(tile: number, floats: number): Promise<Float32Array>;
+  write(tile: number, data: Float32Array, state: TileState): Promise<void>;
+  /** Makes everything written so far survive a kill. */
+  commit(): Promise<void>;
+  close(): Promise<void>;
+}
+
+export class MemoryFilm implements FilmStore {
+  private readonly tiles = new Map<number, { data: Float32Array; state: TileState }>();
+  state(tile: number): TileState | null {
+    return this.tiles.get(tile)?.state ?? null;
+  }
+  async read(tile: number): Promise<Float32Array> {
+    return this.tiles.get(tile)!.data;
+  }
+  async write(tile: number, data: Float32Array, state: TileState): Promise<void> {
+    this.tiles.set(tile, { data, state });
+  }
+  async commit(): Promise<void> {}
+  async close(): Promise<void> {}
+}
+
+const SLOT_BYTES = TILE_PX * TILE_PX * CHANNELS * 4;
+
+interface Slot extends TileState {
+  slot: 0 | 1;
+}
+
+export class DiskFilm implements FilmStore {
+  private readonly pending = new Map<number, Slot>();
+  private constructor(
+    private readonly path: string,
+    private readonly file: FileHandle,
+    private readonly tiles: (Slot | null)[]
+  ) {}
+
+  /** Opens a film, or begins one. `path`.film holds the slots, `path`.state.json which of them count. */
+  static async open(path: string, tileCount: number): Promise<DiskFilm> {
+    const file = await open(`${path}.film`, 'r+').catch(() => open(`${path}.film`, 'w+'));
+    let tiles: (Slot | null)[] = Array.from({ length: tileCount }, () => null);
+    try {
+      const saved = JSON.parse(await readFile(`${path}.state.json`, 'utf8')) as (Slot | null)[];
+      if (saved.length === tileCount) tiles = saved;
+    } catch {
+      // no state yet: a new film
+    }
+    return new DiskFilm(path, file, tiles);
+  }
+
+  state(tile: number): TileState | null {
+    return this.pending.get(tile) ?? this.tiles[tile] ?? null;
+  }
+
+  async read(tile: number, floats: number): Promise<Float32Array> {
+    const slot = (this.pending.get(tile) ?? this.tiles[tile])!.slot;
+    const data = new Float32Array(floats);
+    await this.file.read(new Uint8Array(data.buffer), 0, floats * 4, (tile * 2 + slot) * SLOT_BYTES);
+    return data;
+  }
+
+  async write(tile: number, data: Float32Array, state: TileState): Promise<void> {
+    const committed = this.tiles[tile];
+    const slot: 0 | 1 = committed?.slot === 0 ? 1 : 0;
+    await this.file.write(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), 0, data.byteLength, (tile * 2 + slot) * SLOT_BYTES);
+    this.pending.set(tile, { ...state, slot });
+  }
+
+  async commit(): Promise<void> {
+    if (this.pending.size === 0) return;
+    const taken = [...this.pending];
+    await this.file.sync();
+    for (const [tile, slot] of taken) {
+      this.tiles[tile] = slot;
+      if (this.pending.get(tile) === slot) this.pending.delete(tile);
+    }
+    await writeFile(`${this.path}.state.tmp`, JSON.stringify(this.tiles));
+    await rename(`${this.path}.state.tmp`, `${this.path}.state.json`);
+  }
+
+  async close(): Promise<void> {
+    await this.commit();
+    await this.file.close();
+  }
+}
+
+/** The hash of a film: its size, its sample map, and the sums of every tile in the order of their index. */
+export async function hashFilm(film: FilmStore, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
+  const hash = createHash('sha256');
+  const inOrder = [...tiles].sort((a, b) => a.index - b.index);
+  hash.update(new Uint8Array(Uint32Array.from([width, height, ...inOrder.map((t) => film.state(t.index)?.samples ?? 0)]).buffer));
+  for (const tile of inOrder) {
+    if (!film.state(tile.index)) continue;
+    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
+    hash.update(new Uint8Array(data.buffer, data.byteOffset, data.byteLength));
+  }
+  return hash.digest('hex');
+}

@@ -1,0 +1,22 @@
+/** What goes between the pool and its threads. */
+export interface ThreadStart {
+  module: WebAssembly.Module;
+  memory: WebAssembly.Memory;
+  thread: number;
+}
+
+/** Samples first to first + count - 1 of a tile, added to the buffer at `buffer`. */
+export interface TileWork {
+  buffer: number;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  first: number;
+  count: number;
+}
+
+export interface TileDone {
+  rays: number;
+  seconds: number;
+}

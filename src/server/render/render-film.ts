@@ -1,0 +1,127 @@
+/**
+ * Runs a film to its end: passes of doubling sample counts over all tiles, each tile stopping by itself when its grain is
+ * reached. What a tile holds depends on its sample count alone, so any order of work, any number of threads and any number of
+ * restarts give the same bytes.
+ */
+import { CHANNELS, passEnds, type TileRect } from '../../core/film/film';
+import { squaredGrain } from '../../core/quality/grain';
+import type { FilmStore } from '../files/film-store';
+import type { RenderPool } from './pool';
+
+export interface RenderGoal {
+  /** Most samples per pixel; exact when grain is null. */
+  samples: number;
+  grain: number | null;
+  /** Luminance of displayed white, cd/m2. */
+  white: number;
+}
+
+export interface FilmProgress {
+  /** 0 to 1, of the samples still expected. */
+  share: number;
+  samples: number;
+  grain: number | null;
+  seconds: number;
+  /** Null until there is something to judge by. */
+  secondsLeft: number | null;
+  rays: number;
+}
+
+export interface RenderHooks {
+  onTile?(tile: TileRect, data: Float32Array, samples: number): void;
+  onProgress?(progress: FilmProgress): void;
+  /** Asked between tiles; true ends the render and keeps what there is. */
+  shouldStop?(): boolean;
+}
+
+const CHECKPOINT_MS = 1000;
+const LARGEST_UNIT = 64; // samples of a tile between two looks at the clock
+// Grain of fewer samples says too little to stop by.
+const FIRST_DECISION = 32;
+
+export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<FilmProgress & { stopped: boolean }> {
+  const pixels = (tile: TileRect) => tile.width * tile.height;
+  const totalPixels = tiles.reduce((sum, tile) => sum + pixels(tile), 0);
+  const decisions = new Set(passEnds(goal.samples));
+  const began = performance.now();
+  let rays = 0;
+  let doneSamples = 0;
+  let lastCommit = began;
+  let stopped = false;
+  let committing: Promise<void> = Promise.resolve();
+
+  const progress = (): FilmProgress => {
+    let samples = 0;
+    let expected = 0;
+    let squared = 0;
+    let measured = 0;
+    for (const tile of tiles) {
+      const state = film.state(tile.index);
+      const n = state?.samples ?? 0;
+      samples += n * pixels(tile);
+      expected += (state?.done ? n : expectedSamples(n, state?.squaredGrain ?? null, pixels(tile), goal)) * pixels(tile);
+      if (state && n >= 2) {
+        squared += state.squaredGrain;
+        measured += pixels(tile);
+      }
+    }
+    const seconds = (performance.now() - began) / 1000;
+    const left = doneSamples > 0 ? (Math.max(0, expected - samples) * seconds) / doneSamples : null;
+    return { share: expected > 0 ? Math.min(1, samples / expected) : 0, samples: samples / totalPixels, grain: measured > 0 ? Math.sqrt(squared / measured) : null, seconds, secondsLeft: left, rays };
+  };
+
+  const unit = async (tile: TileRect, end: number) => {
+    const state = film.state(tile.index);
+    const first = state?.samples ?? 0;
+    const count = Math.min(end - first, LARGEST_UNIT);
+    const before = state ? await film.read(tile.index, pixels(tile) * CHANNELS) : null;
+    const result = await pool.render(tile, first, count, before);
+    const samples = first + count;
+    const squared = samples >= 2 ? squaredGrain(result.data, pixels(tile), samples, goal.white) : 0;
+    const enough = goal.grain !== null && samples >= FIRST_DECISION && decisions.has(samples) && Math.sqrt(squared / pixels(tile)) <= goal.grain;
+    await film.write(tile.index, result.data, { samples, done: enough || samples >= goal.samples, squaredGrain: squared });
+    rays += result.rays;
+    doneSamples += count * pixels(tile);
+    hooks.onTile?.(tile, result.data, samples);
+    if (performance.now() - lastCommit > CHECKPOINT_MS) {
+      lastCommit = performance.now();
+      committing = committing.then(() => film.commit());
+      hooks.onProgress?.(progress());
+    }
+  };
+
+  for (const end of decisions) {
+    while (!stopped) {
+      const open = tiles.filter((tile) => {
+        const state = film.state(tile.index);
+        return !state || (!state.done && state.samples < end);
+      });
+      if (open.length === 0) break;
+      let next = 0;
+      const lane = async () => {
+        while (next < open.length && !stopped) {
+          if (hooks.shouldStop?.()) {
+            stopped = true;
+            break;
+          }
+          await unit(open[next++]!, end);
+        }
+      };
+      await Promise.all(Array.from({ length: pool.threads }, lane));
+    }
+    if (stopped) break;
+  }
+  await committing;
+  await film.commit();
+  const last = progress();
+  hooks.onProgress?.(last);
+  return { ...last, stopped };
+}
+
+/** Samples that a tile will probably take: grain falls with the root of the samples. */
+function expectedSamples(samples: number, squared: number | null, pixels: number, goal: RenderGoal): number {
+  if (goal.grain === null || squared === null || samples < 8) return goal.samples;
+  const needed = samples * (squared / pixels / (goal.grain * goal.grain));
+  for (const end of passEnds(goal.samples)) if (end >= needed && end > samples) return end;
+  return goal.samples;
+}

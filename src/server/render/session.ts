@@ -1,0 +1,93 @@
+/**
+ * A render from model to film, whoever asked for it: prepares, meters when the brief says so, opens threads, runs to the end
+ * or the stop. The film's bytes depend on scene, brief and sample map alone.
+ */
+import type { Brief } from '../../core/brief/brief';
+import { meter, whiteLuminance } from '../../core/brief/exposure';
+import { CHANNELS, tilesOf } from '../../core/film/film';
+import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import type { Scene } from '../../core/scene/scene';
+import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { buildPack } from '../../kernel/host/pack';
+import { layOut, type RenderSettings } from '../../kernel/host/settings';
+import { type FilmStore, MemoryFilm } from '../files/film-store';
+import { RenderPool } from './pool';
+import { fireflyLimit, makeLight, proofSize, resolveCamera, resolveViewpoint, withStudio } from './prepare';
+import { type FilmProgress, type RenderHooks, renderFilm } from './render-film';
+
+export interface Prepared {
+  pack: Uint8Array;
+  settings: RenderSettings;
+  brief: Brief;
+  ev100: number;
+  white: number;
+  ppi: number | null;
+  triangles: number;
+}
+
+const METER_LONG_SIDE_PX = 96;
+const METER_SAMPLES = 16;
+
+export interface PrepareInput {
+  scene: Scene;
+  brief: Brief;
+  captured: FloatImage | null;
+  module: WebAssembly.Module;
+  threads: number;
+  /** An exposure metered before, to go on with exactly. */
+  ev100?: number | null;
+}
+
+export async function prepare(input: PrepareInput): Promise<Prepared> {
+  const { brief, scene, module } = input;
+  const view = resolveViewpoint(scene, brief);
+  const { width, height, ppi } = proofSize(brief);
+  const camera = resolveCamera(view, width, height);
+  const light = makeLight(brief, scene, input.captured);
+  const lit = withStudio(scene, brief, view);
+  const { bytes, triangles } = buildPack(lit, module, () => performance.now());
+  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light };
+  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)));
+  return { pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
+}
+
+/** Meters a small quick picture of the same frame; deterministic, so the same brief meters the same anywhere. */
+async function measureExposure(pack: Uint8Array, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {
+  const share = METER_LONG_SIDE_PX / Math.max(settings.width, settings.height);
+  const width = Math.max(1, Math.round(settings.width * share));
+  const height = Math.max(1, Math.round(settings.height * share));
+  const film = new MemoryFilm();
+  const tiles = tilesOf(width, height);
+  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6) }, threads));
+  try {
+    await renderFilm(pool, film, tiles, { samples: METER_SAMPLES, grain: null, white: 1 });
+  } finally {
+    await pool.close();
+  }
+  const luminances: number[] = [];
+  for (const tile of tiles) {
+    const data = await film.read(tile.index);
+    for (let i = 0; i < tile.width * tile.height; i++) {
+      const p = i * CHANNELS;
+      luminances.push((0.2126 * (data[p]! + data[p + 3]!) + 0.7152 * (data[p + 1]! + data[p + 4]!) + 0.0722 * (data[p + 2]! + data[p + 5]!)) / METER_SAMPLES);
+    }
+  }
+  return meter(luminances);
+}
+
+/** Whether any light can reach the picture at all. */
+export function isDark(light: SurroundingsLight, scene: Scene): boolean {
+  const sky = light.image !== null || (light.even !== null && light.even.some((c) => c > 0)) || light.sun !== null;
+  return !sky && scene.lights.length === 0 && scene.materials.every((m) => m.emissive.every((c) => c === 0));
+}
+
+export async function run(prepared: Prepared, film: FilmStore, module: WebAssembly.Module, threads: number, hooks: RenderHooks): Promise<FilmProgress & { stopped: boolean }> {
+  const { settings, brief } = prepared;
+  const pool = new RenderPool(module, layOut(prepared.pack, settings, threads));
+  try {
+    return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, white: prepared.white }, hooks);
+  } finally {
+    await pool.close();
+  }
+}
+
