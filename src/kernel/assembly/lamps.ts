@@ -1,7 +1,7 @@
 // Lights inside the model: glowing triangles, points and spots, one chosen by its power (alias method, Walker 1977), and
 // directional lights, which are few and all taken.
 // Units: triangles radiate their material's emission (cd/m2), points and spots cd, directional lights lx (KHR_lights_punctual).
-import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_INTENSITY, L_KIND, L_POSITION, L_PROBABILITY, L_TRIANGLE, LIGHT_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_INDICES_PTR, P_LIGHT_ALIAS_PTR, P_LIGHT_COUNT, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, P_VERTICES_PTR, PACK, VERTEX_BYTES } from './layout';
+import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_INTENSITY, L_KIND, L_POSITION, L_PROBABILITY, L_TRIANGLE, LIGHT_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_ALIAS_PTR, P_LIGHT_COUNT, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, PACK } from './layout';
 
 /** The light point sampled last: place, its normal (0 for points), unweighted radiance or intensity over distance squared. */
 export let lx: f32 = 0; export let ly: f32 = 0; export let lz: f32 = 0;
@@ -41,16 +41,13 @@ export function sampleLamp(choice: f32, u: f32, v: f32, x: f32, y: f32, z: f32):
   lChance = load<f32>(l, L_PROBABILITY);
   if (load<u32>(l, L_KIND) == LIGHT_TRIANGLE) {
     lTriangle = load<i32>(l, L_TRIANGLE);
-    const ip = <usize>load<u32>(PACK + P_INDICES_PTR) + <usize>lTriangle * 12, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
-    const a = vp + <usize>load<u32>(ip) * VERTEX_BYTES, b = vp + <usize>load<u32>(ip, 4) * VERTEX_BYTES, c = vp + <usize>load<u32>(ip, 8) * VERTEX_BYTES;
     const root = sqrt<f32>(u);
     lU = (<f32>1 - v) * root; lV = v * root;
-    const w = <f32>1 - lU - lV;
-    lx = w * load<f32>(a) + lU * load<f32>(b) + lV * load<f32>(c);
-    ly = w * load<f32>(a, 4) + lU * load<f32>(b, 4) + lV * load<f32>(c, 4);
-    lz = w * load<f32>(a, 8) + lU * load<f32>(b, 8) + lV * load<f32>(c, 8);
-    const e1x = load<f32>(b) - load<f32>(a), e1y = load<f32>(b, 4) - load<f32>(a, 4), e1z = load<f32>(b, 8) - load<f32>(a, 8);
-    const e2x = load<f32>(c) - load<f32>(a), e2y = load<f32>(c, 4) - load<f32>(a, 4), e2z = load<f32>(c, 8) - load<f32>(a, 8);
+    const e1x = load<f32>(l, L_EDGE1), e1y = load<f32>(l, L_EDGE1 + 4), e1z = load<f32>(l, L_EDGE1 + 8);
+    const e2x = load<f32>(l, L_EDGE2), e2y = load<f32>(l, L_EDGE2 + 4), e2z = load<f32>(l, L_EDGE2 + 8);
+    lx = load<f32>(l, L_POSITION) + lU * e1x + lV * e2x;
+    ly = load<f32>(l, L_POSITION + 4) + lU * e1y + lV * e2y;
+    lz = load<f32>(l, L_POSITION + 8) + lU * e1z + lV * e2z;
     lnx = e1y * e2z - e1z * e2y; lny = e1z * e2x - e1x * e2z; lnz = e1x * e2y - e1y * e2x;
     const k: f32 = <f32>1 / max<f32>(sqrt<f32>(lnx * lnx + lny * lny + lnz * lnz), <f32>1e-30);
     lnx *= k; lny *= k; lnz *= k;

@@ -39,6 +39,14 @@ export const P_VERTEX_COUNT = 96;
 export const P_MATERIAL_COUNT = 100;
 export const P_NODES = 104; // statistics of the BVH
 export const P_BLOCKS = 108;
+export const P_PORTALS_PTR = 112;
+export const P_PORTAL_COUNT = 116;
+export const P_PORTAL_AREA = 120; // f32, of all together
+
+// Portal, 48 bytes of f32: corner 3, edges 3 each, area; a triangle of clear sheet through which a room gets its light.
+export const PORTAL_BYTES = 48;
+export const MOST_PORTALS = 64;
+export const PORTAL_AREA = 36;
 
 // Vertex, 64 bytes: position, normal (f32x3 each), uv0, uv1 (f32x2), tangent (f32x4), colour (rgba8 linear).
 export const VERTEX_BYTES = 64;
@@ -87,7 +95,9 @@ export const TEXTURE_MAX_LEVELS = 15;
 export const T_LEVELS = 16;
 export const T_LOG_TEXELS = 92;
 
-// Light, 64 bytes: u32 kind, u32 triangle, f32 probability, f32 area, then f32 position 3, radiant values 3, axis 3, cos outer, 1/(cos inner - cos outer).
+// Light, 64 bytes: u32 kind, u32 triangle, f32 probability, f32 area, then f32
+//   of a triangle: corner 3, its two edges from there 3 each (copied, so that choosing a light touches one cache line);
+//   of a point or spot: position 3, intensity 3, axis 3, cos outer, 1/(cos inner - cos outer).
 export const LIGHT_BYTES = 64;
 export const LIGHT_TRIANGLE = 0;
 export const LIGHT_POINT = 1;
@@ -99,6 +109,8 @@ export const L_AREA = 12;
 export const L_POSITION = 16;
 export const L_INTENSITY = 28; // cd for points and spots
 export const L_AXIS = 40;
+export const L_EDGE1 = 28;
+export const L_EDGE2 = 40;
 export const L_COS_OUTER = 52;
 export const L_CONE_SCALE = 56;
 // Directional light, 32 bytes: f32 direction towards the light 3, illuminance in lx 3.
@@ -141,6 +153,7 @@ export const S_SUN_RADIANCE = 152; // f32 x3, cd/m2
 export const S_SUN_COS = 164; // cosine of its angular radius, as 1 - cos
 export const S_EVEN = 168; // f32 x3 radiance
 export const S_SEED = 180; // u32
+export const S_PORTALS = 184; // u32: sample the sky through the portals too
 export const S_FILTER_TABLE = 256; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;

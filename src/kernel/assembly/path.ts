@@ -2,7 +2,7 @@
 // multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
 // (balance heuristic); Waechter and Binder 2019 (ray offsets).
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { FLAG_EMISSIVE, FLAG_SOLID, FLAG_TWO_SIDED, M_SIGMA, S_BOUNCES, S_FIREFLY, SETTINGS } from './layout';
+import { FLAG_EMISSIVE, FLAG_SOLID, FLAG_TWO_SIDED, M_SIGMA, S_BOUNCES, S_FIREFLY, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
@@ -11,6 +11,7 @@ import { exp, luminance, max3 } from './math';
 import { draw, startSample, u0, u1 } from './random';
 import * as surface from './surface';
 import * as sky from './surroundings';
+import { hasTexture } from './texture';
 import { hitT, hitTriangle, hitU, hitV, intersect, occluded, shadowB, shadowG, shadowR } from './traverse';
 
 /** Radiance of the path traced last; the part that came straight from the surroundings; the share of it that did (0 to 1). */
@@ -121,7 +122,7 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   const facing = -(dx * lamps.lnx + dy * lamps.lny + dz * lamps.lnz);
   surface.findTriangle(lamps.lTriangle, lamps.lU, lamps.lV);
   if (facing <= 0 && !(surface.flags & FLAG_TWO_SIDED)) return;
-  surface.useSharpUv();
+  if (hasTexture(surface.material, SLOT_EMISSIVE)) surface.useSharpUv();
   surface.readEmission();
   const cosine = abs<f32>(facing);
   if (cosine < <f32>1e-6) return;
@@ -237,19 +238,22 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
 
     const solid = (surface.flags & FLAG_SOLID) != 0, entering = surface.entering, material = surface.material, rough = surface.roughness;
     bsdf.beginScattering(-dx, -dy, -dz);
+    sky.seenFrom(surface.px, surface.py, surface.pz);
     chance = 1;
+    draw(pair + 4);
+    const lampChoice = u0, fate = u1;
     if (bsdf.scatters) {
       if (bounce < FULL_LIGHT_BOUNCES || kinds < 2) {
         if (skyKind) addSky(pair + 2, 1);
         if (sunKind) addSun(pair + 3, 1);
-        if (lampKind) { draw(pair + 4); addLamp(pair + 5, u0, 1); }
+        if (lampKind) addLamp(pair + 5, lampChoice, 1);
       } else {
-        draw(pair + 4);
-        const which = min<i32>(<i32>(u1 * <f32>kinds), kinds - 1);
+        draw(pair + 6);
+        const which = min<i32>(<i32>(u0 * <f32>kinds), kinds - 1);
         chance = <f32>1 / <f32>kinds;
         if (which < skyKind) addSky(pair + 2, chance);
         else if (which < skyKind + sunKind) addSun(pair + 3, chance);
-        else addLamp(pair + 5, u0, chance);
+        else addLamp(pair + 5, lampChoice, chance);
       }
       for (let i = 0, n = lamps.directionalCount(); i < n; i++) addDirectional(i);
     }
@@ -269,8 +273,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     }
     if (bounce >= ROULETTE_FROM) {
       const survive = min<f32>(<f32>0.95, max3(betaR, betaG, betaB));
-      draw(pair + 6);
-      if (u0 >= survive) return;
+      if (fate >= survive) return;
       const k: f32 = <f32>1 / survive;
       betaR *= k; betaG *= k; betaB *= k;
     }

@@ -14,17 +14,23 @@ export function buildMipLevels(texture: SceneTexture): { width: number; height: 
     const width = Math.max(1, from.width >> 1);
     const height = Math.max(1, from.height >> 1);
     const pixels = new Uint8Array(width * height * 4);
+    const source = from.pixels;
     for (let y = 0; y < height; y++) {
-      const y0 = Math.min(from.height - 1, y * 2);
-      const y1 = Math.min(from.height - 1, y * 2 + 1);
+      const row0 = Math.min(from.height - 1, y * 2) * from.width;
+      const row1 = Math.min(from.height - 1, y * 2 + 1) * from.width;
       for (let x = 0; x < width; x++) {
         const x0 = Math.min(from.width - 1, x * 2);
         const x1 = Math.min(from.width - 1, x * 2 + 1);
-        for (let c = 0; c < 4; c++) {
-          const at = (px: number, py: number) => from.pixels[(py * from.width + px) * 4 + c]!;
-          const four = [at(x0, y0), at(x1, y0), at(x0, y1), at(x1, y1)];
-          pixels[(y * width + x) * 4 + c] =
-            texture.encoded && c < 3 ? ENCODE[Math.round((DECODE[four[0]!]! + DECODE[four[1]!]! + DECODE[four[2]!]! + DECODE[four[3]!]!) * 1024)]! : Math.round((four[0]! + four[1]! + four[2]! + four[3]!) / 4);
+        const a = (row0 + x0) * 4;
+        const b = (row0 + x1) * 4;
+        const c = (row1 + x0) * 4;
+        const d = (row1 + x1) * 4;
+        const out = (y * width + x) * 4;
+        for (let k = 0; k < 4; k++) {
+          pixels[out + k] =
+            texture.encoded && k < 3
+              ? ENCODE[Math.round((DECODE[source[a + k]!]! + DECODE[source[b + k]!]! + DECODE[source[c + k]!]! + DECODE[source[d + k]!]!) * 1024)]!
+              : (source[a + k]! + source[b + k]! + source[c + k]! + source[d + k]! + 2) >> 2;
         }
       }
     }

@@ -33,6 +33,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   const points = scene.lights.filter((l) => l.kind !== 'directional');
   const suns = scene.lights.filter((l) => l.kind === 'directional');
   const lightCount = emitters.length + points.length;
+  const portals = collectPortals(scene);
 
   // regions, one after another
   let top = L.PACK + L.PACK_HEADER_BYTES;
@@ -51,6 +52,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     lights: take(lightCount * L.LIGHT_BYTES),
     alias: take(lightCount * 8),
     directional: take(suns.length * L.DIRECTIONAL_BYTES),
+    portals: take(portals.length * L.PORTAL_BYTES),
     srgb: take(1024),
     metal: take(L.ALBEDO_STEPS * L.ALBEDO_STEPS * 4),
     glass: glassIors.map(() => take(glassBytes)),
@@ -135,6 +137,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     u32[o] = L.LIGHT_TRIANGLE;
     u32[o + L.L_TRIANGLE / 4] = emitter.triangle;
     f32[o + L.L_AREA / 4] = emitter.area;
+    writeTriangle(f32, o + L.L_POSITION / 4, geometry, emitter.triangle);
     i32[(at.triLight >> 2) + emitter.triangle] = i;
     powers[i] = emitter.power;
   });
@@ -164,6 +167,11 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
     f32.set(light.direction.map((c) => -c), o);
     f32.set(light.illuminance, o + 3);
+  });
+  portals.forEach((portal, i) => {
+    const o = (at.portals + i * L.PORTAL_BYTES) >> 2;
+    writeTriangle(f32, o, geometry, portal.triangle);
+    f32[o + L.PORTAL_AREA / 4] = portal.area;
   });
   f32.set(srgbTable(), at.srgb >> 2);
   f32.set(metalAlbedoOnce(), at.metal >> 2);
@@ -209,6 +217,9 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   u32[header + L.P_BYTES / 4] = end - L.PACK;
   u32[header + L.P_VERTEX_COUNT / 4] = vertices;
   u32[header + L.P_MATERIAL_COUNT / 4] = scene.materials.length;
+  u32[header + L.P_PORTALS_PTR / 4] = at.portals;
+  u32[header + L.P_PORTAL_COUNT / 4] = portals.length;
+  f32[header + L.P_PORTAL_AREA / 4] = portals.reduce((sum, p) => sum + p.area, 0);
   u32[header + L.P_NODES / 4] = nodeCount;
   u32[header + L.P_BLOCKS / 4] = blockCount;
   return { bytes: bytes.slice(L.PACK, end), triangles, nodes: nodeCount, lights: lightCount, buildSeconds };
@@ -233,18 +244,44 @@ function flagsOf(material: SceneMaterial): number {
   return flags;
 }
 
+/** Corner and two edges, nine floats. */
+function writeTriangle(f32: Float32Array, at: number, { positions, indices }: Scene['geometry'], triangle: number): void {
+  const [a, b, c] = [0, 1, 2].map((k) => indices[triangle * 3 + k]! * 3) as [number, number, number];
+  for (let k = 0; k < 3; k++) {
+    f32[at + k] = positions[a + k]!;
+    f32[at + 3 + k] = positions[b + k]! - positions[a + k]!;
+    f32[at + 6 + k] = positions[c + k]! - positions[a + k]!;
+  }
+}
+
+function areaOf({ positions, indices }: Scene['geometry'], triangle: number): number {
+  const t = new Float32Array(9);
+  writeTriangle(t, 0, { positions, indices } as Scene['geometry'], triangle);
+  return 0.5 * Math.hypot(t[4]! * t[8]! - t[5]! * t[7]!, t[5]! * t[6]! - t[3]! * t[8]!, t[3]! * t[7]! - t[4]! * t[6]!);
+}
+
+/** The clear sheets of a scene, when they are few enough to be window panes; none else. */
+function collectPortals(scene: Scene): { triangle: number; area: number }[] {
+  const pane = scene.materials.map((m) => m.transmission > 0.5 && !m.solid && m.roughness < CLEAR_ROUGHNESS && m.metallic < 0.5);
+  const out: { triangle: number; area: number }[] = [];
+  for (let t = 0; t < scene.geometry.triangleMaterials.length; t++) {
+    if (!pane[scene.geometry.triangleMaterials[t]!]) continue;
+    if (out.length === L.MOST_PORTALS) return [];
+    const area = areaOf(scene.geometry, t);
+    if (area > 0) out.push({ triangle: t, area });
+  }
+  return out;
+}
+
 /** Glowing triangles with their area (m2) and power (luminous, up to a constant). */
 function collectEmitters(scene: Scene): { triangle: number; area: number; power: number }[] {
-  const { positions, indices, triangleMaterials } = scene.geometry;
+  const { triangleMaterials } = scene.geometry;
   const glow = scene.materials.map((m) => luminanceOf(m.emissive) * (m.twoSided ? 2 : 1) * textureMean(scene, m.emissiveTexture));
   const out: { triangle: number; area: number; power: number }[] = [];
   for (let t = 0; t < triangleMaterials.length; t++) {
     const power = glow[triangleMaterials[t]!]!;
     if (!(power > 0)) continue;
-    const [a, b, c] = [indices[t * 3]! * 3, indices[t * 3 + 1]! * 3, indices[t * 3 + 2]! * 3];
-    const e = [0, 1, 2].map((k) => positions[b + k]! - positions[a + k]!);
-    const f = [0, 1, 2].map((k) => positions[c + k]! - positions[a + k]!);
-    const area = 0.5 * Math.hypot(e[1]! * f[2]! - e[2]! * f[1]!, e[2]! * f[0]! - e[0]! * f[2]!, e[0]! * f[1]! - e[1]! * f[0]!);
+    const area = areaOf(scene.geometry, t);
     if (area > 1e-14) out.push({ triangle: t, area, power: power * area });
   }
   return out;

@@ -15,6 +15,8 @@ export interface RenderSettings {
   clay: boolean;
   seed: number;
   light: SurroundingsLight;
+  /** The camera stands in a room that gets its light through panes: sample the sky through them too. */
+  indoors: boolean;
 }
 
 export const TILE_BYTES = L.TILE * L.TILE * L.FILM_CHANNELS * 4;
@@ -57,6 +59,7 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
   u32[s + L.S_CLAY / 4] = settings.clay ? 1 : 0;
   u32[s + L.S_SEED / 4] = settings.seed;
+  u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   f32.set(invertPixelFilter(FILTER_RADIUS_PX, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
   u32[s + L.S_ENV_KIND / 4] = light.image ? L.ENV_IMAGE : light.even ? L.ENV_EVEN : L.ENV_NONE;
   if (light.even) f32.set(light.even, s + L.S_EVEN / 4);

@@ -61,6 +61,9 @@ export function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: 
   return { ...position, direction: skyDirection(position.azimuth, position.elevation, sky.north_deg) };
 }
 
+// The sky is smooth but for the sun, which is sampled by itself: a small grid stays in the processor's cache.
+const SKY_GRID = 128;
+
 /** `captured` is the image of captured surroundings. */
 export function makeLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight {
   const around = brief.surroundings;
@@ -72,7 +75,7 @@ export function makeLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: 
   }
   if (around.kind === 'sky') {
     const sky = makeSky({ direction: sunOf(around).direction, visibility_km: around.visibility_km, cloud: around.cloud });
-    const grid = buildImportanceGrid(sky.pixels, sky.width, sky.height);
+    const grid = buildImportanceGrid(sky.pixels, sky.width, sky.height, SKY_GRID);
     return { even: null, image: { ...sky, scale: brightness, rotation: 0, grid }, sun: sky.sun && { ...sky.sun, radiance: scale(sky.sun.radiance, brightness) } };
   }
   if (!captured) throw new BriefRefused('surroundings.file', `surroundings.file "${around.file}" was not found`);

@@ -8,6 +8,7 @@ import { CHANNELS, tilesOf } from '../../core/film/film';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import type { Scene } from '../../core/scene/scene';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { standsIndoors } from '../../kernel/host/indoors';
 import { buildPack } from '../../kernel/host/pack';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { type FilmStore, MemoryFilm } from '../files/film-store';
@@ -46,7 +47,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const light = makeLight(brief, scene, input.captured);
   const lit = withStudio(scene, brief, view);
   const { bytes, triangles } = buildPack(lit, module, () => performance.now());
-  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light };
+  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
   const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)));
   return { pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
 }

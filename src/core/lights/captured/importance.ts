@@ -1,6 +1,6 @@
 /**
  * The importance grid of a latitude-longitude image: cells weighted by luminance and solid angle, widened by one texel because
- * the image is seen with bilinear filtering. At most 1024 x 512 cells, so a very large image costs no more to sample.
+ * the image is seen with bilinear filtering. At most `mostColumns` across, so a very large image costs no more to sample.
  */
 import { buildAliasTable } from '../../sampling/alias-table';
 
@@ -12,9 +12,9 @@ export interface ImportanceGrid {
   alias: Uint32Array;
 }
 
-export function buildImportanceGrid(pixels: Float32Array, width: number, height: number): ImportanceGrid {
-  const columns = Math.min(width, 1024);
-  const rows = Math.min(height, 512);
+export function buildImportanceGrid(pixels: Float32Array, width: number, height: number, mostColumns = 1024): ImportanceGrid {
+  const columns = Math.min(width, mostColumns);
+  const rows = Math.min(height, mostColumns / 2);
   const weights = new Float64Array(columns * rows);
   const luminanceAt = (x: number, y: number) => {
     const p = (Math.min(height - 1, Math.max(0, y)) * width + ((x + width) % width)) * 3;

@@ -48,7 +48,7 @@ export function directSun(visibilityKm: number, elevation: number): Vec3 {
 }
 
 export function makeSky(options: SkyOptions): SkyImage {
-  const width = options.width ?? 1024;
+  const width = options.width ?? 512;
   const height = width / 2;
   const [sx, sy, sz] = options.direction;
   const elevation = Math.asin(Math.max(-1, Math.min(1, sy)));

@@ -1,0 +1,153 @@
+/** A drawn model to a GLB: parts become meshes, the stage frame becomes glTF's (z mirrored), textures become PNG. */
+import { Document } from '@gltf-transform/core';
+import { KHRLightsPunctual, KHRMaterialsEmissiveStrength, KHRMaterialsIOR, KHRMaterialsTransmission, KHRMaterialsVolume } from '@gltf-transform/extensions';
+import sharp from 'sharp';
+import type { Vec3 } from '../core/math/vec3';
+import { cross, normalize, subtract } from '../core/math/vec3';
+import { createIo } from '../formats/gltf/io';
+import type { MeshBuilder } from './mesh-builder';
+import type { PaintedTexture } from './textures/paint';
+
+export interface DemoMaterial {
+  color?: Vec3;
+  alpha?: number;
+  metallic?: number;
+  roughness?: number;
+  texture?: PaintedTexture;
+  /** Metres that the texture spans along u and v. */
+  span?: readonly [number, number];
+  normalScale?: number;
+  transmission?: number;
+  ior?: number;
+  /** Fills a volume: thickness in m, colour after that distance. */
+  volume?: { thickness: number; color: Vec3; distance: number };
+  /** cd/m2. */
+  glow?: Vec3;
+  oneSided?: boolean;
+}
+
+export interface DemoCamera {
+  name: string;
+  from: Vec3;
+  to: Vec3;
+  focalMm: number;
+}
+
+export interface DemoLamp {
+  name: string;
+  kind: 'point' | 'spot';
+  at: Vec3;
+  to?: Vec3;
+  color: Vec3;
+  candela: number;
+  innerDeg?: number;
+  outerDeg?: number;
+}
+
+export interface DemoModel {
+  name: string;
+  mesh: MeshBuilder;
+  materials: Record<string, DemoMaterial>;
+  cameras: DemoCamera[];
+  lamps: DemoLamp[];
+}
+
+const flip = (v: Vec3): Vec3 => [v[0], v[1], -v[2]];
+
+export async function writeModel(model: DemoModel): Promise<Uint8Array> {
+  const document = new Document();
+  document.getRoot().getAsset().generator = 'Sphaera demo';
+  const buffer = document.createBuffer();
+  const scene = document.createScene(model.name);
+  document.getRoot().setDefaultScene(scene);
+  const strength = document.createExtension(KHRMaterialsEmissiveStrength);
+  const transmission = document.createExtension(KHRMaterialsTransmission);
+  const volume = document.createExtension(KHRMaterialsVolume);
+  const iorExtension = document.createExtension(KHRMaterialsIOR);
+  const lights = document.createExtension(KHRLightsPunctual);
+  const images = new Map<PaintedTexture, { color: ReturnType<typeof document.createTexture>; rough: ReturnType<typeof document.createTexture> | null; normal: ReturnType<typeof document.createTexture> | null }>();
+  const toPng = (pixels: Uint8Array, w: number, h: number) => sharp(pixels, { raw: { width: w, height: h, channels: 4 } }).removeAlpha().png().toBuffer();
+
+  for (const part of model.mesh.parts.values()) {
+    const spec = model.materials[part.material];
+    if (!spec) throw new Error(`writeModel: expected a material "${part.material}" in ${model.name}`);
+    const material = document
+      .createMaterial(part.material)
+      .setBaseColorFactor([...(spec.color ?? [1, 1, 1]), spec.alpha ?? 1])
+      .setMetallicFactor(spec.metallic ?? 0)
+      .setRoughnessFactor(spec.roughness ?? 0.6)
+      .setDoubleSided(!spec.oneSided);
+    if (spec.texture) {
+      let made = images.get(spec.texture);
+      if (!made) {
+        const { width, height, color, metalRough, normal } = spec.texture;
+        const texture = async (pixels: Uint8Array, what: string) => document.createTexture(`${part.material} ${what}`).setImage(await toPng(pixels, width, height)).setMimeType('image/png');
+        made = { color: await texture(color, 'colour'), rough: metalRough ? await texture(metalRough, 'roughness') : null, normal: normal ? await texture(normal, 'relief') : null };
+        images.set(spec.texture, made);
+      }
+      material.setBaseColorTexture(made.color);
+      if (made.rough) material.setMetallicRoughnessTexture(made.rough).setRoughnessFactor(1);
+      if (made.normal) material.setNormalTexture(made.normal).setNormalScale(spec.normalScale ?? 1);
+    }
+    if (spec.glow) {
+      const peak = Math.max(...spec.glow);
+      material.setEmissiveFactor([spec.glow[0] / peak, spec.glow[1] / peak, spec.glow[2] / peak]);
+      material.setExtension('KHR_materials_emissive_strength', strength.createEmissiveStrength().setEmissiveStrength(peak));
+    }
+    if (spec.transmission) material.setExtension('KHR_materials_transmission', transmission.createTransmission().setTransmissionFactor(spec.transmission));
+    if (spec.ior) material.setExtension('KHR_materials_ior', iorExtension.createIOR().setIOR(spec.ior));
+    if (spec.volume)
+      material.setExtension('KHR_materials_volume', volume.createVolume().setThicknessFactor(spec.volume.thickness).setAttenuationColor([...spec.volume.color]).setAttenuationDistance(spec.volume.distance));
+
+    const [sx, sy] = spec.span ?? [1, 1];
+    const positions = Float32Array.from(part.positions, (v, i) => (i % 3 === 2 ? -v : v));
+    const normals = Float32Array.from(part.normals, (v, i) => (i % 3 === 2 ? -v : v));
+    const uvs = Float32Array.from(part.uvs, (v, i) => v / (i % 2 === 0 ? sx : sy));
+    const indices = Uint32Array.from(part.indices);
+    for (let i = 0; i < indices.length; i += 3) [indices[i + 1], indices[i + 2]] = [indices[i + 2]!, indices[i + 1]!];
+    const accessor = (array: Float32Array | Uint32Array, type: 'VEC3' | 'VEC2' | 'SCALAR') => document.createAccessor().setType(type).setArray(array as never).setBuffer(buffer);
+    const primitive = document.createPrimitive().setAttribute('POSITION', accessor(positions, 'VEC3')).setAttribute('NORMAL', accessor(normals, 'VEC3')).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
+    if (spec.texture) primitive.setAttribute('TEXCOORD_0', accessor(uvs, 'VEC2'));
+    scene.addChild(document.createNode(part.material).setMesh(document.createMesh(part.material).addPrimitive(primitive)));
+  }
+
+  for (const camera of model.cameras) {
+    const lens = document.createCamera(camera.name).setType('perspective').setYFov(2 * Math.atan(12 / camera.focalMm)).setZNear(0.01).setZFar(1000).setAspectRatio(1.5);
+    scene.addChild(document.createNode(camera.name).setCamera(lens).setTranslation([...flip(camera.from)]).setRotation(lookAlong(flip(subtract(camera.to, camera.from)))));
+  }
+  for (const lamp of model.lamps) {
+    const light = lights.createLight(lamp.name).setType(lamp.kind).setColor([...lamp.color]).setIntensity(lamp.candela);
+    if (lamp.kind === 'spot') light.setInnerConeAngle(((lamp.innerDeg ?? 10) * Math.PI) / 180).setOuterConeAngle(((lamp.outerDeg ?? 30) * Math.PI) / 180);
+    const node = document.createNode(lamp.name).setExtension('KHR_lights_punctual', light).setTranslation([...flip(lamp.at)]);
+    if (lamp.to) node.setRotation(lookAlong(flip(subtract(lamp.to, lamp.at))));
+    scene.addChild(node);
+  }
+  // extensions that nothing uses would only make readers wonder
+  for (const extension of document.getRoot().listExtensionsUsed()) if (extension.listProperties().length === 0) extension.dispose();
+  return (await createIo()).writeBinary(document);
+}
+
+/** The rotation that turns -Z to a direction and keeps +Y as high as it can. */
+function lookAlong(direction: Vec3): [number, number, number, number] {
+  const back = normalize([-direction[0], -direction[1], -direction[2]]);
+  const right = Math.abs(back[1]) > 0.9999 ? ([1, 0, 0] as Vec3) : normalize(cross([0, 1, 0], back));
+  const up = cross(back, right);
+  const [m00, m10, m20] = right;
+  const [m01, m11, m21] = up;
+  const [m02, m12, m22] = back;
+  const trace = m00 + m11 + m22;
+  if (trace > 0) {
+    const s = Math.sqrt(trace + 1) * 2;
+    return [(m21 - m12) / s, (m02 - m20) / s, (m10 - m01) / s, s / 4];
+  }
+  if (m00 > m11 && m00 > m22) {
+    const s = Math.sqrt(1 + m00 - m11 - m22) * 2;
+    return [s / 4, (m01 + m10) / s, (m02 + m20) / s, (m21 - m12) / s];
+  }
+  if (m11 > m22) {
+    const s = Math.sqrt(1 + m11 - m00 - m22) * 2;
+    return [(m01 + m10) / s, s / 4, (m12 + m21) / s, (m02 - m20) / s];
+  }
+  const s = Math.sqrt(1 + m22 - m00 - m11) * 2;
+  return [(m02 + m20) / s, (m12 + m21) / s, s / 4, (m10 - m01) / s];
+}

@@ -1,0 +1,30 @@
+/**
+ * Whether a camera stands in a room lit through panes: of rays spread evenly around it almost none leaves the model freely, and
+ * some meet a clear sheet. A spiral of directions, no random numbers, so the answer is the same everywhere.
+ */
+import type { Vec3 } from '../../core/math/vec3';
+import * as L from '../assembly/layout';
+import { createMemory, instantiate } from './kernel';
+
+const RAYS = 512;
+const MOST_FREE = 0.02;
+
+export function standsIndoors(pack: Uint8Array, module: WebAssembly.Module, eye: Vec3): boolean {
+  const at = (L.PACK + pack.byteLength + 255) & ~255;
+  const memory = createMemory(at + RAYS * 40 + 65_536);
+  new Uint8Array(memory.buffer).set(pack, L.PACK);
+  const f32 = new Float32Array(memory.buffer);
+  const i32 = new Int32Array(memory.buffer);
+  if (i32[(L.PACK + L.P_PORTAL_COUNT) >> 2] === 0) return false;
+  for (let i = 0; i < RAYS; i++) {
+    const y = 1 - (2 * (i + 0.5)) / RAYS;
+    const r = Math.sqrt(1 - y * y);
+    const turn = i * Math.PI * (1 + Math.sqrt(5));
+    f32.set([eye[0], eye[1], eye[2], 0, r * Math.cos(turn), y, r * Math.sin(turn), Number.POSITIVE_INFINITY], (at >> 2) + i * 8);
+  }
+  const out = at + RAYS * 32;
+  instantiate(module, memory, 0).intersectMany(at, RAYS, out);
+  let free = 0;
+  for (let i = 0; i < RAYS; i++) if (i32[(out >> 2) + i * 2 + 1]! < 0) free++;
+  return free / RAYS <= MOST_FREE;
+}
