@@ -11,6 +11,7 @@ const BUNDLES = {
   'render-thread': 'src/server/render/thread.ts',
   'render-service': 'src/server/render/service.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',
+  'deliver-worker': 'src/server/usecases/deliver-worker.ts',
   cli: 'src/cli/main.ts',
   seed: 'src/demo/seed.ts'
 };

@@ -1,0 +1,71 @@
+/** What the server tells the screens. Times in ms, lengths in m, sizes in px or mm as named. */
+import type { Brief } from '../core/brief/brief';
+import type { ImportReport } from '../formats/import-report';
+
+export type ProofStateDto = 'waiting' | 'running' | 'done' | 'kept' | 'failed';
+
+export interface ProofDto {
+  id: string;
+  pictureId: string;
+  number: number;
+  state: ProofStateDto;
+  brief: Brief;
+  width_px: number;
+  height_px: number;
+  share: number;
+  samples: number;
+  grain: number | null;
+  seconds: number;
+  seconds_left: number | null;
+  ev100: number | null;
+  /** Grows with each picture written; 0 before the first. */
+  picture_count: number;
+  error: string | null;
+  revision: number;
+  stopping: boolean;
+  created_at_ms: number;
+  ended_at_ms: number | null;
+}
+
+export interface PictureDto {
+  id: string;
+  name: string;
+  brief: Brief;
+  /** Newest proof with a picture. */
+  lead: { proof: string; count: number } | null;
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+export interface WorkspaceDto {
+  project: { id: string; name: string; client: string; kind: string };
+  revision: { id: string; number: number; glb_sha256: string; report: ImportReport };
+  pictures: PictureDto[];
+  /** Of all pictures, newest first. */
+  proofs: ProofDto[];
+  viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
+  captured: { sha256: string; name: string; width_px: number; height_px: number }[];
+  /** Measured on this machine with this model; null before the first render. */
+  samples_per_second: number | null;
+}
+
+export interface DeskProjectDto {
+  id: string;
+  name: string;
+  kind: string;
+  pictures: number;
+  revision: number;
+  first_picture: string;
+  first_brief: Brief;
+  lead: { proof: string; count: number; width_px: number; height_px: number } | null;
+  last_proof: { quality: string; ended_at_ms: number } | null;
+  running: { share: number; seconds_left: number | null } | null;
+}
+
+export interface DeskDto {
+  client: string;
+  projects: DeskProjectDto[];
+  running: (ProofDto & { project: string; picture: string }) | null;
+  waiting: number;
+  kept: { films: number; films_bytes: number; models_bytes: number; free_bytes: number };
+}

@@ -1,0 +1,114 @@
+/**
+ * The brief as one plain sentence whose words open panels. Composed from the brief alone, so it is always true; clauses at
+ * their default are left out. Numbers and their units are joined by a no-break space.
+ */
+import { DESTINATIONS } from '../catalogue/destinations';
+import { QUALITY_STEPS } from '../catalogue/quality';
+import { canonicalJson, type Brief, type Surroundings } from './brief';
+import type { SizeChoice } from '../catalogue/size-choice';
+
+export type PanelKey = 'viewpoint' | 'surroundings' | 'look' | 'size' | 'quality';
+
+export type SentencePart = { text: string } | { word: string; panel: PanelKey; changed: boolean };
+
+const NBSP = '\u00a0';
+export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
+
+/** Local date and time as the ISO text states them, without any conversion. */
+export function localTime(iso: string): { year: number; month: number; day: number; hour: number; minute: number; offset: string } {
+  const match = /^(\d{4})-(\d{2})-(\d{2})T(\d{2}):(\d{2})(?::\d{2}(?:\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?$/.exec(iso);
+  if (!match) return { year: 2026, month: 1, day: 1, hour: 12, minute: 0, offset: 'Z' };
+  return { year: Number(match[1]), month: Number(match[2]), day: Number(match[3]), hour: Number(match[4]), minute: Number(match[5]), offset: match[6] ?? 'Z' };
+}
+
+const two = (n: number) => String(n).padStart(2, '0');
+
+export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: string) => string): string {
+  switch (s.kind) {
+    case 'sky': {
+      const t = localTime(s.time);
+      return `Sky: ${t.day}${NBSP}${MONTHS[t.month - 1]}, ${two(t.hour)}:${two(t.minute)}`;
+    }
+    case 'studio':
+      return 'Studio: three softboxes';
+    case 'captured':
+      return `Captured: ${nameOfCaptured(s.file)}`;
+    case 'even':
+      return 'Even light';
+  }
+}
+
+export function sizePhrase(size: SizeChoice): string {
+  const destination = DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size));
+  if ('paper' in size) return `${size.paper} ${size.orientation} at ${size.ppi}${NBSP}ppi`;
+  if (destination) return destination.phrase;
+  if ('width_mm' in size) return `a sheet of ${size.width_mm}${NBSP}×${NBSP}${size.height_mm}${NBSP}mm at ${size.ppi}${NBSP}ppi`;
+  return `a screen of ${size.width_px}${NBSP}×${NBSP}${size.height_px}${NBSP}px`;
+}
+
+/** Short form for lists: "A3 landscape", "4K screen". */
+export function sizeLabel(size: SizeChoice): string {
+  if ('paper' in size) return `${size.paper} ${size.orientation}`;
+  const destination = DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size));
+  if (destination) return destination.name;
+  if ('width_mm' in size) return `${size.width_mm} × ${size.height_mm}${NBSP}mm`;
+  return `${size.width_px} × ${size.height_px}${NBSP}px`;
+}
+
+const differs = (a: unknown, b: unknown) => canonicalJson(a) !== canonicalJson(b);
+
+export interface SentenceContext {
+  /** Name of the picture. */
+  name: string;
+  /** The brief of the proof on the stage, or null when there is none: then nothing counts as changed. */
+  shown: Brief | null;
+  nameOfCaptured: (file: string) => string;
+  /** Focal length of the viewpoint, with named cameras looked up. */
+  focalMm: number;
+  parallel: boolean;
+}
+
+/** The sentence up to the quality, without what it costs. */
+export function composeSentence(brief: Brief, context: SentenceContext): SentencePart[] {
+  const { shown } = context;
+  const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({ word: text, panel, changed: shown !== null && differs(now, before) });
+  const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
+  return [
+    word(context.name, 'viewpoint', brief.viewpoint, shown?.viewpoint),
+    { text: context.parallel ? ' seen ' : ' seen with a ' },
+    word(lens, 'viewpoint', lensOf(brief), shown && lensOf(shown)),
+    { text: ', lit by ' },
+    word(surroundingsPhrase(brief.surroundings, context.nameOfCaptured), 'surroundings', brief.surroundings, shown?.surroundings),
+    { text: ', ' },
+    word(brief.look.kind === 'clay' ? 'in clay' : 'photographic', 'look', brief.look, shown?.look),
+    { text: ', on ' },
+    word(sizePhrase(brief.size), 'size', brief.size, shown?.size),
+    { text: ', at ' },
+    word(QUALITY_STEPS[brief.quality.step].name, 'quality', brief.quality, shown?.quality),
+    { text: ' quality' }
+  ];
+}
+
+const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.camera : [brief.viewpoint.focal_length_mm, brief.viewpoint.f_number, brief.viewpoint.projection]);
+
+/** How many words of the sentence changed since the proof on the stage. */
+export function countChanges(brief: Brief, shown: Brief): number {
+  return (['viewpoint', 'surroundings', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length;
+}
+
+/** 46 s, 10 min 48 s, 1 h 20 min. */
+export function duration(seconds: number): string {
+  const s = Math.max(0, Math.round(seconds));
+  if (s < 60) return `${s}${NBSP}s`;
+  if (s < 3600) return s < 900 && s % 60 ? `${Math.floor(s / 60)}${NBSP}min ${s % 60}${NBSP}s` : `${Math.round(s / 60)}${NBSP}min`;
+  const minutes = Math.round(s / 60);
+  return minutes % 60 ? `${Math.floor(minutes / 60)}${NBSP}h ${minutes % 60}${NBSP}min` : `${minutes / 60}${NBSP}h`;
+}
+
+/** A forecast is rounded to what it can know: about 40 s, 11 min, 2 h. */
+export function about(seconds: number): string {
+  if (seconds < 10) return `${Math.max(1, Math.round(seconds))}${NBSP}s`;
+  if (seconds < 60) return `${Math.round(seconds / 5) * 5}${NBSP}s`;
+  if (seconds < 3600) return `${Math.round(seconds / 60)}${NBSP}min`;
+  return duration(Math.round(seconds / 600) * 600);
+}

@@ -1,0 +1,56 @@
+/** The demo scenario: three jobs of the public observatory on Lantern Hill, with their pictures' briefs. */
+import { BRIEF_DEFAULTS, type Brief, type Surroundings } from '../core/brief/brief';
+import { QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
+import type { SizeChoice } from '../core/catalogue/size-choice';
+import { hut, perihelionLamp, readingRoom } from './models';
+import type { DemoModel } from './write-model';
+
+export interface DemoProject {
+  name: string;
+  kind: string;
+  file: string;
+  model: () => DemoModel;
+  pictures: { name: string; brief: Brief; /** Rendered when the demo is made, at this share of the size and this many samples. */ proof: { scale: number; samples: number } | null }[];
+}
+
+export const DEMO_CLIENT = 'Ostrel observatory';
+const LANTERN_HILL = { latitude_deg: 49.4, longitude_deg: 15.6, visibility_km: 40, cloud: 0, brightness_ev: 0 };
+const sky = (time: string, north_deg: number): Surroundings => ({ kind: 'sky', ...LANTERN_HILL, time, north_deg });
+
+function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
+  const { samples, grain, bounces, scale } = QUALITY_STEPS[step];
+  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, quality: { step, samples, grain, bounces, scale, firefly: 4 } };
+}
+
+export const DEMO_PROJECTS: readonly DemoProject[] = [
+  {
+    name: 'Lantern Hill hut',
+    kind: 'Building',
+    file: 'lantern-hill-hut.glb',
+    model: hut,
+    pictures: [
+      { name: 'Hut from the meadow', brief: brief('From the meadow', sky('2026-09-12T16:50:00+02:00', -10), { width_px: 3840, height_px: 2160 }, 'study'), proof: { scale: 0.2, samples: 64 } },
+      { name: 'Dome and slit', brief: brief('Dome and slit', sky('2026-09-12T09:30:00+02:00', -10), { paper: 'A3', orientation: 'portrait', ppi: 200 }, 'glance'), proof: null }
+    ]
+  },
+  {
+    name: 'Reading room',
+    kind: 'Interior',
+    file: 'reading-room.glb',
+    model: readingRoom,
+    pictures: [
+      { name: 'Reading room, east window', brief: brief('East window', sky('2026-10-12T08:50:00+02:00', 22), { paper: 'A3', orientation: 'landscape', ppi: 200 }, 'study'), proof: { scale: 0.2, samples: 96 } },
+      { name: 'Star globe', brief: brief('Star globe', sky('2026-10-12T08:50:00+02:00', 22), { width_px: 1080, height_px: 1080 }, 'glance'), proof: null }
+    ]
+  },
+  {
+    name: 'Perihelion lamp',
+    kind: 'Product',
+    file: 'perihelion-lamp.glb',
+    model: perihelionLamp,
+    pictures: [
+      { name: 'Perihelion lamp, lit', brief: brief('Whole lamp', { kind: 'studio', rotation_deg: 0, brightness_ev: 0 }, { paper: 'A2', orientation: 'portrait', ppi: 200 }, 'study'), proof: { scale: 0.12, samples: 96 } },
+      { name: 'Ring and globe', brief: brief('Ring and globe', { kind: 'studio', rotation_deg: 25, brightness_ev: 0 }, { width_px: 1080, height_px: 1350 }, 'glance'), proof: null }
+    ]
+  }
+];

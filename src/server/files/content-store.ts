@@ -1,0 +1,55 @@
+/** Files by the hash of their content. Written under a temporary name, synced, renamed: a file that is there is whole. */
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { access, mkdir, open, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { config } from '../config';
+
+export type FileKind = 'models' | 'captured' | 'incoming';
+const SHA256 = /^[0-9a-f]{64}$/;
+
+export function contentPath(kind: FileKind, sha256: string): string {
+  if (!SHA256.test(sha256)) throw new Error(`contentPath: expected a sha256, got ${JSON.stringify(sha256.slice(0, 80))}`);
+  return join(config.dataDir, kind, sha256.slice(0, 2), sha256);
+}
+
+export const has = (kind: FileKind, sha256: string): Promise<boolean> => access(contentPath(kind, sha256)).then(() => true, () => false);
+
+export async function put(kind: FileKind, source: Uint8Array | Readable, mostBytes = Number.POSITIVE_INFINITY): Promise<{ sha256: string; bytes: number }> {
+  const folder = join(config.dataDir, kind);
+  await mkdir(folder, { recursive: true });
+  const temporary = join(folder, `.${randomUUID()}.part`);
+  const hash = createHash('sha256');
+  let bytes = 0;
+  const meter = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      bytes += chunk.length;
+      if (bytes > mostBytes) return done(new FileTooLarge(mostBytes));
+      hash.update(chunk);
+      done(null, chunk);
+    }
+  });
+  try {
+    await pipeline(source instanceof Uint8Array ? Readable.from([source]) : source, meter, createWriteStream(temporary));
+    const file = await open(temporary, 'r+');
+    await file.sync();
+    await file.close();
+    const sha256 = hash.digest('hex');
+    await mkdir(join(folder, sha256.slice(0, 2)), { recursive: true });
+    await rename(temporary, contentPath(kind, sha256));
+    return { sha256, bytes };
+  } catch (error) {
+    await rm(temporary, { force: true });
+    throw error;
+  }
+}
+
+export class FileTooLarge extends Error {
+  constructor(readonly mostBytes: number) {
+    super(`the file is larger than ${Math.round(mostBytes / 2 ** 20)} MB`);
+  }
+}
+
+export const readStream = (kind: FileKind, sha256: string) => createReadStream(contentPath(kind, sha256));

@@ -1,0 +1,23 @@
+/** Where a proof's files lie: its film with state, and the picture of it so far. */
+import { mkdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { config } from '../config';
+
+const ID = /^[0-9a-zA-Z-]{6,40}$/;
+
+export function proofFolder(id: string): string {
+  if (!ID.test(id)) throw new Error(`proofFolder: expected an id, got ${JSON.stringify(id.slice(0, 80))}`);
+  return join(config.dataDir, 'films', id);
+}
+export async function makeProofFolder(id: string): Promise<string> {
+  const folder = proofFolder(id);
+  await mkdir(folder, { recursive: true });
+  return folder;
+}
+/** Path without extension, for DiskFilm. */
+export const filmPath = (id: string) => join(proofFolder(id), 'film');
+/** The picture for the screen: at most SCREEN_PX on its long side, refreshed while rendering. */
+export const screenPath = (id: string) => join(proofFolder(id), 'screen.png');
+export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');
+export const SCREEN_PX = 1800;
+export const THUMBNAIL_PX = 320;

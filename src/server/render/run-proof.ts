@@ -1,0 +1,106 @@
+/** One proof from claim to end, inside the render service. */
+import { readFile } from 'node:fs/promises';
+import type { Brief } from '../../core/brief/brief';
+import { CHANNELS, tilesOf } from '../../core/film/film';
+import { readScene } from '../../formats/gltf/read-scene';
+import { config } from '../config';
+import { contentPath } from '../files/content-store';
+import { DiskFilm, hashFilm } from '../files/film-store';
+import { filmPath, makeProofFolder, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
+import { beat, fail, finish, saveExposure, saveProgress, stopAsked } from '../jobs/queue';
+import { findRevision, saveSpeed } from '../store/projects';
+import type { ProofRow } from '../store/proofs';
+import { readCaptured } from './captured-file';
+import { loadKernel } from './kernel-file';
+import { BriefRefused } from './refused';
+import type { FilmProgress } from './render-film';
+import { ScreenPicture } from './screen-picture';
+import { isDark, prepare, run } from './session';
+
+const BEAT_MS = 1500;
+const LOOK_MS = 250; // at the stop button
+const PICTURE_MS = 700;
+
+export async function runProof(proof: ProofRow, owner: string, isEnding: () => boolean): Promise<void> {
+  let lost = false;
+  let stop: 'keep' | 'drop' | null = null;
+  const beats = setInterval(() => {
+    lost ||= !beat(proof.id, owner, Date.now());
+  }, BEAT_MS);
+  const looks = setInterval(() => {
+    stop ??= stopAsked(proof.id);
+  }, LOOK_MS);
+  try {
+    const revision = findRevision(proof.revision_id)!;
+    const brief = JSON.parse(proof.brief_json) as Brief;
+    const scene = await readScene(new Uint8Array(await readFile(contentPath('models', revision.glb_sha256))));
+    const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
+    const module = await loadKernel();
+    const prepared = await prepare({ scene, brief, captured, module, threads: config.threads, ev100: proof.ev100 });
+    if (isDark(prepared.settings.light, scene)) {
+      fail(proof.id, 'No light reaches this model: the surroundings are dark and it has no lamps. Set a sky or brighten the surroundings.', Date.now());
+      return;
+    }
+    saveExposure(proof.id, prepared.ev100);
+    await makeProofFolder(proof.id);
+    const { width, height } = prepared.settings;
+    const tiles = tilesOf(width, height);
+    const film = await DiskFilm.open(filmPath(proof.id), tiles.length);
+    const screen = new ScreenPicture(width, height, SCREEN_PX, prepared.white, brief.finish);
+    for (const tile of tiles) {
+      const state = film.state(tile.index);
+      if (state) screen.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), state.samples);
+    }
+
+    let pictures = proof.picture_count;
+    let writing = Promise.resolve();
+    let lastPicture = 0;
+    let latest: FilmProgress | null = null;
+    const save = () => {
+      if (!latest) return;
+      saveProgress(proof.id, { share: latest.share, samples: latest.samples, grain: latest.grain, seconds: proof.seconds + latest.seconds, seconds_left: latest.secondsLeft, rays: proof.rays + latest.rays, picture_count: pictures });
+    };
+    const refresh = () => {
+      writing = writing.then(async () => {
+        if (!(await screen.write(screenPath(proof.id), thumbnailPath(proof.id), THUMBNAIL_PX))) return;
+        pictures++;
+        save();
+      });
+      return writing;
+    };
+    const end = await run(prepared, film, module, config.threads, {
+      onTile(tile, data, samples) {
+        screen.add(tile, data, samples);
+        if (Date.now() - lastPicture < PICTURE_MS) return;
+        lastPicture = Date.now();
+        void refresh();
+      },
+      onProgress(progress) {
+        latest = progress;
+        save();
+      },
+      shouldStop: () => lost || stop !== null || isEnding()
+    });
+    await refresh();
+    save();
+    if (lost || (end.stopped && stop === null)) {
+      // another service goes on with it, or this one after its restart
+      await film.close();
+      return;
+    }
+    const hash = await hashFilm(film, width, height, tiles);
+    await film.close();
+    const samples = end.samples * width * height;
+    if (end.seconds > 0.5 && proof.samples === 0) saveSpeed(proof.revision_id, samples / end.seconds, Date.now());
+    finish(proof.id, !end.stopped ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
+  } catch (error) {
+    if (error instanceof BriefRefused || error instanceof RangeError) fail(proof.id, `This brief cannot be rendered: ${error.message}.`, Date.now());
+    else {
+      console.error(error);
+      fail(proof.id, `The render broke off by our own fault: ${error instanceof Error ? error.message : String(error)}. What is done so far is kept; going on begins where it broke off.`, Date.now());
+    }
+  } finally {
+    clearInterval(beats);
+    clearInterval(looks);
+  }
+}

@@ -1,0 +1,67 @@
+/**
+ * The picture of a film for the screen, kept up to date tile by tile. Shrunk by a power of two in linear light before it is
+ * developed, so that it shows what the sheet will look like, not what its pixels do.
+ */
+import { rename, writeFile } from 'node:fs/promises';
+import sharp from 'sharp';
+import type { Finish } from '../../core/brief/brief';
+import { CHANNELS, type TileRect } from '../../core/film/film';
+import { developTile } from '../../core/finishing/develop';
+
+export class ScreenPicture {
+  readonly width: number;
+  readonly height: number;
+  private readonly factor: number;
+  private readonly pixels: Uint8Array;
+  private dirty = false;
+
+  constructor(
+    filmWidth: number,
+    filmHeight: number,
+    largest: number,
+    private readonly white: number,
+    private readonly finish: Finish
+  ) {
+    let factor = 1;
+    while (Math.max(filmWidth, filmHeight) / factor > largest) factor *= 2;
+    this.factor = factor;
+    this.width = Math.ceil(filmWidth / factor);
+    this.height = Math.ceil(filmHeight / factor);
+    // what has not come yet is paper
+    this.pixels = new Uint8Array(this.width * this.height * 4).fill(255);
+  }
+
+  add(tile: TileRect, data: Float32Array, samples: number): void {
+    const f = this.factor;
+    const width = Math.ceil(tile.width / f);
+    const height = Math.ceil(tile.height / f);
+    let small = data;
+    if (f > 1) {
+      small = new Float32Array(width * height * CHANNELS);
+      const counts = new Float32Array(width * height);
+      for (let y = 0; y < tile.height; y++) {
+        for (let x = 0; x < tile.width; x++) {
+          const to = Math.floor(y / f) * width + Math.floor(x / f);
+          counts[to] = counts[to]! + 1;
+          for (let c = 0; c < CHANNELS; c++) small[to * CHANNELS + c] = small[to * CHANNELS + c]! + data[(y * tile.width + x) * CHANNELS + c]!;
+        }
+      }
+      for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
+    }
+    developTile(small, width, height, samples, this.white, this.finish, this.pixels, ((tile.y / f) * this.width + tile.x / f) * 4, this.width * 4);
+    this.dirty = true;
+  }
+
+  /** Writes the picture when it has changed; true when it did. */
+  async write(path: string, thumbnailPath: string, thumbnailPx: number): Promise<boolean> {
+    if (!this.dirty) return false;
+    this.dirty = false;
+    const image = sharp(Buffer.from(this.pixels), { raw: { width: this.width, height: this.height, channels: 4 } }).removeAlpha();
+    const [screen, thumbnail] = await Promise.all([image.clone().png({ compressionLevel: 3 }).toBuffer(), image.clone().resize({ width: thumbnailPx, height: thumbnailPx, fit: 'inside' }).png().toBuffer()]);
+    for (const [name, bytes] of [[path, screen], [thumbnailPath, thumbnail]] as const) {
+      await writeFile(`${name}.part`, bytes);
+      await rename(`${name}.part`, name);
+    }
+    return true;
+  }
+}

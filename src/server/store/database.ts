@@ -1,0 +1,39 @@
+/** The database: one connection a process, WAL, foreign keys on, migrations in order. */
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import { config } from '../config';
+
+let connection: Database.Database | null = null;
+
+export function database(): Database.Database {
+  if (connection) return connection;
+  mkdirSync(config.dataDir, { recursive: true });
+  const db = new Database(join(config.dataDir, 'sphaera.db'));
+  db.pragma('journal_mode = WAL');
+  db.pragma('synchronous = FULL');
+  db.pragma('foreign_keys = ON');
+  db.pragma('busy_timeout = 10000');
+  migrate(db);
+  connection = db;
+  return db;
+}
+
+export function closeDatabase(): void {
+  connection?.close();
+  connection = null;
+}
+
+function migrate(db: Database.Database): void {
+  const folder = join(config.root, 'src/server/store/migrations');
+  // immediate, so that two processes starting together do not both migrate
+  db.transaction(() => {
+    const current = db.pragma('user_version', { simple: true }) as number;
+    for (const file of readdirSync(folder).sort()) {
+      const number = Number.parseInt(file, 10);
+      if (number <= current) continue;
+      db.exec(readFileSync(join(folder, file), 'utf8'));
+      db.pragma(`user_version = ${number}`);
+    }
+  }).immediate();
+}

@@ -1,0 +1,56 @@
+/** Projects, revisions, viewpoints and captured images, in plain SQL. Rows in, rows out; use cases make DTOs of them. */
+import { database } from './database';
+
+export interface ProjectRow {
+  id: string;
+  name: string;
+  client: string;
+  kind: string;
+  created_at_ms: number;
+}
+export interface RevisionRow {
+  id: string;
+  project_id: string;
+  number: number;
+  glb_sha256: string;
+  source_name: string;
+  report_json: string;
+  created_at_ms: number;
+}
+export interface ViewpointRow {
+  id: string;
+  project_id: string;
+  name: string;
+  viewpoint_json: string;
+  created_at_ms: number;
+}
+export interface CapturedRow {
+  sha256: string;
+  name: string;
+  width_px: number;
+  height_px: number;
+  created_at_ms: number;
+}
+
+export const listProjects = () => database().prepare('SELECT * FROM projects ORDER BY created_at_ms').all() as ProjectRow[];
+export const findProject = (id: string) => (database().prepare('SELECT * FROM projects WHERE id = ?').get(id) as ProjectRow | undefined) ?? null;
+export const insertProject = (row: ProjectRow) => database().prepare('INSERT INTO projects VALUES (:id, :name, :client, :kind, :created_at_ms)').run(row);
+
+export const latestRevision = (projectId: string) => (database().prepare('SELECT * FROM revisions WHERE project_id = ? ORDER BY number DESC LIMIT 1').get(projectId) as RevisionRow | undefined) ?? null;
+export const findRevision = (id: string) => (database().prepare('SELECT * FROM revisions WHERE id = ?').get(id) as RevisionRow | undefined) ?? null;
+export const insertRevision = (row: RevisionRow) =>
+  database().prepare('INSERT INTO revisions VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms)').run(row);
+
+export const listViewpoints = (projectId: string) => database().prepare('SELECT * FROM viewpoints WHERE project_id = ? ORDER BY created_at_ms').all(projectId) as ViewpointRow[];
+export const insertViewpoint = (row: ViewpointRow) => database().prepare('INSERT INTO viewpoints VALUES (:id, :project_id, :name, :viewpoint_json, :created_at_ms)').run(row);
+
+export const listCaptured = () => database().prepare('SELECT * FROM captured_images ORDER BY created_at_ms').all() as CapturedRow[];
+export const findCaptured = (sha256: string) => (database().prepare('SELECT * FROM captured_images WHERE sha256 = ?').get(sha256) as CapturedRow | undefined) ?? null;
+export const insertCaptured = (row: CapturedRow) => database().prepare('INSERT OR IGNORE INTO captured_images VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms)').run(row);
+
+export const speedOf = (revisionId: string) =>
+  ((database().prepare('SELECT samples_per_second FROM measurements WHERE revision_id = ?').get(revisionId) as { samples_per_second: number } | undefined)?.samples_per_second) ?? null;
+export const saveSpeed = (revisionId: string, samplesPerSecond: number, now: number) =>
+  database()
+    .prepare('INSERT INTO measurements VALUES (?, ?, ?) ON CONFLICT (revision_id) DO UPDATE SET samples_per_second = excluded.samples_per_second, measured_at_ms = excluded.measured_at_ms')
+    .run(revisionId, samplesPerSecond, now);

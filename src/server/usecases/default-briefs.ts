@@ -1,0 +1,25 @@
+/** The first picture of a new model: its first camera or a three-quarter view that fills the frame, a light that suits its size. */
+import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
+import { frameWhole } from '../../core/camera/frame-whole';
+import { PLACES } from '../../core/catalogue/places';
+import { QUALITY_STEPS } from '../../core/catalogue/quality';
+import type { ImportReport } from '../../formats/import-report';
+
+/** Most that one indirect contribution may weigh, in multiples of white: keeps rare bright paths from sparkling. */
+const FIREFLY = 4;
+// Above this it is a building under the sky, below a thing in a studio.
+const BUILDING_M = 3;
+
+export function firstBrief(report: ImportReport): Brief {
+  const { samples, grain, bounces, scale } = QUALITY_STEPS.glance;
+  const large = Math.max(...report.size_m) >= BUILDING_M;
+  const place = PLACES[0]!;
+  return {
+    ...BRIEF_DEFAULTS,
+    viewpoint: report.cameras[0] ? { camera: report.cameras[0].name } : frameWhole(report.min_m, report.max_m, 1.414, 45),
+    surroundings: large ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg } : SURROUNDINGS_DEFAULTS.studio,
+    exposure: { metered: true },
+    size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
+    quality: { step: 'glance', samples, grain, bounces, scale, firefly: FIREFLY }
+  };
+}

@@ -1,0 +1,57 @@
+/** A file of a proof to hand over. Encoded in a process of its own, kept beside the film, so that it is made once. */
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { access, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { type Brief, canonicalJson, type Finish } from '../../core/brief/brief';
+import { sizeLabel } from '../../core/brief/sentence';
+import { fileName } from '../../core/output/file-name';
+import { config } from '../config';
+import { proofFolder } from '../files/proof-files';
+import type { FileKind } from '../render/deliver';
+import { findPicture } from '../store/pictures';
+import { findProject } from '../store/projects';
+import { findProof } from '../store/proofs';
+import { done, type Outcome, refused } from './identify';
+
+export interface DeliverJob {
+  proof: string;
+  kind: FileKind;
+  finish: Finish;
+  width: number;
+  height: number;
+  ev100: number;
+  ppi: number | null;
+  out: string;
+}
+
+export async function deliverProof(id: string, kind: FileKind, background: 'own' | 'clear'): Promise<Outcome<{ path: string; name: string }>> {
+  const proof = findProof(id);
+  const picture = proof && findPicture(proof.picture_id);
+  if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
+  if (proof.ev100 === null || proof.picture_count === 0) return refused('there is no picture of this proof yet; wait for its first tiles');
+  if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
+  const brief = JSON.parse(proof.brief_json) as Brief;
+  const finish: Finish = { ...brief.finish, background: { kind: background } };
+  const ppi = 'ppi' in brief.size ? brief.size.ppi * brief.quality.scale : null;
+  const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);
+  const stamp = createHash('sha256').update(canonicalJson({ kind, finish, film: proof.film_sha256, count: proof.picture_count })).digest('hex').slice(0, 16);
+  const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);
+  if (await access(path).then(() => true, () => false)) return done({ path, name });
+  const job: DeliverJob = { proof: id, kind, finish, width: proof.width_px, height: proof.height_px, ev100: proof.ev100, ppi, out: `${path}.${process.pid}.part` };
+  const said = await new Promise<string>((resolve) => {
+    const child = spawn(process.execPath, [config.built('deliver-worker.mjs'), JSON.stringify(job)], { cwd: config.root, stdio: ['ignore', 'ignore', 'pipe'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir } });
+    let text = '';
+    child.stderr.on('data', (chunk: Buffer) => {
+      text = (text + chunk.toString()).slice(-2000);
+    });
+    child.on('exit', (code) => resolve(code === 0 ? '' : text || `code ${code}`));
+    child.on('error', (error) => resolve(error.message));
+  });
+  if (said) {
+    await rm(job.out, { force: true });
+    return refused(`the file could not be written: ${said.split('\n').find((l) => /Error/.test(l)) ?? 'unknown reason'}`, 'fault');
+  }
+  await rename(job.out, path);
+  return done({ path, name });
+}

@@ -1,0 +1,14 @@
+/** The process that encodes one file of a proof; started by deliver-proof.ts. */
+import { createWriteStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
+import { whiteLuminance } from '../../core/brief/exposure';
+import { tilesOf } from '../../core/film/film';
+import { DiskFilm } from '../files/film-store';
+import { filmPath } from '../files/proof-files';
+import { encodeFilm } from '../render/deliver';
+import type { DeliverJob } from './deliver-proof';
+
+const job = JSON.parse(process.argv[2]!) as DeliverJob;
+const film = await DiskFilm.open(filmPath(job.proof), tilesOf(job.width, job.height).length);
+await pipeline(encodeFilm({ film, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi), createWriteStream(job.out));
+process.exit(0);

@@ -1,0 +1,46 @@
+/** Puts a render of a picture's brief into the queue, unless this very film is there or under way already. */
+import { createHash } from 'node:crypto';
+import type { ProofDto } from '../../contracts/dto';
+import { type Brief, canonicalJson, filmBrief } from '../../core/brief/brief';
+import { resolveSize, scaleSize } from '../../core/output/size';
+import { database } from '../store/database';
+import { briefAt, findPicture } from '../store/pictures';
+import { findCaptured, latestRevision } from '../store/projects';
+import { askStop, dropProof, findByKey, findProof, insertProof, nextNumber, retryProof } from '../store/proofs';
+import { done, newId, type Outcome, refused } from './identify';
+import { proofDto } from './to-dto';
+
+export function requestProof(pictureId: string): Outcome<ProofDto> {
+  return database()
+    .transaction((): Outcome<ProofDto> => {
+      const picture = findPicture(pictureId);
+      const revision = picture && latestRevision(picture.project_id);
+      if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
+      const brief = JSON.parse(briefAt(picture.id, picture.step)!) as Brief;
+      if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+      const key = createHash('sha256').update(canonicalJson({ model: revision.glb_sha256, brief: filmBrief(brief) })).digest('hex');
+      const same = findByKey(picture.id, key);
+      if (same) return done(proofDto(same));
+      const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
+      const id = newId();
+      insertProof({ id, picture_id: picture.id, revision_id: revision.id, number: nextNumber(picture.id), brief_json: canonicalJson(brief), key_sha256: key, ...size, created_at_ms: Date.now() });
+      return done(proofDto(findProof(id)!));
+    })
+    .immediate();
+}
+
+/** Ends a render early: keep what there is as a proof, or drop it. */
+export function stopProof(id: string, how: 'keep' | 'drop'): Outcome<null> {
+  const proof = findProof(id);
+  if (!proof) return refused('this proof is no longer there; reload the page', 'gone');
+  if (proof.state === 'waiting' || proof.state === 'running') askStop(id, how, Date.now());
+  else if (how === 'drop') dropProof(id, Date.now());
+  return done(null);
+}
+
+/** Goes on with a render that broke off. */
+export function goOn(id: string): Outcome<null> {
+  if (!findProof(id)) return refused('this proof is no longer there; reload the page', 'gone');
+  retryProof(id);
+  return done(null);
+}

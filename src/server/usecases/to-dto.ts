@@ -1,0 +1,42 @@
+/** Rows to DTOs. */
+import type { PictureDto, ProofDto, ProofStateDto } from '../../contracts/dto';
+import type { Brief } from '../../core/brief/brief';
+import { briefAt, lastStep, type PictureRow } from '../store/pictures';
+import { findRevision } from '../store/projects';
+import { listProofs, type ProofRow } from '../store/proofs';
+
+export function proofDto(row: ProofRow): ProofDto {
+  return {
+    id: row.id,
+    pictureId: row.picture_id,
+    number: row.number,
+    state: row.state as ProofStateDto,
+    brief: JSON.parse(row.brief_json) as Brief,
+    width_px: row.width_px,
+    height_px: row.height_px,
+    share: row.share,
+    samples: row.samples,
+    grain: row.grain,
+    seconds: row.seconds,
+    seconds_left: row.seconds_left,
+    ev100: row.ev100,
+    picture_count: row.picture_count,
+    error: row.error,
+    revision: findRevision(row.revision_id)?.number ?? 0,
+    stopping: row.stop_asked !== null,
+    created_at_ms: row.created_at_ms,
+    ended_at_ms: row.ended_at_ms
+  };
+}
+
+export function pictureDto(row: PictureRow): PictureDto {
+  const lead = listProofs(row.id).find((p) => p.picture_count > 0);
+  return {
+    id: row.id,
+    name: row.name,
+    brief: JSON.parse(briefAt(row.id, row.step)!) as Brief,
+    lead: lead ? { proof: lead.id, count: lead.picture_count } : null,
+    canUndo: row.step > 0,
+    canRedo: row.step < lastStep(row.id)
+  };
+}

@@ -1,0 +1,24 @@
+/** Everything a workspace shows. */
+import type { WorkspaceDto } from '../../contracts/dto';
+import type { Brief } from '../../core/brief/brief';
+import type { ImportReport } from '../../formats/import-report';
+import { listPictures } from '../store/pictures';
+import { findProject, latestRevision, listCaptured, listViewpoints, speedOf } from '../store/projects';
+import { listProofs } from '../store/proofs';
+import { pictureDto, proofDto } from './to-dto';
+
+export function viewWorkspace(projectId: string): WorkspaceDto | null {
+  const project = findProject(projectId);
+  const revision = project && latestRevision(project.id);
+  if (!project || !revision) return null;
+  const pictures = listPictures(project.id);
+  return {
+    project: { id: project.id, name: project.name, client: project.client, kind: project.kind },
+    revision: { id: revision.id, number: revision.number, glb_sha256: revision.glb_sha256, report: JSON.parse(revision.report_json) as ImportReport },
+    pictures: pictures.map(pictureDto),
+    proofs: pictures.flatMap((p) => listProofs(p.id)).sort((a, b) => b.created_at_ms - a.created_at_ms || b.number - a.number).map(proofDto),
+    viewpoints: listViewpoints(project.id).map((v) => ({ id: v.id, name: v.name, viewpoint: JSON.parse(v.viewpoint_json) as Brief['viewpoint'] })),
+    captured: listCaptured().map(({ sha256, name, width_px, height_px }) => ({ sha256, name, width_px, height_px })),
+    samples_per_second: speedOf(revision.id)
+  };
+}
