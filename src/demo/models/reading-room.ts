@@ -114,7 +114,7 @@ function outside(m: MeshBuilder): void {
   const slope = (x: number, z: number) => {
     const away = Math.hypot(x, z - 6);
     const rise = Math.max(0, away - 14);
-    return -1.5 + 0.5 * (field(x * 0.12, z * 0.12, 7) - 0.5) + rise * rise * 0.0021 * (0.55 + 0.9 * field(x * 0.018, z * 0.018, 3)) * (z > 0 ? 1 : 0.6);
+    return -1.5 + 0.5 * (field(x * 0.12, z * 0.12, 7) - 0.5) + rise * rise * 0.0008 * (0.55 + 0.9 * field(x * 0.018, z * 0.018, 3)) * (z > 0 ? 1 : 0.6);
   };
   m.terrain('meadow', -60, 90, -50, 100, 130, 130, slope);
 }

@@ -1,0 +1,65 @@
+/** The web side of use cases: same-origin checks, outcomes to answers, and streams of events. */
+import type { Outcome } from '../../server/usecases/identify';
+
+const STATUS: Record<string, number> = { gone: 404, fault: 500 };
+
+export function answer<T>(outcome: Outcome<T>): Response {
+  return outcome.ok ? Response.json(outcome.value) : Response.json({ code: outcome.code, message: outcome.message }, { status: STATUS[outcome.code] ?? 422 });
+}
+
+/** A mutation must come from our own pages: same host in Origin, and a host that is this machine's own. */
+export function foreign(request: Request): Response | null {
+  const host = request.headers.get('host') ?? '';
+  const origin = request.headers.get('origin');
+  const site = request.headers.get('sec-fetch-site');
+  const local = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host);
+  const same = origin !== null && origin.replace(/^https?:\/\//, '') === host;
+  if (local && same && (site === null || site === 'same-origin')) return null;
+  return Response.json({ code: 'foreign', message: 'this request did not come from Sphaera itself' }, { status: 403 });
+}
+
+export async function readJson(request: Request): Promise<Record<string, unknown> | null> {
+  if (Number(request.headers.get('content-length') ?? 0) > 1_000_000) return null;
+  const body: unknown = await request.json().catch(() => null);
+  return body !== null && typeof body === 'object' && !Array.isArray(body) ? (body as Record<string, unknown>) : null;
+}
+
+export const badJson = () => Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });
+
+/** Server-sent events: sends what `read` returns whenever it has changed. */
+export function events(request: Request, read: () => unknown, everyMs = 400): Response {
+  const encoder = new TextEncoder();
+  let timer: ReturnType<typeof setInterval> | undefined;
+  const stream = new ReadableStream({
+    start(controller) {
+      let last = '';
+      let idle = 0;
+      const close = () => {
+        clearInterval(timer);
+        try {
+          controller.close();
+        } catch {
+          // closed already
+        }
+      };
+      const look = async () => {
+        try {
+          const text = JSON.stringify(await read());
+          // a comment now and then keeps the connection from being taken for dead
+          if (text !== last) controller.enqueue(encoder.encode(`data: ${text}\n\n`));
+          else if (++idle % 40 === 0) controller.enqueue(encoder.encode(': here\n\n'));
+          last = text;
+        } catch {
+          close();
+        }
+      };
+      void look();
+      timer = setInterval(look, everyMs);
+      request.signal.addEventListener('abort', close);
+    },
+    cancel() {
+      clearInterval(timer);
+    }
+  });
+  return new Response(stream, { headers: { 'Content-Type': 'text/event-stream; charset=utf-8', 'Cache-Control': 'no-cache, no-transform', Connection: 'keep-alive' } });
+}

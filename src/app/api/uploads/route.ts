@@ -1,0 +1,21 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream as NodeStream } from 'node:stream/web';
+import { config } from '../../../server/config';
+import { FileTooLarge, put } from '../../../server/files/content-store';
+import { foreign } from '../respond';
+
+export async function POST(request: Request) {
+  const refusal = foreign(request);
+  if (refusal) return refusal;
+  const most = config.maxUploadBytes;
+  const tooLarge = () => Response.json({ code: 'too_large', message: `the file is too large; at most ${Math.round(most / 2 ** 20)} MB can be brought in` }, { status: 413 });
+  if (Number(request.headers.get('content-length') ?? 0) > most) return tooLarge();
+  if (!request.body) return Response.json({ code: 'bad_input', message: 'the file is empty' }, { status: 400 });
+  try {
+    const { sha256, bytes } = await put('incoming', Readable.fromWeb(request.body as unknown as NodeStream), most);
+    return Response.json({ upload: sha256, bytes });
+  } catch (error) {
+    if (error instanceof FileTooLarge) return tooLarge();
+    return Response.json({ code: 'fault', message: 'the file did not arrive whole; bring it in again' }, { status: 500 });
+  }
+}

@@ -1,0 +1,105 @@
+'use client';
+/** The desk: every project as its lead picture on the mat, what renders, what is kept. */
+import { useRef, useState } from 'react';
+import type { DeskDto } from '../../contracts/dto';
+import { Mark } from '../../ui/mark';
+import { RenderSlip } from '../../ui/render-slip';
+import { bytes, send } from '../shared/send';
+import { Ticket } from '../shared/ticket';
+import { useEvents } from '../shared/use-events';
+import { deskSentence, runningPhrase } from './copy';
+import { MiniSheet } from './mini-sheet';
+import { NewProject } from './new-project';
+
+const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+export function Desk({ initial }: { initial: DeskDto }) {
+  const [desk, setDesk] = useState(initial);
+  const chooser = useRef<HTMLInputElement>(null);
+  useEvents<DeskDto>('/api/desk/events', setDesk);
+  const { running, kept } = desk;
+  const used = kept.films_bytes + kept.models_bytes;
+  const share = used / Math.max(1, used + kept.free_bytes);
+  return (
+    <main className="desk">
+      <Mark client={desk.client} />
+      <div className="brief">
+        <p>
+          {deskSentence(desk)}
+          {running ? (
+            <>
+              <a className="w" href={`/p/${running.project}?picture=${running.pictureId}`}>
+                {running.picture}
+              </a>
+              {runningPhrase(desk)}
+            </>
+          ) : null}{' '}
+          <RenderSlip label="Bring in a model" onPress={() => chooser.current?.click()} />
+        </p>
+      </div>
+      <section className="top" aria-label="Projects">
+        <ul>
+          {desk.projects.map((project) => (
+            <li key={project.id}>
+              <a href={`/p/${project.id}`} className="pj">
+                <span className="hold">
+                  <MiniSheet project={project} />
+                </span>
+                <b className="ttl">{project.name}</b>
+                <span className="d1">
+                  {project.kind ? `${project.kind}. ` : ''}
+                  {project.pictures} picture{project.pictures === 1 ? '' : 's'}, model revision {project.revision}
+                </span>
+                <span className="d2">
+                  {project.running ? (
+                    <span className="livec">Rendering, {Math.floor(project.running.share * 100)}&nbsp;%</span>
+                  ) : project.last_proof ? (
+                    `Last proof ${clock(project.last_proof.ended_at_ms)}, ${project.last_proof.quality}`
+                  ) : (
+                    'No proof yet'
+                  )}
+                </span>
+              </a>
+            </li>
+          ))}
+          <li>
+            <NewProject input={chooser} />
+          </li>
+        </ul>
+      </section>
+      <section className="band two">
+        <div>
+          <h2>Rendering</h2>
+          {running ? (
+            <ol className="tks">
+              <Ticket proof={running} chosen={false} onChoose={() => location.assign(`/p/${running.project}?picture=${running.pictureId}`)} onStop={(how) => void send('POST', `/api/proofs/${running.id}/stop`, { how })} />
+            </ol>
+          ) : (
+            <p className="say">Nothing is waiting. Open a project and render a picture.</p>
+          )}
+          {running && desk.waiting > 0 ? (
+            <p className="note after">
+              {desk.waiting} more after it.
+            </p>
+          ) : null}
+        </div>
+        <div>
+          <h2>Kept</h2>
+          <dl className="kept">
+            <dt>Films of {kept.films} proofs</dt>
+            <dd className="n">{bytes(kept.films_bytes)}</dd>
+            <dt>Models, {desk.projects.length} revisions</dt>
+            <dd className="n">{bytes(kept.models_bytes)}</dd>
+          </dl>
+          <svg className="room" viewBox="0 0 272 10" aria-hidden="true">
+            <rect x=".5" y=".5" width="271" height="8" />
+            <path d={`M.5 .5h${Math.max(1, 271 * share).toFixed(1)}v8H.5z`} />
+          </svg>
+          <p className="note n">
+            {bytes(used)} used, {bytes(kept.free_bytes)} free
+          </p>
+        </div>
+      </section>
+    </main>
+  );
+}

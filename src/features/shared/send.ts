@@ -1,0 +1,38 @@
+/** Requests to our own server. A refusal comes back as its sentence. */
+export type Sent<T> = { ok: true; value: T } | { ok: false; message: string };
+
+export async function send<T>(method: 'POST' | 'PUT', path: string, body: unknown = {}): Promise<Sent<T>> {
+  try {
+    const response = await fetch(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+    const json = (await response.json().catch(() => null)) as (T & { message?: string }) | null;
+    if (response.ok) return { ok: true, value: json as T };
+    return { ok: false, message: json?.message ?? `the server answered ${response.status}` };
+  } catch {
+    return { ok: false, message: 'Sphaera’s server does not answer; is it still running?' };
+  }
+}
+
+/** Streams a file up, telling how far it is (0 to 1). */
+export function upload(file: File, onShare: (share: number) => void, signal: AbortSignal): Promise<Sent<{ upload: string; bytes: number }>> {
+  return new Promise((resolve) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', '/api/uploads');
+    request.upload.onprogress = (e) => onShare(e.lengthComputable ? e.loaded / e.total : 0);
+    request.onload = () => {
+      let json: { upload: string; bytes: number; message?: string } | null = null;
+      try {
+        json = JSON.parse(request.responseText);
+      } catch {
+        // said below
+      }
+      if (request.status === 200 && json) resolve({ ok: true, value: json });
+      else resolve({ ok: false, message: json?.message ?? 'the file did not arrive whole; bring it in again' });
+    };
+    request.onerror = () => resolve({ ok: false, message: 'Sphaera’s server does not answer; is it still running?' });
+    request.onabort = () => resolve({ ok: false, message: 'stopped; nothing was brought in' });
+    signal.addEventListener('abort', () => request.abort());
+    request.send(file);
+  });
+}
+
+export const bytes = (n: number): string => (n < 1e6 ? `${Math.max(1, Math.round(n / 1e3))}\u00a0kB` : n < 1e9 ? `${(n / 1e6).toFixed(1)}\u00a0MB` : `${(n / 1e9).toFixed(1)}\u00a0GB`);

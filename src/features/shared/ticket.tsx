@@ -1,0 +1,83 @@
+/** A proof's ticket: thumbnail, perforation, number, quality and clock; then what it cost, or how far it is. */
+import type { ProofDto } from '../../contracts/dto';
+import { duration } from '../../core/brief/sentence';
+import { QUALITY_STEPS } from '../../core/catalogue/quality';
+
+interface Props {
+  proof: ProofDto;
+  chosen: boolean;
+
+  onChoose?: () => void;
+  onStop?: (how: 'keep' | 'drop') => void;
+  onGoOn?: () => void;
+}
+
+const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, small = false) => `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${small ? '&small' : ''}`;
+
+export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
+  const live = proof.state === 'running' || proof.state === 'waiting';
+  const failed = proof.state === 'failed';
+  const aspect = proof.width_px / proof.height_px;
+  const [w, h] = aspect >= 72 / 56 ? [72, 72 / aspect] : [56 * aspect, 56];
+  const percent = Math.floor(proof.share * 100);
+  return (
+    <li className={`tk${live ? ' live' : ''}${chosen ? ' cm' : ''}`} aria-current={chosen || undefined}>
+      <div className="b">
+        <button type="button" className="th" onClick={onChoose} aria-label={`Show proof ${proof.number}`}>
+          {proof.picture_count > 0 ? <img src={pictureOf(proof, true)} alt="" style={{ width: w, height: h }} /> : <span className="blank" style={{ width: w, height: h }} />}
+        </button>
+        <div className="d">
+          <span className="hd">
+            <b className="no n">{proof.number}</b>
+            <span className={`q${failed ? ' err' : ''}`}>{failed ? 'broke off' : QUALITY_STEPS[proof.brief.quality.step].name}</span>
+            <time className="n">{live ? (proof.state === 'running' ? 'now' : 'waits') : clock(proof.ended_at_ms ?? proof.created_at_ms)}</time>
+          </span>
+          {live ? (
+            <>
+              <span className="note n" role="status">
+                {proof.state === 'waiting' ? 'next in the queue' : proof.stopping ? 'stopping' : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
+              </span>
+              <span className="acts">
+                {proof.state === 'running' && proof.picture_count > 0 ? (
+                  <button type="button" className="lk" onClick={() => onStop?.('keep')}>
+                    Keep as it is
+                  </button>
+                ) : null}
+                <button type="button" className="lk" onClick={() => onStop?.('drop')}>
+                  Stop
+                </button>
+              </span>
+            </>
+          ) : failed ? (
+            <span className="acts">
+              <button type="button" className="lk" onClick={onGoOn}>
+                Go on from there
+              </button>
+              <button type="button" className="lk" onClick={() => onStop?.('drop')}>
+                Drop
+              </button>
+            </span>
+          ) : (
+            <dl>
+              <dt>grain</dt>
+              <dd className="n">{proof.grain === null ? 'not known' : `${proof.grain.toFixed(2)}\u00a0L*`}</dd>
+              <dt>took</dt>
+              <dd className="n">{duration(proof.seconds)}</dd>
+              <dt>size</dt>
+              <dd className="n">
+                {proof.width_px} × {proof.height_px}&nbsp;px
+              </dd>
+            </dl>
+          )}
+        </div>
+      </div>
+      {live ? (
+        <span className="bar" role="progressbar" aria-valuenow={percent} aria-valuemin={0} aria-valuemax={100} aria-label={`Proof ${proof.number}`}>
+          <i style={{ width: `${percent}%` }} />
+        </span>
+      ) : null}
+    </li>
+  );
+}

@@ -1,0 +1,68 @@
+/** The brief line: one true sentence whose underlined words open panels, and the button that renders. */
+import type { ProofDto } from '../../contracts/dto';
+import type { PanelKey, SentencePart } from '../../core/brief/sentence';
+import { RenderSlip } from '../../ui/render-slip';
+import type { OpenPanel } from './view';
+
+interface Props {
+  sentence: SentencePart[];
+  open: OpenPanel;
+  onOpen: (panel: PanelKey) => void;
+  forecast: { text: string; limit: boolean; ready: number } | null;
+  /** The proof that is this very film already. */
+  twin: ProofDto | null;
+  message: string | null;
+  onDismiss: () => void;
+  onRender: () => void;
+}
+
+const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+export function BriefLine({ sentence, open, onOpen, forecast, twin, message, onDismiss, onRender }: Props) {
+  const end = twin ? (twin.state === 'done' ? `: proof ${twin.number} is this very picture.` : `: proof ${twin.number} is under way.`) : forecast ? `: ready in ${forecast.limit ? 'at most' : 'about'} ` : '.';
+  const stub = twin ? (twin.state === 'done' ? `${twin.number} is up to date` : `${twin.number} is rendering`) : forecast ? `ready ${clock(forecast.ready)}` : undefined;
+  return (
+    <div className="brief">
+      <div>
+        <p>
+          {sentence.map((part, i) =>
+            'text' in part ? (
+              part.text
+            ) : (
+              // biome-ignore lint/a11y/useSemanticElements: a button cannot break across lines
+              <a
+                // biome-ignore lint/suspicious/noArrayIndexKey: the sentence's order is fixed
+                key={i}
+                className={`w${part.changed ? ' ch' : ''}`}
+                role="button"
+                href={`#${part.panel}`}
+                aria-expanded={open === part.panel}
+                onClick={(e) => {
+                  e.preventDefault();
+                  onOpen(part.panel);
+                }}
+                onKeyDown={(e) => {
+                  if (e.key !== ' ') return;
+                  e.preventDefault();
+                  onOpen(part.panel);
+                }}
+              >
+                {part.word}
+              </a>
+            )
+          )}
+          {end}
+          {!twin && forecast ? <span className="n">{forecast.text}.</span> : null} <RenderSlip label="Render" stub={stub} disabled={twin !== null} onPress={onRender} />
+        </p>
+        {message ? (
+          <p className="err" role="alert">
+            {message[0]!.toUpperCase() + message.slice(1)}.{' '}
+            <button type="button" className="lk" onClick={onDismiss}>
+              Understood
+            </button>
+          </p>
+        ) : null}
+      </div>
+    </div>
+  );
+}

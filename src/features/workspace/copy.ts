@@ -1,0 +1,37 @@
+/** The workspace's sentences. */
+import type { ProofDto } from '../../contracts/dto';
+import { compass } from '../../core/lights/sun/compass';
+
+const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
+const NBSP = '\u00a0';
+
+export function stageNote(s: { proof: ProofDto | null; changes: number; showModel: boolean; share: number | null; paper: boolean; width_px: number; height_px: number }): string {
+  const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : `${s.width_px} × ${s.height_px}${NBSP}px`}`;
+  if (s.showModel || !s.proof) return `The model, for moving about.${size}`;
+  const behind = s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
+  return `Proof ${s.proof.number}${behind}.${size}`;
+}
+
+/** What the sun does for the picture, as a sentence. */
+export function sunSentence(elevationDeg: number, azimuthDeg: number, fromCameraDeg: number): string {
+  if (elevationDeg < -6) return 'Night: the sun is below the horizon.';
+  if (elevationDeg < 0) return `Twilight: the sun stands ${Math.abs(elevationDeg).toFixed(0)}° below the horizon in the ${compass(azimuthDeg)}.`;
+  const a = ((fromCameraDeg % 360) + 360) % 360;
+  const side = a < 22.5 || a > 337.5 ? 'straight ahead' : a < 67.5 ? 'ahead to the right' : a < 112.5 ? 'on the right' : a < 157.5 ? 'behind you to the right' : a < 202.5 ? 'behind you' : a < 247.5 ? 'behind you to the left' : a < 292.5 ? 'on the left' : 'ahead to the left';
+  const length = 1 / Math.tan((elevationDeg * Math.PI) / 180);
+  const shadow = length > 20 ? 'shadows endlessly long' : `shadows ${length.toFixed(1)} times as long as tall`;
+  return `Sun ${elevationDeg.toFixed(0)}° high in the ${compass(azimuthDeg)}, ${side}; ${shadow}.`;
+}
+
+export const KEYS: readonly [string, string][] = [
+  ['1 to 5', 'open the words of the brief line'],
+  ['Esc', 'close the panel'],
+  ['Ctrl Enter', 'render'],
+  ['Ctrl .', 'stop and keep'],
+  ['Alt ← →', 'previous and next picture'],
+  [', and ;', 'previous and next proof'],
+  ['w, t, x', 'whole sheet, true size, pixel for pixel'],
+  ['m', 'the model, or the proof'],
+  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan']
+];

@@ -1,0 +1,64 @@
+import type { Brief } from '../../../core/brief/brief';
+import { about } from '../../../core/brief/sentence';
+import { QUALITY_KEYS, QUALITY_STEPS } from '../../../core/catalogue/quality';
+import { resolveSize, scaleSize } from '../../../core/output/size';
+import { NumberField } from '../../../ui/number-field';
+import type { ChangeBrief } from '../use-brief';
+
+interface Props {
+  brief: Brief;
+  was: Brief | null;
+  samplesPerSecond: number | null;
+  onChange: ChangeBrief;
+}
+
+export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) {
+  const { quality } = brief;
+  const sheet = resolveSize(brief.size);
+  const set = (part: Partial<Brief['quality']>) => onChange({ quality: { ...quality, ...part } });
+  return (
+    <>
+      <span className="lab">What is the picture for?</span>
+      <div className="list" role="group" aria-label="Quality">
+        {QUALITY_KEYS.map((key) => {
+          const { name, note, samples, grain, bounces, scale } = QUALITY_STEPS[key];
+          const { width_px, height_px } = scaleSize(sheet, scale);
+          const seconds = samplesPerSecond === null ? null : (width_px * height_px * samples) / samplesPerSecond;
+          return (
+            <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => onChange({ quality: { step: key, samples, grain, bounces, scale, firefly: quality.firefly } })}>
+              <span className="two" style={{ padding: '5px 0' }}>
+                {name}
+                <span>{note}</span>
+              </span>
+              <span className="n">
+                {width_px} × {height_px}
+                {seconds === null ? null : (
+                  <>
+                    <br />
+                    {grain === null ? 'about' : 'at most'} {about(seconds)}
+                  </>
+                )}
+              </span>
+            </button>
+          );
+        })}
+      </div>
+      {was && was.quality.step !== quality.step ? <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p> : null}
+      <div className="sec" style={{ marginTop: 14 }}>
+        <span className="lab">For those who want the numbers</span>
+        <div className="rows">
+          <span>Samples a pixel{quality.grain === null ? '' : ', at most'}</span>
+          <NumberField label="Samples a pixel" value={quality.samples} min={1} max={65536} onChange={(samples) => set({ samples: Math.round(samples) })} />
+          <span>Bounces of light</span>
+          <NumberField label="Bounces of light" value={quality.bounces} min={0} max={64} onChange={(bounces) => set({ bounces: Math.round(bounces) })} />
+          {quality.grain === null ? null : (
+            <>
+              <span>Done at a raw grain of</span>
+              <NumberField label="Grain" value={quality.grain} min={0.01} max={20} digits={2} unit="L*" onChange={(grain) => set({ grain })} />
+            </>
+          )}
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,59 @@
+/** The pictures of this project, as small sheets in their true proportions; below them what the model is. */
+import type { PictureDto, WorkspaceDto } from '../../contracts/dto';
+import { sizeLabel } from '../../core/brief/sentence';
+import { resolveSize } from '../../core/output/size';
+
+interface Props {
+  workspace: WorkspaceDto;
+  current: PictureDto;
+  onChoose: (id: string) => void;
+  onAdd: () => void;
+}
+
+const WIDEST = 106;
+const TALLEST = 82;
+
+export function Pictures({ workspace, current, onChoose, onAdd }: Props) {
+  const { report, number } = workspace.revision;
+  const running = workspace.proofs.filter((p) => p.state === 'running' || p.state === 'waiting').length;
+  const metres = (v: number) => (v < 1 ? `${Math.round(v * 1000)}\u00a0mm` : `${v.toFixed(v < 10 ? 2 : 1)}\u00a0m`);
+  return (
+    <nav className="pics" aria-label="Pictures of this project">
+      <h2>Pictures</h2>
+      <ul className="s">
+        {workspace.pictures.map((picture) => {
+          const size = resolveSize(picture.brief.size);
+          const aspect = size.width_px / size.height_px;
+          const width = Math.min(WIDEST, TALLEST * aspect);
+          const box = { width, height: width / aspect };
+          return (
+            <li key={picture.id}>
+              <button type="button" className="pic" aria-current={picture.id === current.id || undefined} onClick={() => onChoose(picture.id)}>
+                <span className={`t${picture.id === current.id ? ' cm' : ''}`}>
+                  {picture.lead ? <img src={`/api/proofs/${picture.lead.proof}/picture?small&n=${picture.lead.count}`} alt="" style={box} /> : <span className="blank" style={box} />}
+                </span>
+                <b>{picture.name}</b>
+                <i>{sizeLabel(picture.brief.size)}</i>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <button type="button" className="lk add" onClick={onAdd}>
+        A further picture
+      </button>
+      <div className="nav">
+        <dl title={[...report.changed, ...report.missing].join('\n')}>
+          <dt>Model</dt>
+          <dd>revision {number}</dd>
+          <dt>Size</dt>
+          <dd className="n">{metres(Math.max(...report.size_m))}</dd>
+          <dt>Triangles</dt>
+          <dd className="n">{report.triangles.toLocaleString('en')}</dd>
+          <dt>Queue</dt>
+          <dd>{running === 0 ? 'nothing waits' : `${running} rendering`}</dd>
+        </dl>
+      </div>
+    </nav>
+  );
+}

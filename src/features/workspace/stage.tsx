@@ -1,0 +1,142 @@
+'use client';
+/** The stage: the sheet on the mat with its rulers and marks, and on it the proof, or the model while one moves about. */
+import { useEffect, useRef, useState } from 'react';
+import type { ProofDto } from '../../contracts/dto';
+import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import type { SizeChoice } from '../../core/catalogue/size-choice';
+import type { Vec3 } from '../../core/math/vec3';
+import { Ruler } from '../../ui/ruler';
+import { SheetMarks } from '../../ui/sheet-marks';
+import { sheetGeometry } from '../shared/sheet-geometry';
+import { pictureOf } from '../shared/ticket';
+import { stageNote } from './copy';
+import { Viewport } from './viewport';
+
+export type Zoom = 'whole' | 'true' | 'pixel';
+
+interface Props {
+  modelUrl: string;
+  size: SizeChoice;
+  inches: boolean;
+  view: FreeViewpoint;
+  sun: Vec3 | null;
+  name: string;
+  proof: ProofDto | null;
+  /** Words of the brief that differ from the proof's. */
+  changes: number;
+  showModel: boolean;
+  zoom: Zoom;
+  onShow: (model: boolean) => void;
+  onZoom: (zoom: Zoom) => void;
+  onMoved: (view: FreeViewpoint, joins: boolean) => void;
+}
+
+// CSS pixels of a millimetre on a screen of 96 px an inch: the best that can be known without measuring the screen.
+const PX_PER_MM = 96 / 25.4;
+
+export function Stage(props: Props) {
+  const { size, proof, view, sun, showModel, zoom } = props;
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const viewport = useRef<Viewport | null>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [share, setShare] = useState(0);
+  const moved = useRef(props.onMoved);
+  moved.current = props.onMoved;
+  const show = useRef(props.onShow);
+  show.current = props.onShow;
+  const g = sheetGeometry(size, props.inches);
+
+  useEffect(() => {
+    let created: Viewport;
+    try {
+      created = new Viewport(canvas.current!, { onMove: () => show.current(true), onRest: (v, joins) => moved.current(v, joins) });
+    } catch {
+      setFault('This browser cannot draw the model (no WebGL), so moving about is off. Proofs render as usual.');
+      return;
+    }
+    viewport.current = created;
+    created.load(props.modelUrl).catch(() => setFault('The model could not be loaded for moving about. Reload the page; proofs render as usual.'));
+    return () => {
+      viewport.current = null;
+      created.dispose();
+    };
+  }, [props.modelUrl]);
+
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => {
+      viewport.current?.resize(entry!.contentRect.width, entry!.contentRect.height);
+      setShare(entry!.contentRect.width);
+    });
+    observer.observe(frame.current!);
+    return () => observer.disconnect();
+  }, []);
+
+  const viewKey = JSON.stringify(view);
+  useEffect(() => {
+    viewport.current?.look(JSON.parse(viewKey) as FreeViewpoint);
+  }, [viewKey]);
+  const sunKey = JSON.stringify(sun);
+  useEffect(() => {
+    viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);
+  }, [sunKey]);
+
+  const mm = g.unit === 'in' ? 25.4 : 1;
+  const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1;
+  const fixed = zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
+  const full = g.paper ? g.width * mm * PX_PER_MM : g.width_px / ratio;
+  const picture = proof && proof.picture_count > 0 ? proof : null;
+  const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png` : null;
+  return (
+    <section className="stage" aria-label="Stage">
+      <div className={`sheetbox${fixed ? ' free' : ''}`}>
+        <div
+          className={`sheet ${g.paper ? 'pap' : 'scr'}`}
+          style={{ ['--W' as string]: g.width, ['--H' as string]: g.height, ['--M' as string]: g.margin, ['--SW' as string]: g.width + 2 * g.margin, ['--SH' as string]: g.height + 2 * g.margin, ...(fixed ? { ['--mm' as string]: `${fixed}px` } : {}) }}
+        >
+          <Ruler side="h" length={g.width} unit={g.unit} />
+          <Ruler side="v" length={g.height} unit={g.unit} />
+          <div className="im" ref={frame}>
+            {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the canvas takes the keys that move about */}
+            <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
+            {picture && !showModel ? <img src={sharp ?? pictureOf(picture)} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
+          </div>
+          <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper ? 'both' : 'top'} />
+          {g.paper ? (
+            <>
+              <span className="slug l">
+                {props.name}
+                {picture && !showModel ? `. Proof ${picture.number}, revision ${picture.revision}` : ''}
+              </span>
+              <span className="slug r n">
+                {Math.round(g.width * 10) / 10} × {Math.round(g.height * 10) / 10}&nbsp;{g.unit}
+              </span>
+            </>
+          ) : null}
+        </div>
+      </div>
+      {fault ? <p className="over">{fault}</p> : null}
+      <div className="view">
+        <span className="n">{stageNote({ proof: picture, changes: props.changes, showModel, share: share > 0 ? share / full : null, paper: g.paper, width_px: g.width_px, height_px: g.height_px })}</span>
+        <div>
+          {picture ? (
+            <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
+              {showModel ? 'Back to the proof' : 'Move about'}
+            </button>
+          ) : null}
+          {(
+            [
+              ['whole', 'Whole sheet'],
+              ['true', 'True size'],
+              ['pixel', 'Pixel for pixel']
+            ] as const
+          ).map(([key, label]) => (
+            <button key={key} type="button" aria-pressed={zoom === key} onClick={() => props.onZoom(key)}>
+              {label}
+            </button>
+          ))}
+        </div>
+      </div>
+    </section>
+  );
+}

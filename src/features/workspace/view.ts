@@ -1,0 +1,16 @@
+/** What the workspace's parts share about what is seen. */
+import type { WorkspaceDto } from '../../contracts/dto';
+import type { Brief } from '../../core/brief/brief';
+import type { PanelKey } from '../../core/brief/sentence';
+import type { FreeViewpoint } from '../../core/camera/viewpoint';
+
+export type OpenPanel = PanelKey | 'keys' | null;
+
+/** The viewpoint as numbers, with named cameras of the model looked up. */
+export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
+  const view = brief.viewpoint;
+  if (!('camera' in view)) return view;
+  const camera = workspace.revision.report.cameras.find((c) => c.name === view.camera) ?? workspace.revision.report.cameras[0];
+  if (!camera) return { position_m: [0, 1.6, 4], target_m: [0, 1, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 35, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null };
+  return { ...camera, sensor_height_mm: 24, f_number: null, focus_m: null };
+}

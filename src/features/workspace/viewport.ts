@@ -1,0 +1,210 @@
+/**
+ * The model in three.js for moving about, inside the true frame of the picture: same eye, same lens, same proportion as the kernel's
+ * camera. Light here is only to see by; the picture's light is the kernel's.
+ */
+import {
+  AmbientLight,
+  Box3,
+  Color,
+  DirectionalLight,
+  type Light,
+  type Material,
+  Mesh,
+  type MeshStandardMaterial,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Scene,
+  SRGBColorSpace,
+  Vector3,
+  WebGLRenderer
+} from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { DRACOLoader } from 'three/examples/jsm/loaders/DRACOLoader.js';
+import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import type { Vec3 } from '../../core/math/vec3';
+
+export interface ViewportEvents {
+  /** The user begins to move; the picture on the stage gives way to the model. */
+  onMove(): void;
+  /** The user has moved to here. */
+  onRest(view: FreeViewpoint, joins: boolean): void;
+}
+
+export class Viewport {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly sun = new DirectionalLight(0xffffff, 2.4);
+  private readonly box = new Box3();
+  private camera: PerspectiveCamera | OrthographicCamera = new PerspectiveCamera();
+  private controls: OrbitControls | null = null;
+  private view: FreeViewpoint | null = null;
+  private pending = false;
+  private ended = false;
+
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly events: ViewportEvents
+  ) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.renderer.outputColorSpace = SRGBColorSpace;
+    this.scene.background = new Color(0xd9d9d9);
+    this.scene.add(new AmbientLight(0xffffff, 1.25), this.sun);
+    this.sun.position.set(-0.5, 1, 0.8);
+    canvas.addEventListener('keydown', this.onKey);
+  }
+
+  async load(url: string): Promise<void> {
+    const loader = new GLTFLoader();
+    loader.setDRACOLoader(new DRACOLoader());
+    const { scene } = await loader.loadAsync(url);
+    if (this.ended) return;
+    scene.traverse((object) => {
+      if ((object as Light).isLight) object.visible = false;
+      if (!(object instanceof Mesh)) return;
+      for (const material of ([] as Material[]).concat(object.material)) {
+        const standard = material as MeshStandardMaterial & { transmission?: number };
+        if ('emissiveIntensity' in standard) standard.emissiveIntensity = Math.min(standard.emissiveIntensity, 1);
+        // a pane is a hint here: true transmission costs a second pass on every frame
+        if (standard.transmission) {
+          standard.transmission = 0;
+          standard.transparent = true;
+          standard.opacity = 0.14;
+          standard.depthWrite = false;
+        }
+      }
+    });
+    this.scene.add(scene);
+    this.box.setFromObject(scene);
+    this.draw();
+  }
+
+  /** Sun for the raster view: direction towards it. */
+  light(direction: Vec3 | null): void {
+    this.sun.position.set(...(direction ?? ([-0.5, 1, 0.8] as const)));
+    this.draw();
+  }
+
+  resize(width: number, height: number): void {
+    if (width < 2 || height < 2) return;
+    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
+    this.renderer.setSize(width, height, false);
+    this.frame();
+    this.draw();
+  }
+
+  look(view: FreeViewpoint): void {
+    this.view = view;
+    const parallel = view.projection === 'parallel';
+    if (parallel !== this.camera instanceof OrthographicCamera) {
+      this.controls?.dispose();
+      this.controls = null;
+      this.camera = parallel ? new OrthographicCamera() : new PerspectiveCamera();
+    }
+    this.camera.position.set(...view.position_m);
+    this.camera.up.set(...view.up);
+    this.camera.lookAt(...view.target_m);
+    this.frame();
+    if (!this.controls) {
+      this.controls = new OrbitControls(this.camera, this.canvas);
+      this.controls.addEventListener('start', () => this.events.onMove());
+      this.controls.addEventListener('change', () => this.draw());
+      this.controls.addEventListener('end', () => this.rest(false));
+    }
+    this.controls.target.copy(this.pivot());
+    this.controls.update();
+    this.draw();
+  }
+
+  dispose(): void {
+    this.ended = true;
+    this.canvas.removeEventListener('keydown', this.onKey);
+    this.controls?.dispose();
+    this.renderer.dispose();
+  }
+
+  /** The point to turn about: on the view ray, beside the middle of the model, so that looking is not changed by turning on. */
+  private pivot(): Vector3 {
+    const view = this.view!;
+    const eye = new Vector3(...view.position_m);
+    const way = new Vector3(...view.target_m).sub(eye);
+    const given = way.length();
+    way.normalize();
+    if (this.box.isEmpty()) return new Vector3(...view.target_m);
+    const size = this.box.getSize(new Vector3()).length();
+    const along = this.box.getCenter(new Vector3()).sub(eye).dot(way);
+    // a camera of a file has no target, only a direction one metre long
+    const distance = Math.abs(given - 1) < 1e-6 ? Math.max(along, size * 0.15) : given;
+    return eye.addScaledVector(way, distance);
+  }
+
+  private frame(): void {
+    if (!this.view) return;
+    const aspect = this.canvas.clientWidth / Math.max(1, this.canvas.clientHeight);
+    const reach = this.box.isEmpty() ? 100 : Math.max(this.box.getSize(new Vector3()).length() * 6, 1);
+    this.camera.near = reach / 20000;
+    this.camera.far = reach * 4;
+    if (this.camera instanceof PerspectiveCamera) {
+      this.camera.fov = (2 * Math.atan(this.view.sensor_height_mm / (2 * this.view.focal_length_mm)) * 180) / Math.PI;
+      this.camera.aspect = aspect;
+    } else {
+      const eye = new Vector3(...this.view.position_m);
+      const height = this.view.height_m ?? (eye.distanceTo(new Vector3(...this.view.target_m)) * this.view.sensor_height_mm) / this.view.focal_length_mm;
+      this.camera.top = height / 2;
+      this.camera.bottom = -height / 2;
+      this.camera.left = (-height / 2) * aspect;
+      this.camera.right = (height / 2) * aspect;
+    }
+    this.camera.updateProjectionMatrix();
+  }
+
+  private rest(joins: boolean): void {
+    if (!this.view || !this.controls) return;
+    const round = (v: number) => Math.round(v * 1e5) / 1e5;
+    const { position } = this.camera;
+    const { target } = this.controls;
+    const height_m = this.camera instanceof OrthographicCamera ? round((this.camera.top - this.camera.bottom) / this.camera.zoom) : this.view.height_m;
+    const view: FreeViewpoint = { ...this.view, position_m: [round(position.x), round(position.y), round(position.z)], target_m: [round(target.x), round(target.y), round(target.z)], height_m };
+    this.view = view;
+    this.events.onRest(view, joins);
+  }
+
+  /** Arrows turn, with Shift they pan, plus and minus go nearer and farther. */
+  private readonly onKey = (event: KeyboardEvent) => {
+    if (!this.controls || event.ctrlKey || event.altKey || event.metaKey) return;
+    const { position } = this.camera;
+    const { target } = this.controls;
+    const offset = position.clone().sub(target);
+    const right = new Vector3().crossVectors(this.camera.up, offset).normalize();
+    const up = new Vector3().crossVectors(offset, right).normalize();
+    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (arrow && event.shiftKey) {
+      const step = offset.length() * 0.04;
+      const move = right.multiplyScalar(arrow[0]! * step).addScaledVector(up, arrow[1]! * step);
+      position.add(move);
+      target.add(move);
+    } else if (arrow) {
+      offset.applyAxisAngle(this.camera.up, (-arrow[0]! * Math.PI) / 60);
+      const tilted = offset.clone().applyAxisAngle(right, (-arrow[1]! * Math.PI) / 60);
+      if (Math.abs(tilted.angleTo(this.camera.up) - Math.PI / 2) < 1.5) offset.copy(tilted);
+      position.copy(target).add(offset);
+    } else if (event.key === '+' || event.key === '=' || event.key === '-') {
+      position.copy(target).addScaledVector(offset, event.key === '-' ? 1.06 : 1 / 1.06);
+    } else return;
+    event.preventDefault();
+    this.events.onMove();
+    this.camera.lookAt(target);
+    this.controls.update();
+    this.draw();
+    this.rest(true);
+  };
+
+  private draw(): void {
+    if (this.pending || this.ended) return;
+    this.pending = true;
+    requestAnimationFrame(() => {
+      this.pending = false;
+      if (!this.ended) this.renderer.render(this.scene, this.camera);
+    });
+  }
+}

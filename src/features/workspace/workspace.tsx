@@ -1,0 +1,218 @@
+'use client';
+/** The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is saved at once. */
+import { useEffect, useMemo, useState } from 'react';
+import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
+import { canonicalJson, filmBrief } from '../../core/brief/brief';
+import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
+import { skyDirection, sunPosition } from '../../core/lights/sun/position';
+import { resolveSize, scaleSize } from '../../core/output/size';
+import { Mark } from '../../ui/mark';
+import { send } from '../shared/send';
+import { Ticket } from '../shared/ticket';
+import { useEvents } from '../shared/use-events';
+import { BriefLine } from './brief-line';
+import { Pictures } from './pictures';
+import { LookPanel } from './panels/look-panel';
+import { KeysPanel } from './panels/keys-panel';
+import { Panel } from './panels/panel';
+import { QualityPanel } from './panels/quality-panel';
+import { SizePanel } from './panels/size-panel';
+import { SurroundingsPanel } from './panels/surroundings-panel';
+import { ViewpointPanel } from './panels/viewpoint-panel';
+import { Stage, type Zoom } from './stage';
+import { useBrief } from './use-brief';
+import { freeView, type OpenPanel } from './view';
+import { useKeys } from './use-keys';
+
+export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
+  const [workspace, setWorkspace] = useState(initial);
+  const [chosen, setChosen] = useState(initial.pictures.some((p) => p.id === pictureId) ? pictureId! : initial.pictures[0]!.id);
+  const [panel, setPanel] = useState<OpenPanel>(null);
+  const [shownId, setShownId] = useState<string | null>(null);
+  const [showModel, setShowModel] = useState(false);
+  const [zoom, setZoom] = useState<Zoom>('whole');
+  const [inches, setInches] = useState(false);
+  const [message, setMessage] = useState<string | null>(null);
+
+  const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
+  const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
+  const shown = proofs.find((p) => p.id === shownId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
+
+  const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? next : p)) }));
+  const { brief, change, history, busy } = useBrief(picture, replacePicture, setMessage);
+  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'samples_per_second'>>(`/api/projects/${workspace.project.id}/events`, (event) =>
+    setWorkspace((w) => ({
+      ...w,
+      proofs: event.proofs,
+      samples_per_second: event.samples_per_second,
+      // while a change is on its way, ours is newer than the server's
+      pictures: event.pictures.map((p) => (p.id === picture.id && busy.current ? (w.pictures.find((q) => q.id === p.id) ?? p) : p))
+    }))
+  );
+
+  const view = freeView(brief, workspace);
+  const sun = useMemo(() => {
+    if (brief.surroundings.kind !== 'sky') return null;
+    const { azimuth, elevation } = sunPosition(Date.parse(brief.surroundings.time), brief.surroundings.latitude_deg, brief.surroundings.longitude_deg);
+    return elevation > 0 ? skyDirection(azimuth, elevation, brief.surroundings.north_deg) : null;
+  }, [brief.surroundings]);
+
+  const same = (p: ProofDto) => canonicalJson(filmBrief(p.brief)) === canonicalJson(filmBrief(brief));
+  const twin = proofs.find((p) => (p.state === 'done' || p.state === 'running' || p.state === 'waiting') && p.revision === workspace.revision.number && same(p)) ?? null;
+  const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
+  const seconds = workspace.samples_per_second ? (size.width_px * size.height_px * brief.quality.samples) / workspace.samples_per_second : null;
+  const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
+  const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel' });
+
+  const render = async () => {
+    const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`);
+    if (!sent.ok) return setMessage(sent.message);
+    setMessage(null);
+    setShownId(sent.value.id);
+    setShowModel(false);
+    setWorkspace((w) => ({ ...w, proofs: w.proofs.some((p) => p.id === sent.value.id) ? w.proofs : [sent.value, ...w.proofs] }));
+  };
+  const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') => void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
+  const choosePicture = (id: string) => {
+    setChosen(id);
+    setShownId(null);
+    setShowModel(false);
+    window.history.replaceState(null, '', `?picture=${id}`);
+  };
+  const addPicture = async () => {
+    const sent = await send<PictureDto>('POST', `/api/pictures/${picture.id}/copy`);
+    if (!sent.ok) return setMessage(sent.message);
+    setWorkspace((w) => ({ ...w, pictures: [...w.pictures, sent.value] }));
+    choosePicture(sent.value.id);
+  };
+  const step = <T extends { id: string }>(list: T[], id: string | null, by: number) => list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
+
+  useKeys({
+    panel: (key) => setPanel(key),
+    render: () => void (!twin && render()),
+    stop: () => {
+      const running = proofs.find((p) => p.state === 'running');
+      if (running) stop(running, 'keep');
+    },
+    picture: (by) => choosePicture(step(workspace.pictures, picture.id, by)!.id),
+    proof: (by) => setShownId(step(proofs, shown?.id ?? null, by)?.id ?? null),
+    zoom: setZoom,
+    model: () => setShowModel((m) => !m),
+    history
+  });
+  useEffect(() => {
+    document.title = `${picture.name}: Sphaera`;
+  }, [picture.name]);
+
+  const close = () => setPanel(null);
+  const was = shown?.brief ?? null;
+  return (
+    <main className={`frame${panel ? '' : ' shut'}`}>
+      <Mark client={workspace.project.name} />
+      <BriefLine
+        sentence={sentence}
+        open={panel}
+        onOpen={(key) => setPanel(panel === key ? null : key)}
+        forecast={seconds === null ? null : { text: about(seconds), limit: brief.quality.grain !== null, ready: Date.now() + seconds * 1000 }}
+        twin={twin}
+        message={message}
+        onDismiss={() => setMessage(null)}
+        onRender={() => void render()}
+      />
+      <Pictures workspace={workspace} current={picture} onChoose={choosePicture} onAdd={() => void addPicture()} />
+      <Stage
+        modelUrl={`/api/models/${workspace.revision.glb_sha256}`}
+        size={brief.size}
+        inches={inches}
+        view={view}
+        sun={sun}
+        name={picture.name}
+        proof={shown}
+        changes={was ? countChanges(brief, was) : 0}
+        showModel={showModel || !shown || shown.picture_count === 0}
+        zoom={zoom}
+        onShow={setShowModel}
+        onZoom={setZoom}
+        onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
+      />
+      <section className="strip" aria-label="Proofs">
+        <header>
+          <span>{proofs.length === 0 ? 'No proof of this picture yet' : `${proofs.length} proof${proofs.length === 1 ? '' : 's'}, newest first`}</span>
+          <span>
+            <button type="button" className="lk" aria-disabled={!picture.canUndo} onClick={() => history(-1)}>
+              Undo
+            </button>
+            <button type="button" className="lk" aria-disabled={!picture.canRedo} onClick={() => history(1)}>
+              Redo
+            </button>
+            {shown && shown.picture_count > 0 ? (
+              <>
+                <span>Download proof {shown.number}:</span>
+                {(
+                  [
+                    ['PNG', 'kind=png'],
+                    ['PNG, clear', 'kind=png&background=clear'],
+                    ['JPEG', 'kind=jpg'],
+                    ['EXR', 'kind=exr']
+                  ] as const
+                ).map(([label, query]) => (
+                  <a key={label} className="lk" download href={`/api/proofs/${shown.id}/file?${query}`}>
+                    {label}
+                  </a>
+                ))}
+              </>
+            ) : null}
+          </span>
+        </header>
+        {proofs.length === 0 ? (
+          <p className="say">The stage shows the model; a Glance tells the light{seconds === null ? '' : ` in about ${about(seconds)}`}.</p>
+        ) : (
+          <ol className="tks">
+            {proofs.map((proof) => (
+              <Ticket
+                key={proof.id}
+                proof={proof}
+                chosen={proof.id === shown?.id}
+                onChoose={() => {
+                  setShownId(proof.id);
+                  setShowModel(false);
+                }}
+                onStop={(how) => stop(proof, how)}
+                onGoOn={() => stop(proof, 'go on')}
+              />
+            ))}
+          </ol>
+        )}
+        {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}
+      </section>
+      {panel === 'viewpoint' ? (
+        <Panel title="Viewpoint" onClose={close}>
+          <ViewpointPanel workspace={workspace} picture={picture} brief={brief} was={was} view={view} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} onPicture={replacePicture} />
+        </Panel>
+      ) : panel === 'surroundings' ? (
+        <Panel title="Surroundings" onClose={close}>
+          <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+        </Panel>
+      ) : panel === 'look' ? (
+        <Panel title="Look" onClose={close}>
+          <LookPanel brief={brief} onChange={change} />
+        </Panel>
+      ) : panel === 'size' ? (
+        <Panel title="Size" onClose={close}>
+          <SizePanel brief={brief} was={was} inches={inches} onInches={setInches} onChange={change} />
+        </Panel>
+      ) : panel === 'quality' ? (
+        <Panel title="Quality" onClose={close}>
+          <QualityPanel brief={brief} was={was} samplesPerSecond={workspace.samples_per_second} onChange={change} />
+        </Panel>
+      ) : panel === 'keys' ? (
+        <Panel title="Keys" onClose={close}>
+          <KeysPanel />
+        </Panel>
+      ) : null}
+      <span className="vh" aria-live="polite">
+        {sizeLabel(brief.size)}
+      </span>
+    </main>
+  );
+}
