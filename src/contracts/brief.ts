@@ -7,7 +7,7 @@ import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { toPixels } from '../core/output/size';
-import { type Checked, check, describe, refuse } from './validate';
+import { type Checked, check, quoted, refuse } from './validate';
 
 const FAR_M = 1e7;
 type Triple = [number, number, number];
@@ -146,12 +146,12 @@ const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 's
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
 export function parseBrief(input: unknown): Checked<Brief> {
-  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`brief must be an object, got ${describe(input)}`);
+  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`brief must be an object, got ${quoted(input)}`);
   const given = input as Record<string, unknown>;
   for (const key of Object.keys(given)) {
     if (!(SECTIONS as readonly string[]).includes(key)) return refuse(`brief.${key} is not a known field; the fields are ${SECTIONS.join(', ')}`);
   }
-  if (given.version !== BRIEF_VERSION) return refuse(`brief.version must be ${BRIEF_VERSION}, got ${describe(given.version)}`);
+  if (given.version !== BRIEF_VERSION) return refuse(`brief.version must be ${BRIEF_VERSION}, got ${quoted(given.version)}`);
 
   const viewpoint = variant<Viewpoint>(given.viewpoint, 'brief.viewpoint', base.viewpoint, (v) => ('camera' in v ? NamedViewpointContract : FreeViewpointContract));
   if (!viewpoint.ok) return viewpoint;
@@ -174,7 +174,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
 
 function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
   if (input === undefined) return { ok: true, value: fallback };
-  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${describe(input)}`);
+  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${quoted(input)}`);
   const result = check(choose(input) as new () => T, input, place);
   return result.ok ? { ok: true, value: { ...result.value } } : result;
 }
@@ -182,11 +182,11 @@ function variant<T extends object>(input: unknown, place: string, fallback: T, c
 export function parseSurroundings(input: unknown): Checked<Surroundings> {
   const place = 'brief.surroundings';
   if (input === undefined) return { ok: true, value: base.surroundings };
-  if (input === null || typeof input !== 'object') return refuse(`${place} must be an object, got ${describe(input)}`);
+  if (input === null || typeof input !== 'object') return refuse(`${place} must be an object, got ${quoted(input)}`);
   const kind = (input as { kind?: unknown }).kind;
-  if (typeof kind !== 'string' || !(kind in SURROUNDINGS)) return refuse(`${place}.kind must be one of ${Object.keys(SURROUNDINGS).join(', ')}, got ${describe(kind)}`);
+  if (typeof kind !== 'string' || !(kind in SURROUNDINGS)) return refuse(`${place}.kind must be one of ${Object.keys(SURROUNDINGS).join(', ')}, got ${quoted(kind)}`);
   const result = variant<Surroundings>(input, place, base.surroundings, () => SURROUNDINGS[kind as SurroundingsKind]);
-  if (result.ok && result.value.kind === 'sky' && Number.isNaN(Date.parse(result.value.time))) return refuse(`${place}.time must be a time in ISO 8601, got ${describe(result.value.time)}`);
+  if (result.ok && result.value.kind === 'sky' && Number.isNaN(Date.parse(result.value.time))) return refuse(`${place}.time must be a time in ISO 8601, got ${quoted(result.value.time)}`);
   return result;
 }
 

@@ -9,7 +9,7 @@ export type Class<T> = new () => T;
 export const refuse = <T>(message: string, code = 'bad_input'): Checked<T> => ({ ok: false, code, message });
 
 export function check<T extends object>(type: Class<T>, input: unknown, place: string): Checked<T> {
-  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${describe(input)}`);
+  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${quoted(input)}`);
   const instance = plainToInstance(type, input, { exposeDefaultValues: true });
   const errors = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true, stopAtFirstError: true });
   if (errors.length > 0) return refuse(messageOf(errors[0]!, place));
@@ -23,10 +23,10 @@ function messageOf(error: ValidationError, place: string): string {
   if ('whitelistValidation' in constraints) return `${field} is not a known field; remove it or check its spelling`;
   const reason = Object.values(constraints)[0] ?? 'is not valid';
   const text = reason.startsWith(error.property) ? reason.slice(error.property.length).trim() : reason;
-  return `${field} ${text}, got ${describe(error.value)}`;
+  return `${field} ${text}, got ${quoted(error.value)}`;
 }
 
-export function describe(value: unknown): string {
+export function quoted(value: unknown): string {
   if (value === undefined) return 'nothing';
   const text = JSON.stringify(value) ?? String(value);
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;

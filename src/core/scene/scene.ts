@@ -41,6 +41,8 @@ export interface SceneMaterial {
   metallic: number;
   roughness: number;
   ior: number;
+  /** Weight of the dielectric reflection, 0 to 1. */
+  specular: number;
   transmission: number;
   /** True when the material fills a volume and refracts; a thin sheet else. */
   solid: boolean;
@@ -66,6 +68,7 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   metallic: 0,
   roughness: 1,
   ior: 1.5,
+  specular: 1,
   transmission: 0,
   solid: false,
   attenuationColor: [1, 1, 1],

@@ -12,7 +12,7 @@ type State =
   | { step: 'refused'; name: string; size: number; message: string };
 
 const UNITS = [
-  ['m', 'as the file says (metres)'],
+  ['m', 'metres'],
   ['mm', 'millimetres'],
   ['cm', 'centimetres'],
   ['in', 'inches'],

@@ -29,9 +29,8 @@ export function BriefLine({ sentence, open, onOpen, forecast, twin, message, onD
             'text' in part ? (
               part.text
             ) : (
-              // biome-ignore lint/a11y/useSemanticElements: a button cannot break across lines
+              // a button cannot break across lines, a link can
               <a
-                // biome-ignore lint/suspicious/noArrayIndexKey: the sentence's order is fixed
                 key={i}
                 className={`w${part.changed ? ' ch' : ''}`}
                 role="button"

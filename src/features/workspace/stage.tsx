@@ -97,7 +97,6 @@ export function Stage(props: Props) {
           <Ruler side="h" length={g.width} unit={g.unit} />
           <Ruler side="v" length={g.height} unit={g.unit} />
           <div className="im" ref={frame}>
-            {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the canvas takes the keys that move about */}
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
             {picture && !showModel ? <img src={sharp ?? pictureOf(picture)} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>

@@ -1,6 +1,6 @@
 /** Reads a normalised GLB (metres, +Y up) into a scene with everything in world space, images decoded to rgba8. */
 import type { Material, Node, Texture, TextureInfo } from '@gltf-transform/core';
-import type { EmissiveStrength, IOR, Light, Transform, Transmission, Volume } from '@gltf-transform/extensions';
+import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, Volume } from '@gltf-transform/extensions';
 import sharp from 'sharp';
 import type { Vec3 } from '../../core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneGeometry, type SceneLight, type SceneMaterial, type SceneTexture, type TextureUse } from '../../core/scene/scene';
@@ -80,6 +80,7 @@ function readMaterial(m: Material, use: (t: Texture | null, info: TextureInfo | 
     metallic: m.getMetallicFactor(),
     roughness: m.getRoughnessFactor(),
     ior: m.getExtension<IOR>('KHR_materials_ior')?.getIOR() || 1.5,
+    specular: m.getExtension<Specular>('KHR_materials_specular')?.getSpecularFactor() ?? 1,
     transmission: transmission?.getTransmissionFactor() ?? 0,
     solid: (volume?.getThicknessFactor() ?? 0) > 0,
     attenuationColor: (volume?.getAttenuationColor() as [number, number, number]) ?? [1, 1, 1],

@@ -3,7 +3,7 @@
 // Sources: glTF 2.0 specification, appendix B (the mix of metal and dielectric, Schlick's Fresnel, height-correlated Smith);
 // Walter et al. 2007 (rough refraction); Heitz 2018, JCGT 7(4) (sampling the visible normals); Turquin 2019 (what single
 // scattering loses is given back by scaling with the tabulated directional albedo).
-// Limits: the scaling is exact in a furnace and not exactly reciprocal; glTF's dielectric loses what its formula loses.
+// Limits: the scaling is exact in a furnace and not exactly reciprocal; the layered dielectric loses a little at grazing angles.
 import { ALBEDO_STEPS, FLAG_SOLID, GLASS_ROUGH_STEPS, P_METAL_ALBEDO_PTR, PACK } from './layout';
 import { cosOut, INV_PI, luminance, sinCosTurns, sinOut } from './math';
 import { fresnel } from './fresnel';
@@ -16,7 +16,7 @@ const SMOOTH_GLASS: f32 = 0.03;
 
 // Copies of the surface's values: shadow rays read other materials through the same module state while this one is lit.
 let baseR: f32 = 0; let baseG: f32 = 0; let baseB: f32 = 0;
-let metallic: f32 = 0; let ior: f32 = 1.5;
+let metallic: f32 = 0; let ior: f32 = 1.5; let specular: f32 = 1;
 let nx: f32 = 0; let ny: f32 = 0; let nz: f32 = 1;
 // viewer, in the local frame
 let ox: f32 = 0; let oy: f32 = 0; let oz: f32 = 1;
@@ -58,7 +58,7 @@ function tableAt(table: usize, rows: i32, row: f32, cosine: f32): f32 {
 /** Prepares for the surface just made, seen from direction (dx, dy, dz) pointing away from it. */
 export function beginScattering(dx: f32, dy: f32, dz: f32): void {
   baseR = surface.baseR; baseG = surface.baseG; baseB = surface.baseB;
-  metallic = surface.metallic; ior = surface.ior;
+  metallic = surface.metallic; ior = surface.ior; specular = surface.specular;
   nx = surface.nx; ny = surface.ny; nz = surface.nz;
   const roughness = surface.roughness, transmission = surface.transmission, entering = surface.entering, glassAlbedo = surface.glassAlbedo;
   // frame without a branch at the pole: Duff et al. 2017, JCGT 6(1)
@@ -91,7 +91,7 @@ export function beginScattering(dx: f32, dy: f32, dz: f32): void {
 
   const c = <f32>1 - oz, c2 = c * c, rise = c2 * c2 * c;
   const base = luminance(baseR, baseG, baseB);
-  const facing = f0 + (<f32>1 - f0) * rise;
+  const facing = specular * (f0 + (<f32>1 - f0) * rise);
   chanceGlass = shareGlass;
   chanceGloss = metallic * (base + (<f32>1 - base) * rise) + shareOpaque * facing;
   chanceMatte = shareOpaque * (<f32>1 - facing) * base;
@@ -134,7 +134,11 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
     const c = <f32>1 - oh, c2 = c * c, rise = c2 * c2 * c;
     const matte = chanceMatte * iz * INV_PI;
     if (chanceGloss > 0 || chanceMatte > 0) {
-      const schlick = f0 + (<f32>1 - f0) * rise, diffuse = shareOpaque * (<f32>1 - schlick) * iz * INV_PI, sheen = shareOpaque * schlick * gloss, metal = metallic * gloss;
+      const schlick = specular * (f0 + (<f32>1 - f0) * rise);
+      // what the layer reflects cannot be scattered below it too: the largest of the three Fresnel factors keeps the sum below 1
+      // at grazing angles, where the specification's own mix gains, and is reciprocal
+      const ci = <f32>1 - min<f32>(min<f32>(oz, iz), oh), ci2 = ci * ci;
+      const taken = specular * (f0 + (<f32>1 - f0) * ci2 * ci2 * ci), diffuse = shareOpaque * (<f32>1 - taken) * iz * INV_PI, sheen = shareOpaque * schlick * gloss, metal = metallic * gloss;
       fR = metal * metalScaleR * (baseR + (<f32>1 - baseR) * rise) + sheen + diffuse * baseR;
       fG = metal * metalScaleG * (baseG + (<f32>1 - baseG) * rise) + sheen + diffuse * baseG;
       fB = metal * metalScaleB * (baseB + (<f32>1 - baseB) * rise) + sheen + diffuse * baseB;

@@ -68,6 +68,7 @@ export const M_FLAGS = 44; // u32
 export const M_SIGMA = 48; // attenuation inside, 1/m, r g b
 export const M_ALPHA_CUTOFF = 60;
 export const M_NORMAL_SCALE = 64;
+export const M_SPECULAR = 72; // weight of the dielectric reflection; 0 is a pure Lambertian
 export const M_GLASS_ALBEDO_PTR = 68; // u32, 0 when the material is not glass
 export const M_SLOTS = 128;
 // Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2 of its area.

@@ -192,7 +192,9 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     // sheer surfaces: not scattering but passing, see sheer.ts
     const coverage = surface.readAlpha(), clear = surface.clearShare();
     if (coverage < 1 || clear > 0) {
+      // each test has its own numbers, passed or not: a mirrored path would else meet its own number again and stay trapped
       draw(FIRST_PASS_PAIR + passes);
+      if (++passes > MOST_PASSES) return;
       let pass = u0 >= coverage;
       if (!pass && clear > 0) {
         const through = clear * (<f32>1 - fresnel(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), surface.ior));
@@ -216,7 +218,6 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
         }
       }
       if (pass) {
-        if (++passes > MOST_PASSES) return;
         startRay(ray, dx, dy, dz, Infinity);
         continue;
       }

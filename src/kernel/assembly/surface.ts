@@ -2,7 +2,7 @@
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
 import {
   FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_SOLID, M_ALPHA_CUTOFF, M_BASE, M_EMISSIVE, M_FLAGS, M_GLASS_ALBEDO_PTR, M_IOR, M_METALLIC, M_NORMAL_SCALE,
-  M_ROUGHNESS, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, SETTINGS, S_CLAY,
+  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, SETTINGS, S_CLAY,
   SLOT_BASE, SLOT_EMISSIVE, SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
 import { clamp01, log2 } from './math';
@@ -20,6 +20,7 @@ export let metallic: f32 = 0;
 export let roughness: f32 = 1; // perceptual
 export let transmission: f32 = 0;
 export let ior: f32 = 1.5;
+export let specular: f32 = 1;
 export let emitR: f32 = 0; export let emitG: f32 = 0; export let emitB: f32 = 0;
 export let glassAlbedo: usize = 0;
 
@@ -85,7 +86,7 @@ export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz:
   } else if (clearShare() < 0.5) {
     // clay over everything but clear sheets: a room seen in clay still gets its light through the panes
     baseR = CLAY_REFLECTANCE; baseG = CLAY_REFLECTANCE; baseB = CLAY_REFLECTANCE;
-    metallic = 0; roughness = 1; transmission = 0; ior = 1; glassAlbedo = 0; flags &= ~FLAG_SOLID;
+    metallic = 0; roughness = 1; transmission = 0; specular = 0; glassAlbedo = 0; flags &= ~FLAG_SOLID;
   }
   if (!entering) { gx = -gx; gy = -gy; gz = -gz; }
   // the shading normal must lie on the viewer's side, as must what it reflects
@@ -111,6 +112,7 @@ function readMaterial(): void {
   transmission = load<f32>(m + M_TRANSMISSION);
   if (transmission > 0 && hasTexture(m, SLOT_TRANSMISSION)) { lookUp(m, SLOT_TRANSMISSION); transmission *= texR; }
   ior = load<f32>(m + M_IOR);
+  specular = load<f32>(m + M_SPECULAR);
   glassAlbedo = load<u32>(m + M_GLASS_ALBEDO_PTR);
 }
 
@@ -185,6 +187,7 @@ export function dropClearShare(): void {
 export function probe(values: usize, glassTable: usize): void {
   baseR = load<f32>(values); baseG = load<f32>(values, 4); baseB = load<f32>(values, 8);
   metallic = load<f32>(values, 12); roughness = load<f32>(values, 16); transmission = load<f32>(values, 20); ior = load<f32>(values, 24);
+  specular = 1;
   flags = load<f32>(values, 28) > 0 ? FLAG_SOLID : 0;
   entering = load<f32>(values, 32) > 0;
   nx = 0; ny = 0; nz = 1; gx = 0; gy = 0; gz = 1;

@@ -91,6 +91,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     f32[o + L.M_METALLIC / 4] = material.metallic;
     f32[o + L.M_ROUGHNESS / 4] = material.roughness;
     f32[o + L.M_IOR / 4] = material.ior;
+    f32[o + L.M_SPECULAR / 4] = material.specular;
     f32[o + L.M_TRANSMISSION / 4] = material.transmission;
     f32.set(material.emissive, o + L.M_EMISSIVE / 4);
     u32[o + L.M_FLAGS / 4] = materialFlags[m]!;
@@ -175,7 +176,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   });
   f32.set(srgbTable(), at.srgb >> 2);
   f32.set(metalAlbedoOnce(), at.metal >> 2);
-  glassIors.forEach((ior, i) => f32.set(glassAlbedo(ior, L.GLASS_ROUGH_STEPS, L.ALBEDO_STEPS), at.glass[i]! >> 2));
+  for (const [i, ior] of glassIors.entries()) f32.set(glassAlbedo(ior, L.GLASS_ROUGH_STEPS, L.ALBEDO_STEPS), at.glass[i]! >> 2);
 
   const began = now();
   let root = 0;

@@ -78,7 +78,7 @@ async function measureExposure(pack: Uint8Array, settings: RenderSettings, modul
 
 /** Whether any light can reach the picture at all. */
 export function isDark(light: SurroundingsLight, scene: Scene): boolean {
-  const sky = light.image !== null || (light.even !== null && light.even.some((c) => c > 0)) || light.sun !== null;
+  const sky = light.image !== null || (light.even?.some((c) => c > 0) ?? false) || light.sun !== null;
   return !sky && scene.lights.length === 0 && scene.materials.every((m) => m.emissive.every((c) => c === 0));
 }
 

@@ -7,6 +7,8 @@ import type { ImportReport } from '../../formats/import-report';
 
 /** Most that one indirect contribution may weigh, in multiples of white: keeps rare bright paths from sparkling. */
 const FIREFLY = 4;
+// Width over height of a landscape sheet of the A series (ISO 216).
+const A_SERIES = Math.SQRT2;
 // Above this it is a building under the sky, below a thing in a studio.
 const BUILDING_M = 3;
 
@@ -16,7 +18,7 @@ export function firstBrief(report: ImportReport): Brief {
   const place = PLACES[0]!;
   return {
     ...BRIEF_DEFAULTS,
-    viewpoint: report.cameras[0] ? { camera: report.cameras[0].name } : frameWhole(report.min_m, report.max_m, 1.414, 45),
+    viewpoint: report.cameras[0] ? { camera: report.cameras[0].name } : frameWhole(report.min_m, report.max_m, A_SERIES, 45),
     surroundings: large ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg } : SURROUNDINGS_DEFAULTS.studio,
     exposure: { metered: true },
     size: { paper: 'A3', orientation: 'landscape', ppi: 200 },

@@ -97,7 +97,6 @@ export function SizePanel({ brief, was, inches, onInches, onChange }: Props) {
           <span className="lab">Orientation</span>
           <div className="ori" role="radiogroup" aria-label="Orientation">
             {(['landscape', 'portrait'] as const).map((o) => (
-              // biome-ignore lint/a11y/useSemanticElements: drawn as a small sheet
               <button key={o} type="button" role="radio" aria-checked={o === orientation} aria-label={o === 'landscape' ? 'Landscape' : 'Portrait'} onClick={() => turned(o)}>
                 {o === 'landscape' ? (
                   <svg width="20" height="14" aria-hidden="true">

@@ -134,7 +134,7 @@ function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
     if (a > 180) a -= 360;
     return [148 + (south ? -a : a) * 1.18, 104 - degrees(p.elevation) * 1.4, degrees(p.elevation)];
   };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the way depends on place and day only
+  // the way depends on place and day only
   const paths = useMemo(() => {
     const wayOf = (d: number) => {
       let path = '';

@@ -1,0 +1,164 @@
+import { describe, expect, it } from 'vitest';
+import { dark, even, glowing, kernelModule, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../../../tests/support/scenes';
+import { intersect } from '../../core/integrator/reference';
+import { normalize, type Vec3 } from '../../core/math/vec3';
+import { createRandom } from '../../core/sampling/random';
+import { PACK } from '../assembly/layout';
+import { createMemory, instantiate } from './kernel';
+import { buildPack } from './pack';
+
+const unitFloor = (material = matte(1), y = 0) => quad([-0.5, y, 0.5], [0.5, y, 0.5], [0.5, y, -0.5], [-0.5, y, -0.5], material);
+// wider than the square that is looked at, because the pixel filter sees a little beyond its edge
+const wideFloor = quad([-0.6, 0, 0.6], [0.6, 0, 0.6], [0.6, 0, -0.6], [-0.6, 0, -0.6], matte(1));
+/** A parallel view straight down on a square of side `size` about (x, z). */
+const fromAbove = (x: number, y: number, z: number, size: number) => viewFrom([x, y + 0.2, z], [x, y, z], { projection: 'parallel', height_m: size });
+
+describe('closed diffuse sphere (integrating-sphere theory)', () => {
+  // emission L, reflectance r: with n bounces the radiance is L (1 + r + ... + r^n), without end L / (1 - r)
+  for (const [bounces, reflectance] of [[0, 0.5], [1, 0.5], [3, 0.7], [60, 0.8]] as const) {
+    it(`gives the partial sum for ${bounces} bounces at reflectance ${reflectance}`, () => {
+      const scene = makeScene([sphere([0, 0, 0], 1, { ...glowing(1, reflectance), twoSided: true }, true)]);
+      const { mean } = renderScene(scene, viewFrom([0, 0, 0], [0, 0.2, 1], { focal_length_mm: 12 }), { bounces, samples: 1024, light: dark });
+      const expected = (1 - reflectance ** (bounces + 1)) / (1 - reflectance);
+      expect(mean[0] / expected).toBeGreaterThan(0.99);
+      expect(mean[0] / expected).toBeLessThan(1.01);
+    });
+  }
+});
+
+describe('furnace: what neither absorbs nor glows is invisible in even surroundings (energy conservation)', () => {
+  const inFurnace = (material: object) => renderScene(makeScene([sphere([0, 0, 0], 1, material, false, 96, 192)]), viewFrom([0, 0, 6], [0, 0, 0], { focal_length_mm: 90 }), { samples: 512, bounces: 64 }).mean[0];
+  for (const roughness of [0, 0.1, 0.35, 0.6, 1]) {
+    it(`white metal of roughness ${roughness}`, () => {
+      expect(Math.abs(inFurnace({ metallic: 1, roughness, specular: 1 }) - 1)).toBeLessThan(roughness < 0.05 ? 0.005 : 0.01);
+    });
+    it(`clear solid glass of roughness ${roughness}`, () => {
+      expect(Math.abs(inFurnace({ transmission: 1, solid: true, roughness }) - 1)).toBeLessThan(roughness < 0.05 ? 0.005 : 0.012);
+    });
+    it(`clear thin glass of roughness ${roughness}`, () => {
+      expect(Math.abs(inFurnace({ transmission: 1, solid: false, roughness }) - 1)).toBeLessThan(roughness < 0.05 ? 0.005 : 0.016);
+    });
+    it(`a white dielectric of roughness ${roughness} loses a little and never gains`, () => {
+      const value = inFurnace({ roughness });
+      expect(value).toBeLessThanOrEqual(1.002);
+      expect(value).toBeGreaterThan(0.85);
+    });
+  }
+  it('a white Lambertian', () => expect(Math.abs(inFurnace(matte(1)) - 1)).toBeLessThan(0.005));
+});
+
+describe('form factors (Howell, A Catalog of Radiation Heat Transfer Configuration Factors)', () => {
+  it('two unit squares facing at distance 1: 0.19982 (C-11)', () => {
+    const scene = makeScene([wideFloor, quad([-0.5, 1, -0.5], [0.5, 1, -0.5], [0.5, 1, 0.5], [-0.5, 1, 0.5], glowing(1))]);
+    const { mean } = renderScene(scene, fromAbove(0, 0, 0, 1), { width: 48, height: 48, samples: 1024, bounces: 1, light: dark });
+    expect(Math.abs(mean[0] / 0.19982 - 1)).toBeLessThan(0.005);
+  });
+  it('two unit squares sharing an edge at right angles: 0.20004 (C-14)', () => {
+    const scene = makeScene([wideFloor, quad([-0.5, 0, -0.5], [0.5, 0, -0.5], [0.5, 1, -0.5], [-0.5, 1, -0.5], glowing(1))]);
+    const { mean } = renderScene(scene, fromAbove(0, 0, 0, 1), { width: 48, height: 48, samples: 1024, bounces: 1, light: dark });
+    expect(Math.abs(mean[0] / 0.20004 - 1)).toBeLessThan(0.01);
+  });
+});
+
+describe('light on a surface (Lambert 1760; inverse square and cosine, IES Lighting Handbook)', () => {
+  it('below a uniform disc: E = pi L sin^2(half angle)', () => {
+    const disc = { positions: [0, 1, 0], indices: [] as number[], material: glowing(3) };
+    for (let i = 0; i <= 128; i++) disc.positions.push(0.5 * Math.cos((2 * Math.PI * i) / 128), 1, 0.5 * Math.sin((2 * Math.PI * i) / 128));
+    for (let i = 1; i <= 128; i++) disc.indices.push(0, i, i + 1);
+    const scene = makeScene([quad([-5, 0, 5], [5, 0, 5], [5, 0, -5], [-5, 0, -5], matte(1)), { ...disc, normals: disc.positions.map((_, i) => (i % 3 === 1 ? -1 : 0)) }]);
+    const { mean } = renderScene(scene, fromAbove(0, 0, 0, 0.002), { samples: 2048, bounces: 1, light: dark });
+    // radiance of a white Lambertian = E / pi
+    expect(Math.abs(mean[0] / (3 * 0.2) - 1)).toBeLessThan(0.006);
+  });
+  it('below a point of I cd at distance d: E = I cos / d^2', () => {
+    const scene = makeScene([quad([-5, 0, 5], [5, 0, 5], [5, 0, -5], [-5, 0, -5], matte(0.5))], [{ kind: 'point', name: '', position: [1, 2, 0], intensity: [100, 50, 25] }]);
+    const { mean } = renderScene(scene, fromAbove(0, 0, 0, 0.002), { samples: 16, bounces: 1, light: dark });
+    const lux = (100 / 5) * (2 / Math.sqrt(5));
+    expect(mean[0]).toBeCloseTo((0.5 * lux) / Math.PI, 4);
+    expect(mean[0] / mean[2]).toBeCloseTo(4, 4);
+  });
+  it('a spot keeps its intensity within its inner cone and gives nothing outside', () => {
+    const scene = makeScene([quad([-5, 0, 5], [5, 0, 5], [5, 0, -5], [-5, 0, -5], matte(1))], [{ kind: 'spot', name: '', position: [0, 2, 0], direction: [0, -1, 0], intensity: [40, 40, 40], innerAngle: 0.3, outerAngle: 0.5 }]);
+    expect(renderScene(scene, fromAbove(0, 0, 0, 0.01), { samples: 16, bounces: 1, light: dark }).mean[0]).toBeCloseTo(10 / Math.PI, 3);
+    expect(renderScene(scene, fromAbove(1.3, 0, 0, 0.01), { samples: 16, bounces: 1, light: dark }).mean[0]).toBe(0);
+  });
+  it('the sun disc gives its illuminance whether it is sampled or met', () => {
+    const light = { even: null, image: null, sun: { direction: [0, 0.8, 0.6] as Vec3, radiance: [1e4, 1e4, 1e4] as Vec3, oneMinusCos: 1e-3 } };
+    const scene = makeScene([quad([-5, 0, 5], [5, 0, 5], [5, 0, -5], [-5, 0, -5], matte(1))]);
+    const { mean } = renderScene(scene, fromAbove(0, 0, 0, 0.01), { samples: 512, bounces: 1, light });
+    expect(Math.abs(mean[0] / ((1e4 * 2 * Math.PI * 1e-3 * 0.8) / Math.PI) - 1)).toBeLessThan(0.01);
+  });
+});
+
+describe('surroundings', () => {
+  it('even radiance 1 gives 1 where nothing stands before it, all of it unscattered', () => {
+    const { pixels, shares } = renderScene(makeScene([]), viewFrom([0, 0, 5], [0, 0, 0]), { samples: 16 });
+    for (const p of pixels) expect(p).toEqual([1, 1, 1]);
+    expect(new Set(shares)).toEqual(new Set([1]));
+  });
+  it('thin glass: R at normal incidence is 0.04, at the Brewster angle less than at both sides of it (Fresnel, Born and Wolf)', () => {
+    const pane = makeScene([quad([-9, -9, 0], [9, -9, 0], [9, 9, 0], [-9, 9, 0], { transmission: 1, roughness: 0 })]);
+    const { shares } = renderScene(pane, viewFrom([0, 0, 1], [0, 0, 0], { projection: 'parallel', height_m: 0.1 }), { samples: 4096 });
+    expect(shares.reduce((s, v) => s + v, 0) / shares.length).toBeCloseTo(0.96, 2);
+  });
+  it('a coloured slab at ior 1 lets exp(-sigma d) through (Beer-Lambert)', () => {
+    // colour 0.5 after 1 m: a slab of 2 m lets a quarter through
+    const material = { transmission: 1, solid: true, roughness: 0, ior: 1, attenuationColor: [0.5, 0.5, 0.5] as Vec3, attenuationDistance: 1, twoSided: false };
+    const slab = makeScene([quad([-9, -9, 1], [9, -9, 1], [9, 9, 1], [-9, 9, 1], material), quad([9, -9, -1], [-9, -9, -1], [-9, 9, -1], [9, 9, -1], material)]);
+    const { mean } = renderScene(slab, viewFrom([0, 0, 3], [0, 0, 0], { projection: 'parallel', height_m: 0.1 }), { samples: 16 });
+    expect(mean[0]).toBeCloseTo(0.25, 4);
+  });
+  it('alpha of 0.3 covers 30 %, in the picture and in the shadow', () => {
+    const sheet = quad([-9, 1, 9], [9, 1, 9], [9, 1, -9], [-9, 1, -9], { ...matte(0), baseColor: [0, 0, 0, 0.3], alphaMode: 'blend' });
+    const { mean } = renderScene(makeScene([sheet]), viewFrom([0, 3, 0], [0, 0, 0]), { samples: 1024 });
+    expect(mean[0]).toBeCloseTo(0.7, 2);
+    const lit = makeScene([sheet, unitFloor(matte(1))], [{ kind: 'directional', name: '', direction: [0, -1, 0], illuminance: [Math.PI, Math.PI, Math.PI] }]);
+    expect(renderScene(lit, fromAbove(0, 0, 0, 0.1), { samples: 16, bounces: 1, light: dark }).mean[0]).toBeCloseTo(0.7, 5);
+  });
+  it('a thin clear pane dims sunlight by Fresnel and not more (both strategies weigh alike)', () => {
+    const pane = quad([-90, 1, 90], [90, 1, 90], [90, 1, -90], [-90, 1, -90], { transmission: 1, roughness: 0 });
+    const light = { even: null, image: null, sun: { direction: [0, 1, 0] as Vec3, radiance: [1e4, 1e4, 1e4] as Vec3, oneMinusCos: 1e-3 } };
+    const { mean } = renderScene(makeScene([pane, unitFloor(matte(1))]), fromAbove(0, 0, 0, 0.1), { samples: 1024, bounces: 1, light });
+    expect(Math.abs(mean[0] / (1e4 * 2e-3 * 0.96) - 1)).toBeLessThan(0.01);
+  });
+});
+
+describe('geometry', () => {
+  it('a sealed box lets nothing in', () => {
+    const box = sphere([0, 0, 0], 1, matte(0.9), true, 12, 24);
+    const { mean } = renderScene(makeScene([box]), viewFrom([0.1, 0.05, 0], [0, 0.3, 1], { focal_length_mm: 12 }), { samples: 512, bounces: 40, light: even(1e6) });
+    expect(mean[0]).toBe(0);
+  });
+  it('finds the hits that brute force finds, and blocks the shadow rays it blocks', () => {
+    const random = createRandom(3);
+    const pieces = Array.from({ length: 200 }, () => {
+      const at = [random() * 4 - 2, random() * 4 - 2, random() * 4 - 2] as const;
+      const p = () => at.map((v) => v + random() - 0.5);
+      return { positions: [...p(), ...p(), ...p()], indices: [0, 1, 2], material: matte(0.5) };
+    });
+    const scene = makeScene(pieces);
+    const { bytes } = buildPack(scene, kernelModule, () => 0);
+    const n = 2000;
+    const at = (PACK + bytes.length + 255) & ~255;
+    const memory = createMemory(at + n * 44 + 65536);
+    new Uint8Array(memory.buffer).set(bytes, PACK);
+    const f32 = new Float32Array(memory.buffer);
+    const rays = Array.from({ length: n }, () => ({ from: [random() * 6 - 3, random() * 6 - 3, random() * 6 - 3] as Vec3, way: normalize([random() - 0.5, random() - 0.5, random() - 0.5]) }));
+    rays.forEach((r, i) => f32.set([...r.from, 0, ...r.way, Number.POSITIVE_INFINITY], (at >> 2) + i * 8));
+    const kernel = instantiate(kernelModule, memory, 0);
+    const out = at + n * 32;
+    kernel.intersectMany(at, n, out);
+    const hits = rays.map((_, i) => f32[(out >> 2) + i * 2]!);
+    kernel.occludedMany(at, n, out);
+    let met = 0;
+    rays.forEach((r, i) => {
+      const hit = intersect(scene, r.from.map(Math.fround) as unknown as Vec3, r.way.map(Math.fround) as unknown as Vec3);
+      expect(hits[i]! > 0).toBe(hit !== null);
+      expect(f32[(out >> 2) + i]! > 0).toBe(hit !== null);
+      if (!hit) return;
+      met++;
+      expect(Math.abs(hits[i]! - hit.t)).toBeLessThan(1e-4);
+    });
+    expect(met).toBeGreaterThan(200);
+  });
+});
