@@ -212,8 +212,9 @@ export class MeshBuilder {
     }
   }
 
-  /** A ring of round section about `axis`. */
-  ring(material: string, at: Vec3, axis: Vec3, radius: number, thickness: number, segments = 96, around = 14): void {
+  /** A ring of round section about an axis. */
+  ring(material: string, at: Vec3, direction: Vec3, radius: number, thickness: number, segments = 96, around = 14): void {
+    const axis = normalize(direction);
     const part = this.part(material);
     const right = normalize(cross(Math.abs(axis[1]) > 0.9 ? [1, 0, 0] : [0, 1, 0], axis));
     const front = cross(axis, right);

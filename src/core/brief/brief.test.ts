@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest';
+import { parseBrief } from '../../contracts/brief';
+import { BRIEF_DEFAULTS, canonicalJson, filmBrief } from './brief';
+import { about, composeSentence, countChanges, duration } from './sentence';
+
+const parse = (brief: object) => parseBrief({ version: 1, ...brief });
+const message = (brief: object) => {
+  const result = parse(brief);
+  return result.ok ? 'accepted' : result.message;
+};
+
+describe('the brief of version 1', () => {
+  it('accepts the documented example and changes nothing in it', () => {
+    const example = {
+      version: 1,
+      viewpoint: { position_m: [0, 1.6, 4], target_m: [0, 1, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 35, sensor_height_mm: 24, f_number: null, focus_m: null },
+      surroundings: { kind: 'even', radiance: 1, color: [1, 1, 1] },
+      look: { kind: 'photographic' },
+      exposure: { ev100: 12 },
+      size: { width_px: 600, height_px: 400 },
+      quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1 },
+      ground: { kind: 'none' },
+      finish: { exposure_ev: 0, denoise: 0, background: { kind: 'own' } }
+    };
+    const result = parseBrief(example);
+    expect(result.ok && canonicalJson(result.value)).toBe(canonicalJson(BRIEF_DEFAULTS));
+  });
+  it('accepts the other shapes of each section', () => {
+    for (const brief of [
+      { viewpoint: { camera: 'North' } },
+      { viewpoint: { projection: 'parallel', height_m: 4 } },
+      { size: { paper: 'A3', orientation: 'landscape', ppi: 200 } },
+      { size: { width_mm: 300, height_mm: 200, ppi: 150 } },
+      { surroundings: { kind: 'sky', latitude_deg: 10, longitude_deg: 20, time: '2026-03-01T12:00:00Z', north_deg: 5 } },
+      { surroundings: { kind: 'studio' } },
+      { surroundings: { kind: 'captured', file: 'a.hdr', rotation_deg: 40, brightness_ev: -1 } },
+      { exposure: { metered: true } },
+      { finish: { background: { kind: 'clear' } } },
+      { quality: { step: 'exhibit' } }
+    ])
+      expect(message(brief)).toBe('accepted');
+  });
+  it.each([
+    [{ lens: 3 }, /brief\.lens is not a known field/],
+    [{ viewpoint: { focal_length: 35 } }, /brief\.viewpoint\.focal_length is not a known field/],
+    [{ quality: { samples: 0 } }, /brief\.quality\.samples must be a whole number from 1 to 65536, got 0/],
+    [{ quality: { samples: 10.5 } }, /whole number/],
+    [{ viewpoint: { focal_length_mm: 'wide' } }, /brief\.viewpoint\.focal_length_mm must be a number from 4 to 2000 mm, got "wide"/],
+    [{ viewpoint: { position_m: [0, 1] } }, /brief\.viewpoint\.position_m must be three numbers/],
+    [{ surroundings: { kind: 'fog' } }, /brief\.surroundings\.kind must be one of even, sky, studio, captured, got "fog"/],
+    [{ surroundings: { kind: 'sky', time: 'noon' } }, /brief\.surroundings\.time must be a time in ISO 8601/],
+    [{ size: { paper: 'A9' } }, /brief\.size\.paper must be one of A0/],
+    [{ size: { width_px: 32768, height_px: 32768 } }, /million pixels/],
+    [{ size: { width_px: 0 } }, /brief\.size\.width_px must be a whole number from 1 to 32768, got 0/],
+    [{ finish: { background: { kind: 'pink' } } }, /brief\.finish\.background\.kind must be one of own, clear/],
+    [{ look: { kind: 'drawn' } }, /brief\.look\.kind must be one of photographic, clay/]
+  ])('refuses %j by name and range', (brief, expected) => expect(message(brief)).toMatch(expected));
+  it('refuses another version and things that are no object', () => {
+    expect(parseBrief({ version: 2 })).toMatchObject({ ok: false, message: 'brief.version must be 1, got 2' });
+    expect(parseBrief([])).toMatchObject({ ok: false });
+    expect(parseBrief(null)).toMatchObject({ ok: false });
+  });
+  it('the finish is no part of what decides the film', () => {
+    expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
+  });
+  it('the same document has the same bytes whatever the order of its keys', () => expect(canonicalJson({ b: [1, { d: 2, c: null }], a: 'x' })).toBe('{"a":"x","b":[1,{"c":null,"d":2}]}'));
+});
+
+describe('the sentence', () => {
+  const context = { name: 'East window', shown: null, nameOfCaptured: () => 'field', focalMm: 28, parallel: false };
+  const text = (brief = BRIEF_DEFAULTS) => composeSentence(brief, context).map((p) => ('text' in p ? p.text : p.word)).join('');
+  it('says what the brief says', () => {
+    expect(text({ ...BRIEF_DEFAULTS, surroundings: { kind: 'sky', latitude_deg: 0, longitude_deg: 0, time: '2026-10-12T17:10:00+02:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
+      'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on A3 landscape at 200\u00a0ppi, at Study quality'
+    );
+  });
+  it('marks the words that changed since the proof on the stage', () => {
+    const changed = composeSentence({ ...BRIEF_DEFAULTS, look: { kind: 'clay' } }, { ...context, shown: BRIEF_DEFAULTS }).filter((p) => 'word' in p && p.changed);
+    expect(changed).toHaveLength(1);
+    expect(countChanges({ ...BRIEF_DEFAULTS, look: { kind: 'clay' } }, BRIEF_DEFAULTS)).toBe(1);
+  });
+  it('tells times as people do', () => {
+    expect([duration(46), duration(648), duration(4800), about(43), about(660)]).toEqual(['46\u00a0s', '10\u00a0min 48\u00a0s', '1\u00a0h 20\u00a0min', '45\u00a0s', '11\u00a0min']);
+  });
+});

@@ -1,0 +1,154 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
+import { expect, type Page, test } from '@playwright/test';
+
+const open = async (page: Page, project: string) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: new RegExp(project) }).click();
+  await expect(page.getByRole('region', { name: 'Stage' })).toBeVisible();
+};
+const sentence = (page: Page) => page.locator('.brief p').first();
+const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();
+
+test('the desk shows the three demo projects with rendered pictures', async ({ page }) => {
+  const errors: string[] = [];
+  page.on('pageerror', (e) => errors.push(e.message));
+  await page.goto('/');
+  await expect(page.getByText('Three projects on the desk')).toBeVisible();
+  for (const name of ['Lantern Hill hut', 'Reading room', 'Perihelion lamp']) {
+    const project = page.getByRole('link', { name: new RegExp(name) });
+    await expect(project).toBeVisible();
+    const natural = await project.locator('img').evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth));
+    expect(natural).toBeGreaterThan(300);
+  }
+  await expect(page.getByText('Drop a model here')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('a designer opens the reading room, moves about, changes words, renders, watches, and downloads an A3 file', async ({ page }) => {
+  await open(page, 'Reading room');
+  await expect(sentence(page)).toContainText('Reading room, east window seen with a 24');
+  await expect(sentence(page)).toContainText('A3 landscape at 200');
+  await expect(page.locator('.slug.r')).toContainText('420 × 297');
+
+  // moving about: a drag on the stage turns the model, and the viewpoint is its own from then on
+  const stage = page.locator('.im canvas');
+  const box = (await stage.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 + 8, { steps: 6 });
+  await page.mouse.up();
+  await expect(word(page, 'Reading room, east window')).toHaveClass(/ch/);
+  const drawn = await stage.evaluate((canvas: HTMLCanvasElement) => {
+    const copy = document.createElement('canvas');
+    copy.width = 64;
+    copy.height = 48;
+    const context = copy.getContext('2d')!;
+    context.drawImage(canvas, 0, 0, 64, 48);
+    return new Set(Array.from(new Uint32Array(context.getImageData(0, 0, 64, 48).data.buffer))).size;
+  });
+  expect(drawn).toBeGreaterThan(50);
+  await page.keyboard.press('Control+z');
+  await expect(word(page, 'Reading room, east window')).not.toHaveClass(/ch/);
+
+  // the hour: the sun's handle takes keys
+  await word(page, 'Sky: 12').click();
+  await page.getByRole('slider', { name: 'Hour' }).press('Shift+ArrowRight');
+  await expect(sentence(page)).toContainText('09:40');
+  await expect(word(page, 'Sky: 12')).toHaveClass(/ch/);
+
+  await word(page, /Study/).click();
+  await page.getByRole('button', { name: /Glance/ }).click();
+  await page.getByLabel('Samples a pixel').fill('8');
+  await page.getByLabel('Samples a pixel').press('Enter');
+  await expect(sentence(page)).toContainText('at Glance quality');
+
+  await page.reload();
+  await expect(sentence(page)).toContainText('09:40');
+  await expect(sentence(page)).toContainText('at Glance quality');
+
+  await page.getByRole('button', { name: /^Render/ }).click();
+  const ticket = page.locator('.tk', { has: page.getByRole('button', { name: 'Show proof 2' }) });
+  await expect(ticket).toBeVisible();
+  await expect(ticket).toContainText('grain', { timeout: 100_000 });
+  await expect(page.locator('.im img')).toHaveAttribute('alt', /Proof 2/);
+  await expect(sentence(page)).toContainText('proof 2 is this very picture');
+
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'PNG', exact: true }).click()]);
+  expect(download.suggestedFilename()).toBe('reading-room_reading-room-east-window_a3-landscape.png');
+  const bytes = readFileSync(await download.path());
+  expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([827, 585]);
+  // a quarter of 200 ppi: the file has the sheet's size at the proof's density
+  if (existsSync('/usr/bin/pngcheck')) expect(execFileSync('pngcheck', ['-v', await download.path()], { encoding: 'utf8' })).toMatch(/1969x1969 pixels\/meter/);
+});
+
+test('a render can be stopped, and what there is stays as a proof', async ({ page }) => {
+  await open(page, 'Lantern Hill hut');
+  await word(page, /Study/).click();
+  await page.getByLabel('Samples a pixel').fill('4000');
+  await page.getByLabel('Samples a pixel').press('Enter');
+  await expect(sentence(page)).not.toContainText('this very picture');
+  await page.getByRole('button', { name: /^Render/ }).click();
+  await page.getByRole('button', { name: 'Keep as it is' }).click({ timeout: 60_000 });
+  await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.locator('.tk').first()).toContainText('grain');
+  await expect(page.locator('.im img')).toHaveAttribute('alt', /Proof 2/);
+});
+
+test('a project of one’s own from a file that we did not make', async ({ page }) => {
+  const model = '/usr/share/assimp/models/glTF2/BoxTextured-glTF-Binary/BoxTextured.glb';
+  test.skip(!existsSync(model), 'assimp-testmodels is not installed');
+  await page.goto('/');
+  await page.getByLabel('Choose a model file').setInputFiles(model);
+  await expect(page).toHaveURL(/\/p\//, { timeout: 60_000 });
+  await expect(page.getByText('No proof of this picture yet')).toBeVisible();
+  await word(page, /A3 landscape/).click();
+  await page.getByText('Slide 16:9').click();
+  await page.getByLabel('Width in px').fill('320');
+  await page.getByLabel('Width in px').press('Enter');
+  await expect(sentence(page)).toContainText('320');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.locator('.tk').first()).toContainText('grain', { timeout: 100_000 });
+  await page.goto('/');
+  await expect(page.getByText('BoxTextured')).toBeVisible();
+});
+
+test('a file that is no model is refused in a sentence and nothing is kept', async ({ page }) => {
+  await page.goto('/');
+  const before = await page.locator('.top li').count();
+  await page.getByLabel('Choose a model file').setInputFiles({ name: 'tower-section.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') });
+  await expect(page.getByRole('alert')).toContainText(/no model that we can read/);
+  await page.reload();
+  expect(await page.locator('.top li').count()).toBe(before);
+});
+
+test('a captured image lights the model', async ({ page }) => {
+  await open(page, 'Perihelion lamp');
+  await word(page, /Studio/).click();
+  await page.getByRole('complementary', { name: 'Surroundings' }).getByText('Captured', { exact: true }).click();
+  // a flat RGBE picture of 8 x 4 px
+  const header = '#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\n';
+  await page.getByLabel('Choose a captured image').setInputFiles({ name: 'field.hdr', mimeType: 'image/vnd.radiance', buffer: Buffer.concat([Buffer.from(header), Buffer.alloc(8 * 4 * 4, 130)]) });
+  await expect(sentence(page)).toContainText('Captured: field');
+  await page.getByLabel('Choose a captured image').setInputFiles({ name: 'odd.hdr', mimeType: 'image/vnd.radiance', buffer: Buffer.from('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\nxx') });
+  await expect(page.getByRole('alert')).toContainText(/cut off/);
+  await page.keyboard.press('Control+z');
+});
+
+test('requests from elsewhere are turned away', async ({ page, request }) => {
+  await page.goto('/');
+  const foreign = await request.post('/api/projects', { data: {}, headers: { origin: 'http://example.invalid' } });
+  expect(foreign.status()).toBe(403);
+  const host = await request.get('/', { headers: { host: 'example.invalid' } });
+  expect(host.status()).toBe(421);
+  expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
+});
+
+test('on a phone everything is reachable without sideways scrolling', async ({ browser }) => {
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  await open(page, 'Reading room');
+  await word(page, /A3 landscape|landscape/).click();
+  await expect(page.getByRole('complementary', { name: 'Size' })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.close();
+});
