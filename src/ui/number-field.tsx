@@ -16,7 +16,11 @@ export function NumberField({ label, value, min, max, digits = 0, unit, onChange
   const shown = value.toFixed(digits);
   const [text, setText] = useState(shown);
   const abandoned = useRef(false);
-  useEffect(() => setText(shown), [shown]);
+  const focused = useRef(false);
+  // what is being typed is not overwritten by news from elsewhere
+  useEffect(() => {
+    if (!focused.current) setText(shown);
+  }, [shown]);
   const number = Number(text.replace(',', '.').trim());
   const bad = text.trim() === '' || !Number.isFinite(number) || number < min || number > max;
   const take = () => {
@@ -34,7 +38,13 @@ export function NumberField({ label, value, min, max, digits = 0, unit, onChange
         aria-invalid={bad}
         title={bad ? `from ${min} to ${max}${unit ? ` ${unit}` : ''}` : undefined}
         onChange={(e) => setText(e.target.value)}
-        onBlur={take}
+        onFocus={() => {
+          focused.current = true;
+        }}
+        onBlur={() => {
+          focused.current = false;
+          take();
+        }}
         onKeyDown={(e) => {
           if (e.key === 'Enter') e.currentTarget.blur();
           if (e.key === 'Escape') {
