@@ -144,7 +144,7 @@ describe('geometry', () => {
     new Uint8Array(memory.buffer).set(bytes, PACK);
     const f32 = new Float32Array(memory.buffer);
     const rays = Array.from({ length: n }, () => ({ from: [random() * 6 - 3, random() * 6 - 3, random() * 6 - 3] as Vec3, way: normalize([random() - 0.5, random() - 0.5, random() - 0.5]) }));
-    rays.forEach((r, i) => f32.set([...r.from, 0, ...r.way, Number.POSITIVE_INFINITY], (at >> 2) + i * 8));
+    for (const [i, r] of rays.entries()) f32.set([...r.from, 0, ...r.way, Number.POSITIVE_INFINITY], (at >> 2) + i * 8);
     const kernel = instantiate(kernelModule, memory, 0);
     const out = at + n * 32;
     kernel.intersectMany(at, n, out);

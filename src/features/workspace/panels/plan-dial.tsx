@@ -79,7 +79,6 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
         {Array.from({ length: 36 }, (_, i) => {
           const [x1, y1] = at(i * 10 + angle, 47);
           const [x2, y2] = at(i * 10 + angle, i % 9 === 0 ? 40 : 43.5);
-          // biome-ignore lint/suspicious/noArrayIndexKey: a ring of ticks
           return <line key={i} className="tick" style={{ shapeRendering: 'auto' }} x1={x1} y1={y1} x2={x2} y2={y2} />;
         })}
         <rect className="plan" x={58 - (width * k) / 2} y={58 - (depth * k) / 2} width={Math.max(2, width * k)} height={Math.max(2, depth * k)} />
