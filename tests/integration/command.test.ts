@@ -56,6 +56,7 @@ describe('sphaera render', () => {
   });
   it('a clear background is transparent round the box and opaque on it', async () => {
     await render('clear', { ...small, finish: { background: { kind: 'clear' } } }, 'clear.png');
+    expect((await readFile(at('clear.png'))).includes('pHYs')).toBe(false);
     const { data, info } = await sharp(at('clear.png')).raw().toBuffer({ resolveWithObject: true });
     expect(info.channels).toBe(4);
     expect(data[3]).toBe(0);

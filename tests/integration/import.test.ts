@@ -2,11 +2,16 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
+import { NodeIO } from '@gltf-transform/core';
+import { EXTMeshoptCompression, KHRMeshQuantization } from '@gltf-transform/extensions';
+import { meshopt } from '@gltf-transform/functions';
 import { zipSync } from 'fflate';
 import { validateBytes } from 'gltf-validator';
+import { MeshoptDecoder, MeshoptEncoder } from 'meshoptimizer';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { hut, perihelionLamp, readingRoom } from '../../src/demo/models';
 import { writeModel } from '../../src/demo/write-model';
+import { ktxToPng } from '../../src/formats/gltf/ktx';
 import { normaliseModel } from '../../src/formats/gltf/normalise';
 import { importModel } from '../../src/server/usecases/import-model';
 import { boxGlb, rawGlb } from '../support/glb';
@@ -40,6 +45,18 @@ describe('models come in', () => {
     const binary = new Uint8Array(Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer);
     const result = await bring('model.zip', zipSync({ 'set/model.gltf': Buffer.from(JSON.stringify(document)), 'set/data/my part.bin': binary }));
     expect(result.ok && result.report.triangles).toBe(1);
+  });
+  it('geometry compressed by meshopt', async () => {
+    await Promise.all([MeshoptEncoder.ready, MeshoptDecoder.ready]);
+    const io = new NodeIO().registerExtensions([EXTMeshoptCompression, KHRMeshQuantization]).registerDependencies({ 'meshopt.encoder': MeshoptEncoder, 'meshopt.decoder': MeshoptDecoder });
+    const document = await io.readBinary(await boxGlb({ size: 2 }));
+    await document.transform(meshopt({ encoder: MeshoptEncoder }));
+    const result = await bring('packed.glb', await io.writeBinary(document));
+    expect(result.ok && result.report.size_m.map((v) => Math.round(v * 100) / 100)).toEqual([2, 2, 2]);
+    if (result.ok) expect(await errorsOf(result.glb)).toEqual([]);
+  });
+  it('the KTX2 transcoder is there and says what it cannot read', async () => {
+    await expect(ktxToPng(new Uint8Array(200))).rejects.toThrow(/not a valid KTX2 texture/);
   });
   it.skipIf(!existsSync(MODELS)).each([
     ['BoxTextured-glTF-Binary/BoxTextured.glb', 12],

@@ -30,15 +30,15 @@ export function tilesOf(width: number, height: number): TileRect[] {
   return tiles.sort((a, b) => away(a) - away(b) || a.index - b.index);
 }
 
-/** Samples of a span; every decision and every checkpoint falls on a span's end. */
+/** Samples of the first whole pass; from there on counts double. */
 export const SPAN = 16;
 
 /**
- * Cumulative sample counts at which a tile is handed on, checked for grain and saved: one span, then doublings, then the limit.
- * A limit below or between them is its own last step.
+ * Cumulative sample counts at which a tile is handed on, checked for grain and saved: two quick looks at the whole picture, a span, then
+ * doublings, then the limit. A limit below or between them is its own last step.
  */
 export function passEnds(samples: number): number[] {
-  const ends: number[] = [];
+  const ends = [1, 4].filter((end) => end < samples);
   for (let end = SPAN; end < samples; end *= 2) ends.push(end);
   ends.push(samples);
   return ends;

@@ -41,8 +41,9 @@ it('tiles cover a film once, passes double and end at the limit', () => {
   const tiles = tilesOf(200, 130);
   expect(tiles.reduce((s, t) => s + t.width * t.height, 0)).toBe(200 * 130);
   expect(new Set(tiles.map((t) => t.index)).size).toBe(tiles.length);
-  expect(passEnds(96)).toEqual([16, 32, 64, 96]);
-  expect(passEnds(5)).toEqual([5]);
+  expect(passEnds(96)).toEqual([1, 4, 16, 32, 64, 96]);
+  expect(passEnds(5)).toEqual([1, 4, 5]);
+  expect(passEnds(1)).toEqual([1]);
 });
 
 it('the seeded generator repeats itself and is even', () => {

@@ -32,11 +32,11 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           <span className="hd">
             <b className="no n">{proof.number}</b>
             <span className={`q${failed ? ' err' : ''}`}>{failed ? 'broke off' : QUALITY_STEPS[proof.brief.quality.step].name}</span>
-            <time className="n">{live ? (proof.state === 'running' ? 'now' : 'waits') : clock(proof.ended_at_ms ?? proof.created_at_ms)}</time>
+            <time className="n">{live ? (proof.state === 'running' ? duration(proof.seconds) : 'waits') : clock(proof.ended_at_ms ?? proof.created_at_ms)}</time>
           </span>
           {live ? (
             <>
-              <span className="note n" role="status">
+              <span className="note n" role="status" title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples a pixel so far`}>
                 {proof.state === 'waiting' ? 'next in the queue' : proof.stopping ? 'stopping' : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
               </span>
               <span className="acts">

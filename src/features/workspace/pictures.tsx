@@ -8,12 +8,14 @@ interface Props {
   current: PictureDto;
   onChoose: (id: string) => void;
   onAdd: () => void;
+  modelOpen: boolean;
+  onModel: () => void;
 }
 
 const WIDEST = 106;
 const TALLEST = 82;
 
-export function Pictures({ workspace, current, onChoose, onAdd }: Props) {
+export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onModel }: Props) {
   const { report, number } = workspace.revision;
   const running = workspace.proofs.filter((p) => p.state === 'running' || p.state === 'waiting').length;
   const metres = (v: number) => (v < 1 ? `${Math.round(v * 1000)}\u00a0mm` : `${v.toFixed(v < 10 ? 2 : 1)}\u00a0m`);
@@ -43,8 +45,12 @@ export function Pictures({ workspace, current, onChoose, onAdd }: Props) {
         A further picture
       </button>
       <div className="nav">
-        <dl title={[...report.changed, ...report.missing].join('\n')}>
-          <dt>Model</dt>
+        <dl>
+          <dt>
+            <button type="button" className="lk" aria-expanded={modelOpen} onClick={onModel}>
+              Model
+            </button>
+          </dt>
           <dd>revision {number}</dd>
           <dt>Size</dt>
           <dd className="n">{metres(Math.max(...report.size_m))}</dd>

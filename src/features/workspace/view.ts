@@ -4,7 +4,7 @@ import type { Brief } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 
-export type OpenPanel = PanelKey | 'keys' | null;
+export type OpenPanel = PanelKey | 'model' | 'keys' | null;
 
 /** The viewpoint as numbers, with named cameras of the model looked up. */
 export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {

@@ -12,8 +12,9 @@ import { Ticket } from '../shared/ticket';
 import { useEvents } from '../shared/use-events';
 import { BriefLine } from './brief-line';
 import { Pictures } from './pictures';
-import { LookPanel } from './panels/look-panel';
 import { KeysPanel } from './panels/keys-panel';
+import { LookPanel } from './panels/look-panel';
+import { ModelPanel } from './panels/model-panel';
 import { Panel } from './panels/panel';
 import { QualityPanel } from './panels/quality-panel';
 import { SizePanel } from './panels/size-panel';
@@ -119,7 +120,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         onDismiss={() => setMessage(null)}
         onRender={() => void render()}
       />
-      <Pictures workspace={workspace} current={picture} onChoose={choosePicture} onAdd={() => void addPicture()} />
+      <Pictures workspace={workspace} current={picture} onChoose={choosePicture} onAdd={() => void addPicture()} modelOpen={panel === 'model'} onModel={() => setPanel(panel === 'model' ? null : 'model')} />
       <Stage
         modelUrl={`/api/models/${workspace.revision.glb_sha256}`}
         size={brief.size}
@@ -204,6 +205,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       ) : panel === 'quality' ? (
         <Panel title="Quality" onClose={close}>
           <QualityPanel brief={brief} was={was} samplesPerSecond={workspace.samples_per_second} onChange={change} />
+        </Panel>
+      ) : panel === 'model' ? (
+        <Panel title="Model" onClose={close}>
+          <ModelPanel workspace={workspace} />
         </Panel>
       ) : panel === 'keys' ? (
         <Panel title="Keys" onClose={close}>

@@ -18,7 +18,19 @@ export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha:
   if (!keepAlpha) pipeline = pipeline.removeAlpha();
   pipeline = pipeline.withIccProfile('srgb', { attach: true });
   if (ppi !== null) pipeline = pipeline.withMetadata({ density: ppi });
-  return pipeline.png({ compressionLevel: 6 }).toBuffer();
+  const png = await pipeline.png({ compressionLevel: 6 }).toBuffer();
+  return ppi === null ? dropPngDensity(png) : png;
+}
+
+/** A picture for a screen has no density; the encoder's own default of 25 ppi would only mislead. PNG 3, chunk pHYs. */
+export function dropPngDensity(png: Buffer): Buffer {
+  const kept = [png.subarray(0, 8)];
+  for (let at = 8; at < png.length; ) {
+    const end = at + 12 + png.readUInt32BE(at);
+    if (png.toString('latin1', at + 4, at + 8) !== 'pHYs') kept.push(png.subarray(at, end));
+    at = end;
+  }
+  return Buffer.concat(kept);
 }
 
 export async function encodeJpeg(image: RgbaImage, ppi: number | null): Promise<Buffer> {

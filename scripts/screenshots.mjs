@@ -1,0 +1,36 @@
+// npm run screenshots: starts the application on the demo data and takes a picture of each main view into docs/screenshots.
+import { join } from 'node:path';
+import { build } from './build.mjs';
+import { root } from './install.mjs';
+import { Processes } from './processes.mjs';
+
+const port = 4397;
+const at = `http://127.0.0.1:${port}`;
+await build();
+const { chromium } = await import('@playwright/test');
+const processes = new Processes({ SPHAERA_DATA: process.env.SPHAERA_DATA ?? join(root, 'data', 'demo') });
+processes.keepRenderService();
+if ((await processes.run([join(root, 'build/seed.mjs')])) !== 0) process.exit(1);
+await processes.web(port);
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--disable-background-networking'] });
+
+async function shoot(name, { project, word, size = { width: 1280, height: 800 }, dark = false }) {
+  const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' });
+  await page.goto(at);
+  if (project) {
+    await page.getByRole('link', { name: new RegExp(project) }).click();
+    await page.locator('.im img').waitFor();
+  }
+  if (word) await page.locator('.brief a.w', { hasText: word }).first().click();
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+  await page.close();
+}
+
+await shoot('desk', {});
+await shoot('workspace-reading-room', { project: 'Reading room', word: /A3/ });
+await shoot('workspace-hut', { project: 'Lantern Hill hut', word: /Sky/, dark: true });
+await shoot('workspace-lamp', { project: 'Perihelion lamp', word: /Studio/ });
+await shoot('phone', { project: 'Reading room', word: /A3/, size: { width: 390, height: 844 } });
+await browser.close();
+processes.end();
