@@ -1,0 +1,77 @@
+import { describe, expect, it } from 'vitest';
+import type { Finish } from '../brief/brief';
+import { encodeSrgb } from '../color/srgb';
+import { toneCurve } from '../color/tone';
+import { CHANNELS } from '../film/film';
+import { squaredGrain } from '../quality/grain';
+import { developTile, linearTile } from './develop';
+
+const own: Finish = { exposure_ev: 0, denoise: 0, background: { kind: 'own' } };
+/** One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance `behind`. */
+function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
+  const p = new Float32Array(CHANNELS);
+  p.fill((value * n) / 2, 0, 6);
+  p.fill(behind * share * n, 6, 9);
+  p[9] = share * n;
+  return p;
+}
+const develop = (tile: Float32Array, n: number, white: number, finish = own) => {
+  const out = new Uint8Array(4);
+  developTile(tile, 1, 1, n, white, finish, out, 0, 4);
+  return [...out];
+};
+
+describe('developing', () => {
+  it('is mean, exposure, tone curve, sRGB', () => {
+    for (const value of [0.5, 20, 80, 400]) expect(develop(pixel(value, 16), 16, 120)[0]).toBe(Math.round(255 * encodeSrgb(toneCurve(value / 120))));
+  });
+  it('a stop of exposure doubles what is developed', () => expect(develop(pixel(30, 16), 16, 120, { ...own, exposure_ev: 1 })).toEqual(develop(pixel(60, 16), 16, 120)));
+  it('does not depend on how many samples made the mean', () => expect(develop(pixel(30, 4), 4, 120)).toEqual(develop(pixel(30, 64), 64, 120)));
+  it('a clear background takes the surroundings away and keeps the thing’s own colour', () => {
+    // half the pixel shows a thing of radiance 40, half the surroundings of radiance 100: mean 70
+    const clear: Finish = { ...own, background: { kind: 'clear' } };
+    expect(develop(pixel(70, 16, 0.5, 100), 16, 120, clear)).toEqual([...develop(pixel(40, 16), 16, 120).slice(0, 3), 128]);
+    expect(develop(pixel(100, 16, 1, 100), 16, 120, clear)).toEqual([0, 0, 0, 0]);
+  });
+  it('linear values are premultiplied and untouched by exposure', () => {
+    const out = new Float32Array(4);
+    linearTile(pixel(70, 16, 0.5, 100), 1, 16, true, out);
+    expect([...out]).toEqual([20, 20, 20, 0.5]);
+    linearTile(pixel(70, 16, 0.5, 100), 1, 16, false, out);
+    expect([...out]).toEqual([70, 70, 70, 1]);
+  });
+});
+
+describe('grain', () => {
+  it('is zero where the halves agree and grows as they part', () => {
+    const tile = pixel(50, 16);
+    expect(squaredGrain(tile, 1, 16, 120)).toBeCloseTo(0, 8);
+    tile.fill(50 * 8 * 1.2, 0, 3);
+    const small = squaredGrain(tile, 1, 16, 120);
+    tile.fill(50 * 8 * 1.6, 0, 3);
+    expect(squaredGrain(tile, 1, 16, 120)).toBeGreaterThan(small);
+  });
+  it('estimates the true error of the mean: simulated noise of known spread', () => {
+    // halves of 8 samples with a standard error of 4 % each; L* of the mean then has about half the difference's spread
+    const n = 4000;
+    const tile = new Float32Array(n * CHANNELS);
+    let seed = 1;
+    const gauss = () => {
+      let s = 0;
+      for (let i = 0; i < 12; i++) {
+        seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
+        s += seed / 4294967296;
+      }
+      return s - 6;
+    };
+    for (let i = 0; i < n; i++) {
+      tile.fill(50 * 8 * (1 + 0.04 * gauss()), i * CHANNELS, i * CHANNELS + 3);
+      tile.fill(50 * 8 * (1 + 0.04 * gauss()), i * CHANNELS + 3, i * CHANNELS + 6);
+    }
+    const lightnessOf = (v: number) => 116 * Math.cbrt(toneCurve(v / 120)) - 16;
+    const slope = (lightnessOf(50.5) - lightnessOf(49.5)) / 1;
+    const truth = (slope * 50 * 0.04) / Math.SQRT2;
+    expect(Math.sqrt(squaredGrain(tile, n, 16, 120) / n) / truth).toBeGreaterThan(0.9);
+    expect(Math.sqrt(squaredGrain(tile, n, 16, 120) / n) / truth).toBeLessThan(1.1);
+  });
+});

@@ -1,0 +1,67 @@
+import { mkdtemp, truncate, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { CHANNELS, tilesOf } from '../../core/film/film';
+import { DiskFilm, hashFilm, MemoryFilm } from './film-store';
+
+const tiles = tilesOf(100, 70);
+const floats = (t: { width: number; height: number }) => t.width * t.height * CHANNELS;
+const fill = (t: { index: number; width: number; height: number }, v: number) => new Float32Array(floats(t)).fill(v + t.index);
+let path: string;
+beforeEach(async () => {
+  path = join(await mkdtemp(join(tmpdir(), 'sphaera-film-')), 'film');
+});
+
+describe('a film on disk', () => {
+  it('comes back as it was committed, and hashes like the same film in memory', async () => {
+    const disk = await DiskFilm.open(path, tiles.length);
+    const memory = new MemoryFilm();
+    for (const t of tiles) {
+      const state = { samples: 16, done: false, squaredGrain: 1 };
+      await disk.write(t.index, fill(t, 1), state);
+      await memory.write(t.index, fill(t, 1), state);
+    }
+    await disk.close();
+    const again = await DiskFilm.open(path, tiles.length);
+    expect(again.state(0)?.samples).toBe(16);
+    expect([...(await again.read(tiles[1]!.index, floats(tiles[1]!)))]).toEqual([...fill(tiles[1]!, 1)]);
+    expect(await hashFilm(again, 100, 70, tiles)).toBe(await hashFilm(memory, 100, 70, tiles));
+    await again.close();
+  });
+
+  it('a write that was never committed is as if it had not been, even torn', async () => {
+    const film = await DiskFilm.open(path, tiles.length);
+    const t = tiles[0]!;
+    await film.write(t.index, fill(t, 1), { samples: 16, done: false, squaredGrain: 1 });
+    await film.commit();
+    await film.write(t.index, fill(t, 2), { samples: 32, done: true, squaredGrain: 1 });
+    // killed here: another process opens the film, whose second slot holds anything
+    const other = await DiskFilm.open(path, tiles.length);
+    expect(other.state(t.index)).toMatchObject({ samples: 16, done: false });
+    expect([...(await other.read(t.index, floats(t)))]).toEqual([...fill(t, 1)]);
+    await other.close();
+    await film.close();
+  });
+
+  it('takes a broken state file for no film and begins anew', async () => {
+    const film = await DiskFilm.open(path, tiles.length);
+    await film.write(0, fill(tiles.find((t) => t.index === 0)!, 1), { samples: 16, done: false, squaredGrain: 1 });
+    await film.close();
+    await writeFile(`${path}.state.json`, '[{');
+    await truncate(`${path}.film`, 10);
+    const again = await DiskFilm.open(path, tiles.length);
+    expect(again.state(0)).toBeNull();
+    await again.close();
+  });
+
+  it('the hash tells films apart by samples and by values', async () => {
+    const hashes = new Set<string>();
+    for (const [value, samples] of [[1, 16], [2, 16], [1, 32]] as const) {
+      const film = new MemoryFilm();
+      for (const t of tiles) await film.write(t.index, fill(t, value), { samples, done: true, squaredGrain: 0 });
+      hashes.add(await hashFilm(film, 100, 70, tiles));
+    }
+    expect(hashes.size).toBe(3);
+  });
+});
