@@ -60,6 +60,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 
   await word(page, /Study/).click();
   await page.getByRole('button', { name: /Present/ }).click();
+  await expect(page.getByLabel('Samples a pixel')).toHaveValue('512');
   await page.getByLabel('Samples a pixel').fill('2');
   await page.getByLabel('Samples a pixel').press('Enter');
   await expect(sentence(page)).toContainText('at Present quality');
@@ -88,6 +89,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 test('a render can be stopped, and what there is stays as a proof', async ({ page }) => {
   await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
+  await expect(page.getByLabel('Samples a pixel')).toHaveValue('128');
   await page.getByLabel('Samples a pixel').fill('4000');
   await page.getByLabel('Samples a pixel').press('Enter');
   await expect(sentence(page)).not.toContainText('this very picture');
@@ -107,6 +109,7 @@ test('a project of one’s own from a file that we did not make', async ({ page 
   await expect(page.getByText('No proof of this picture yet')).toBeVisible();
   await word(page, /A3 landscape/).click();
   await page.getByText('Slide 16:9').click();
+  await expect(page.getByLabel('Width in px')).toHaveValue('1920');
   await page.getByLabel('Width in px').fill('320');
   await page.getByLabel('Width in px').press('Enter');
   await expect(sentence(page)).toContainText('320');

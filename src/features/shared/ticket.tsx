@@ -6,7 +6,6 @@ import { QUALITY_STEPS } from '../../core/catalogue/quality';
 interface Props {
   proof: ProofDto;
   chosen: boolean;
-
   onChoose?: () => void;
   onStop?: (how: 'keep' | 'drop') => void;
   onGoOn?: () => void;

@@ -13,13 +13,14 @@ import {
   type MeshStandardMaterial,
   OrthographicCamera,
   PerspectiveCamera,
+  PMREMGenerator,
   Scene,
   SRGBColorSpace,
   Vector3,
   WebGLRenderer
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { DRACOLoader } from 'three/examples/jsm/loaders/DRACOLoader.js';
+import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
@@ -34,7 +35,7 @@ export interface ViewportEvents {
 export class Viewport {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
-  private readonly sun = new DirectionalLight(0xffffff, 2.4);
+  private readonly sun = new DirectionalLight(0xffffff, 2.2);
   private readonly box = new Box3();
   private camera: PerspectiveCamera | OrthographicCamera = new PerspectiveCamera();
   private controls: OrbitControls | null = null;
@@ -49,14 +50,18 @@ export class Viewport {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = SRGBColorSpace;
     this.scene.background = new Color(0xd9d9d9);
-    this.scene.add(new AmbientLight(0xffffff, 1.25), this.sun);
+    this.scene.add(new AmbientLight(0xffffff, 0.7), this.sun);
+    // something for metal to mirror
+    const maker = new PMREMGenerator(this.renderer);
+    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
+    this.scene.environmentIntensity = 0.5;
+    maker.dispose();
     this.sun.position.set(-0.5, 1, 0.8);
     canvas.addEventListener('keydown', this.onKey);
   }
 
   async load(url: string): Promise<void> {
     const loader = new GLTFLoader();
-    loader.setDRACOLoader(new DRACOLoader());
     const { scene } = await loader.loadAsync(url);
     if (this.ended) return;
     scene.traverse((object) => {

@@ -14,9 +14,13 @@ export interface TileWork {
   height: number;
   first: number;
   count: number;
+  /** Luminance of displayed white, cd/m2, for the grain. */
+  white: number;
 }
 
 export interface TileDone {
   rays: number;
   seconds: number;
+  /** Sum over the tile's pixels of the squared grain; 0 while there is but one sample. */
+  squaredGrain: number;
 }

@@ -30,7 +30,7 @@ export class RenderPool {
   }
 
   /** Renders samples first to first + count - 1 on top of `before`. Rejects when the thread dies. */
-  async render(tile: TileRect, first: number, count: number, before: Float32Array | null): Promise<TileResult> {
+  async render(tile: TileRect, first: number, count: number, before: Float32Array | null, white: number): Promise<TileResult> {
     const thread = this.free.pop() ?? (await new Promise<number>((resolve) => this.waiting.push(resolve)));
     const buffer = this.laidOut.buffers[thread]!;
     const floats = new Float32Array(this.laidOut.memory.buffer, buffer, tile.width * tile.height * CHANNELS);
@@ -51,7 +51,7 @@ export class RenderPool {
         worker.on('message', onMessage);
         worker.on('error', onError);
         worker.on('exit', onExit);
-        const work: TileWork = { buffer, x: tile.x, y: tile.y, width: tile.width, height: tile.height, first, count };
+        const work: TileWork = { buffer, x: tile.x, y: tile.y, width: tile.width, height: tile.height, first, count, white };
         worker.postMessage(work);
       });
       return { ...done, data: Float32Array.from(floats) };

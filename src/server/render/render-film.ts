@@ -4,7 +4,6 @@
  * restarts give the same bytes.
  */
 import { CHANNELS, passEnds, type TileRect } from '../../core/film/film';
-import { squaredGrain } from '../../core/quality/grain';
 import type { FilmStore } from '../files/film-store';
 import type { RenderPool } from './pool';
 
@@ -75,9 +74,9 @@ export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: reado
     const first = state?.samples ?? 0;
     const count = Math.min(end - first, LARGEST_UNIT);
     const before = state ? await film.read(tile.index, pixels(tile) * CHANNELS) : null;
-    const result = await pool.render(tile, first, count, before);
+    const result = await pool.render(tile, first, count, before, goal.white);
     const samples = first + count;
-    const squared = samples >= 2 ? squaredGrain(result.data, pixels(tile), samples, goal.white) : 0;
+    const squared = result.squaredGrain;
     const enough = goal.grain !== null && samples >= FIRST_DECISION && decisions.has(samples) && Math.sqrt(squared / pixels(tile)) <= goal.grain;
     await film.write(tile.index, result.data, { samples, done: enough || samples >= goal.samples, squaredGrain: squared });
     rays += result.rays;

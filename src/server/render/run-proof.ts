@@ -20,6 +20,8 @@ import { isDark, prepare, run } from './session';
 const BEAT_MS = 1500;
 const LOOK_MS = 250; // at the stop button
 const PICTURE_MS = 700;
+// Of the time since the last one, writing a picture may take this share: large sheets are shown less often.
+const PICTURE_SHARE = 0.1;
 
 export async function runProof(proof: ProofRow, owner: string, isEnding: () => boolean): Promise<void> {
   let lost = false;
@@ -54,7 +56,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
 
     let pictures = proof.picture_count;
     let writing = Promise.resolve();
-    let lastPicture = 0;
+    let nextPicture = 0;
     let latest: FilmProgress | null = null;
     const save = () => {
       if (!latest) return;
@@ -62,7 +64,9 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     };
     const refresh = () => {
       writing = writing.then(async () => {
+        const began = Date.now();
         if (!(await screen.write(screenPath(proof.id), thumbnailPath(proof.id), THUMBNAIL_PX))) return;
+        nextPicture = Date.now() + Math.max(PICTURE_MS, (Date.now() - began) / PICTURE_SHARE);
         pictures++;
         save();
       });
@@ -71,8 +75,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const end = await run(prepared, film, module, config.threads, {
       onTile(tile, data, samples) {
         screen.add(tile, data, samples);
-        if (Date.now() - lastPicture < PICTURE_MS) return;
-        lastPicture = Date.now();
+        if (Date.now() < nextPicture) return;
+        nextPicture = Number.POSITIVE_INFINITY; // until this one is written
         void refresh();
       },
       onProgress(progress) {

@@ -12,6 +12,11 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const)
   process.on(signal, () => {
     ending = true;
   });
+// when whoever started this is gone, even by SIGKILL, nobody would ever end it: it ends itself at the next checkpoint
+const parent = process.ppid;
+setInterval(() => {
+  if (process.ppid !== parent) ending = true;
+}, 1000).unref();
 // the desk and the workspace come first on a busy machine
 try {
   setPriority(10);

@@ -40,7 +40,7 @@ export function buildStudio(options: StudioOptions): Studio {
   const across = Math.hypot(options.max[0] - options.min[0], options.max[2] - options.min[2]);
   const tall = options.max[1] - options.min[1];
   const size = Math.max(across, tall, 1e-3);
-  const radius = Math.max(6 * size, 1.4 * options.cameraDistance);
+  const radius = Math.max(3.8 * size, 1.4 * options.cameraDistance);
   const brightness = 2 ** options.brightnessEv;
   const centre: Vec3 = [middle[0], middle[1] + tall / 2, middle[2]];
   const turn = (options.rotationDeg * Math.PI) / 180;
@@ -51,7 +51,7 @@ export function buildStudio(options: StudioOptions): Studio {
   };
   return {
     paper: PAPER,
-    ceiling: scale([160, 160, 165], brightness),
+    ceiling: scale([240, 240, 248], brightness),
     surfaces: [
       bowl(middle, radius),
       softbox(place(-48, 38, 2.6), centre, 1.7 * size, 2.3 * size, scale(WARM, 9000 * brightness)),
