@@ -21,7 +21,3 @@ export const MM_PER_INCH = 25.4;
 /** Metres in one of the units that model files are drawn in. */
 export const METRES_PER_UNIT = { mm: 0.001, cm: 0.01, m: 1, in: 0.0254, ft: 0.3048 } as const;
 export type LengthUnit = keyof typeof METRES_PER_UNIT;
-
-export function assertNever(value: never): never {
-  throw new Error(`assertNever: unexpected ${JSON.stringify(value)}`);
-}

@@ -56,7 +56,7 @@ export function withStudio(scene: Scene, brief: Brief, view: FreeViewpoint): Sce
   );
 }
 
-export function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: string; north_deg: number }) {
+function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: string; north_deg: number }) {
   const position = sunPosition(Date.parse(sky.time), sky.latitude_deg, sky.longitude_deg);
   return { ...position, direction: skyDirection(position.azimuth, position.elevation, sky.north_deg) };
 }
