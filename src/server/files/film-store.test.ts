@@ -1,3 +1,4 @@
+import { copyFileSync } from 'node:fs';
 import { mkdtemp, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -42,6 +43,48 @@ describe('a film on disk', () => {
     expect([...(await other.read(t.index, floats(t)))]).toEqual([...fill(t, 1)]);
     await other.close();
     await film.close();
+  });
+
+  it('killed at any moment, while tiles are written and commits are under way, it holds what its state says', async () => {
+    const film = await DiskFilm.open(path, tiles.length);
+    let ended = false;
+    const write = async (t: (typeof tiles)[number]) => {
+      for (let samples = 1; samples <= 60; samples++) {
+        await film.write(t.index, new Float32Array(floats(t)).fill(samples), { samples, done: false, squaredGrain: 1 });
+        await new Promise((resolve) => setTimeout(resolve, t.index)); // rendering the next
+      }
+    };
+    const commit = async () => {
+      while (!ended) await film.commit().then(() => new Promise(setImmediate));
+    };
+    let looked = 0;
+    const look = async () => {
+      while (!ended) {
+        await new Promise(setImmediate);
+        // nothing new begins between these two: what is on disk now is what a kill would leave
+        try {
+          copyFileSync(`${path}.state.json`, `${path}-${looked}.state.json`);
+        } catch {
+          continue; // not committed yet
+        }
+        copyFileSync(`${path}.film`, `${path}-${looked}.film`);
+        looked++;
+      }
+    };
+    const rest = [commit(), look()];
+    await Promise.all(tiles.map(write));
+    ended = true;
+    await Promise.all(rest);
+    await film.close();
+    expect(looked).toBeGreaterThan(3);
+    for (let i = 0; i < looked; i++) {
+      const left = await DiskFilm.open(`${path}-${i}`, tiles.length);
+      for (const t of tiles) {
+        const state = left.state(t.index);
+        if (state) expect(new Set(await left.read(t.index, floats(t)))).toEqual(new Set([state.samples]));
+      }
+      await left.close();
+    }
   });
 
   it('takes a broken state file for no film and begins anew', async () => {

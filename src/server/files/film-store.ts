@@ -4,7 +4,8 @@
  * middle of a write loses that write and nothing else.
  */
 import { createHash } from 'node:crypto';
-import { type FileHandle, open, readFile, rename, writeFile } from 'node:fs/promises';
+import { type FileHandle, open, readFile, rename } from 'node:fs/promises';
+import { dirname } from 'node:path';
 import { CHANNELS, TILE_PX } from '../../core/film/film';
 
 export interface TileState {
@@ -46,7 +47,13 @@ interface Slot extends TileState {
 }
 
 export class DiskFilm implements FilmStore {
+  /** Written, but not yet in the state on disk. */
   private readonly pending = new Map<number, Slot>();
+  /** Tiles whose slot is being written: not to be committed before they are whole. */
+  private readonly writing = new Set<number>();
+  /** Tiles of the commit under way: until it is on disk neither of their slots may be written. */
+  private committing: { tiles: Set<number>; end: Promise<void> } | null = null;
+
   private constructor(
     private readonly path: string,
     private readonly file: FileHandle,
@@ -77,23 +84,55 @@ export class DiskFilm implements FilmStore {
     return data;
   }
 
+  /** Writes of one tile must follow each other; those of different tiles need not. */
   async write(tile: number, data: Float32Array, state: TileState): Promise<void> {
-    const committed = this.tiles[tile];
-    const slot: 0 | 1 = committed?.slot === 0 ? 1 : 0;
-    await this.file.write(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), 0, data.byteLength, (tile * 2 + slot) * SLOT_BYTES);
-    this.pending.set(tile, { ...state, slot });
+    while (this.committing?.tiles.has(tile)) await this.committing.end;
+    this.writing.add(tile);
+    try {
+      const slot: 0 | 1 = this.tiles[tile]?.slot === 0 ? 1 : 0;
+      await this.file.write(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), 0, data.byteLength, (tile * 2 + slot) * SLOT_BYTES);
+      this.pending.set(tile, { ...state, slot });
+    } catch (error) {
+      this.pending.delete(tile); // its slot may be torn
+      throw error;
+    } finally {
+      this.writing.delete(tile);
+    }
   }
 
   async commit(): Promise<void> {
-    if (this.pending.size === 0) return;
-    const taken = [...this.pending];
+    while (this.committing) await this.committing.end;
+    const taken = [...this.pending].filter(([tile]) => !this.writing.has(tile));
+    if (taken.length === 0) return;
+    const end = this.makeDurable(taken).finally(() => {
+      this.committing = null;
+    });
+    this.committing = { tiles: new Set(taken.map(([tile]) => tile)), end };
+    await end;
+  }
+
+  private async makeDurable(taken: readonly (readonly [number, Slot])[]): Promise<void> {
     await this.file.sync();
+    const tiles = [...this.tiles];
+    for (const [tile, slot] of taken) tiles[tile] = slot;
+    const state = await open(`${this.path}.state.tmp`, 'w');
+    try {
+      await state.writeFile(JSON.stringify(tiles));
+      await state.sync();
+    } finally {
+      await state.close();
+    }
+    await rename(`${this.path}.state.tmp`, `${this.path}.state.json`);
+    const folder = await open(dirname(this.path), 'r');
+    try {
+      await folder.sync();
+    } finally {
+      await folder.close();
+    }
     for (const [tile, slot] of taken) {
       this.tiles[tile] = slot;
-      if (this.pending.get(tile) === slot) this.pending.delete(tile);
+      this.pending.delete(tile);
     }
-    await writeFile(`${this.path}.state.tmp`, JSON.stringify(this.tiles));
-    await rename(`${this.path}.state.tmp`, `${this.path}.state.json`);
   }
 
   async close(): Promise<void> {
