@@ -99,13 +99,14 @@ export interface RenderOptions {
   samples?: number;
   bounces?: number;
   light?: SurroundingsLight;
+  indoors?: boolean;
 }
 
 /** Mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1) }: RenderOptions = {}) {
+export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false }: RenderOptions = {}) {
   const { bytes } = buildPack(scene, kernelModule, () => 0);
   const camera = createCameraFrame(view, width / height)!;
-  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed: 1, light, indoors: false }, 1);
+  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed: 1, light, indoors }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const film = new Float32Array(memory.buffer, buffers[0]!, width * height * CHANNELS);

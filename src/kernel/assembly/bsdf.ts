@@ -33,7 +33,8 @@ let metalScaleR: f32 = 1; let metalScaleG: f32 = 1; let metalScaleB: f32 = 1;
 let glassScale: f32 = 1;
 let shareGlass: f32 = 0; // (1 - metallic) transmission
 let shareOpaque: f32 = 1; // (1 - metallic)(1 - transmission)
-let chanceGlass: f32 = 0;
+/** Share of the samples that go to glass. */
+export let chanceGlass: f32 = 0;
 let chanceGloss: f32 = 0;
 let chanceMatte: f32 = 0;
 

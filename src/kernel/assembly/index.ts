@@ -1,13 +1,15 @@
 // The kernel's door: everything the host may call.
-import { CONTEXT_BYTES, CONTEXTS } from './layout';
+import { CONTEXT_BYTES, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXTS } from './layout';
 import { setRays } from './path';
+import { setScratch } from './portals';
 import { clearRayCount, rayCount, setStack } from './traverse';
 
 /** Gives this instance the context of a thread; call once after instantiation. */
 export function setThread(thread: i32): void {
   const context: usize = CONTEXTS + thread * CONTEXT_BYTES;
   setRays(context);
-  setStack(context + 64);
+  setScratch(context + CONTEXT_PORTALS);
+  setStack(context + CONTEXT_STACK);
 }
 
 /** Rays traced since the last call. */

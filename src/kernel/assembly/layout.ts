@@ -1,13 +1,15 @@
 // Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands once.
 //
 //   0x000000  reserved, never touched
-//   0x010000  thread contexts, CONTEXT_BYTES each (ray scratch, then the traversal stack)
+//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, the portals' weights, then the traversal stack)
 //   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
 //   0x400000  scene pack: geometry, BVH, materials, textures, lights. Its pointers are absolute, so a pack is only
 //             valid at this address; that makes it loadable by one copy and shareable by all threads.
 //   behind it surroundings data, then one tile buffer per thread
 export const CONTEXTS = 0x10000;
 export const CONTEXT_BYTES = 0x8000;
+export const CONTEXT_PORTALS = 64;
+export const CONTEXT_STACK = 512;
 export const MAX_THREADS = 64;
 export const SETTINGS = 0x3f0000;
 export const PACK = 0x400000;
@@ -41,12 +43,17 @@ export const P_NODES = 104; // statistics of the BVH
 export const P_BLOCKS = 108;
 export const P_PORTALS_PTR = 112;
 export const P_PORTAL_COUNT = 116;
-export const P_PORTAL_AREA = 120; // f32, of all together
 
-// Portal, 48 bytes of f32: corner 3, edges 3 each, area; a triangle of clear sheet through which a room gets its light.
-export const PORTAL_BYTES = 48;
+// Portal, 80 bytes of f32: a triangle or parallelogram of clear sheet through which a room gets its light: corner 3, edges 3 each,
+// area, unit normal 3, the two vectors that give a point's coordinates along the edges by a dot product 3 each, 1 when it is a
+// triangle and 2 when it is a parallelogram.
+export const PORTAL_BYTES = 80;
 export const MOST_PORTALS = 64;
 export const PORTAL_AREA = 36;
+export const PORTAL_NORMAL = 40;
+export const PORTAL_ALONG_A = 52;
+export const PORTAL_ALONG_B = 64;
+export const PORTAL_SHAPE = 76;
 
 // Vertex, 64 bytes: position, normal (f32x3 each), uv0, uv1 (f32x2), tangent (f32x4), colour (rgba8 linear).
 export const VERTEX_BYTES = 64;
@@ -89,6 +96,9 @@ export const FLAG_EMISSIVE = 32;
 export const WRAP_REPEAT = 0;
 export const WRAP_CLAMP = 1;
 export const WRAP_MIRROR = 2;
+
+// Below this roughness a thin sheet of glass counts as clear: light passes it in a straight line, shadow rays too.
+export const CLEAR_ROUGHNESS = 0.03;
 
 // Texture, 96 bytes: u32 width, height, levels, srgb; then up to 15 pointers to rgba8 levels; last f32 half the log2 of its texels.
 export const TEXTURE_BYTES = 96;
@@ -154,7 +164,7 @@ export const S_SUN_RADIANCE = 152; // f32 x3, cd/m2
 export const S_SUN_COS = 164; // cosine of its angular radius, as 1 - cos
 export const S_EVEN = 168; // f32 x3 radiance
 export const S_SEED = 180; // u32
-export const S_PORTALS = 184; // u32: sample the sky through the portals too
+export const S_PORTALS = 184; // u32: the camera stands in a room lit through portals
 export const S_FILTER_TABLE = 256; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;

@@ -8,6 +8,7 @@ import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
 import * as lamps from './lamps';
 import { exp, luminance, max3 } from './math';
+import * as portals from './portals';
 import { draw, startSample, u0, u1 } from './random';
 import * as surface from './surface';
 import * as sky from './surroundings';
@@ -154,6 +155,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   let chance: f32 = 1; // with which each kind of light was sampled there
   let travelled: f32 = 0; // since the last scattering
   let straight = true;
+  let inRoom = portals.inRoom();
   let passes: u32 = 0;
   let sigmaR: f32 = 0, sigmaG: f32 = 0, sigmaB: f32 = 0, inside = false;
 
@@ -200,6 +202,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
         const through = clear * (<f32>1 - fresnel(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), surface.ior));
         if (u1 < through) {
           pass = true;
+          if (portals.inRoom()) inRoom = !portals.leadsOut(dx, dy, dz, surface.px, surface.py, surface.pz, surface.gx, surface.gy, surface.gz);
           betaR *= surface.baseR; betaG *= surface.baseG; betaB *= surface.baseB;
         } else {
           // what is left: mirrored light of the clear share, and the rest of the material, both divided by their chance
@@ -239,7 +242,8 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
 
     const solid = (surface.flags & FLAG_SOLID) != 0, entering = surface.entering, material = surface.material, rough = surface.roughness;
     bsdf.beginScattering(-dx, -dy, -dz);
-    sky.seenFrom(surface.px, surface.py, surface.pz);
+    if (inRoom && bsdf.scatters) portals.weigh(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.chanceGlass > 0);
+    else portals.weighNone();
     chance = 1;
     draw(pair + 4);
     const lampChoice = u0, fate = u1;
@@ -264,8 +268,8 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (bsdf.transmitted == staysOutside()) return;
     betaR *= bsdf.weightR; betaG *= bsdf.weightG; betaB *= bsdf.weightB;
     bounce++;
-    if (bsdf.delta) bsdfPdf = 0;
-    else { bsdfPdf = bsdf.pdf; spread = max<f32>(spread, rough); }
+    bsdfPdf = bsdf.delta ? 0 : bsdf.pdf;
+    if (!bsdf.delta) spread = max<f32>(spread, rough);
     travelled = 0;
     if (!(bsdf.delta && bsdf.transmitted)) straight = false;
     if (bsdf.transmitted && solid) {

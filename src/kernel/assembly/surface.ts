@@ -1,7 +1,7 @@
 // The surface at a hit: position, normals, uv, and the material's values there, in module state of this instance.
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
 import {
-  FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_SOLID, M_ALPHA_CUTOFF, M_BASE, M_EMISSIVE, M_FLAGS, M_GLASS_ALBEDO_PTR, M_IOR, M_METALLIC, M_NORMAL_SCALE,
+  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_SOLID, M_ALPHA_CUTOFF, M_BASE, M_EMISSIVE, M_FLAGS, M_GLASS_ALBEDO_PTR, M_IOR, M_METALLIC, M_NORMAL_SCALE,
   M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, SETTINGS, S_CLAY,
   SLOT_BASE, SLOT_EMISSIVE, SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
@@ -25,8 +25,6 @@ export let emitR: f32 = 0; export let emitG: f32 = 0; export let emitB: f32 = 0;
 export let glassAlbedo: usize = 0;
 
 const CLAY_REFLECTANCE: f32 = 0.6;
-// Below this roughness a glass sheet counts as clear: shadow rays may pass it in a straight line.
-const CLEAR_ROUGHNESS: f32 = 0.03;
 
 let a: usize = 0;
 let b: usize = 0;
@@ -171,7 +169,7 @@ export function readSheet(): void {
 
 /** The share of the surface read last that is a clear thin sheet. */
 export function clearShare(): f32 {
-  if (flags & FLAG_SOLID || roughness >= CLEAR_ROUGHNESS) return 0;
+  if (flags & FLAG_SOLID || roughness >= <f32>CLEAR_ROUGHNESS) return 0;
   return transmission * (<f32>1 - metallic);
 }
 

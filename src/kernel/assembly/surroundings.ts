@@ -2,13 +2,17 @@
 // Frame: +Y up; image column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi, turned about +Y by the settings.
 // The image is seen with bilinear filtering and sampled from an importance grid whose cells hold the solid-angle-weighted mean
 // of what bilinear filtering can show in them, so the pdf is positive wherever radiance is.
-import { ENV_EVEN, ENV_IMAGE, P_PORTAL_AREA, P_PORTAL_COUNT, P_PORTALS_PTR, PACK, PORTAL_AREA, PORTAL_BYTES, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_PORTALS, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
+import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
 import { atan2, cosOut, PI, sinCosTurns, sinOut } from './math';
+import * as portals from './portals';
 
 export let eR: f32 = 0; export let eG: f32 = 0; export let eB: f32 = 0;
 /** Direction sampled last, and its pdf per solid angle. */
 export let sx: f32 = 0; export let sy: f32 = 0; export let sz: f32 = 0; export let sPdf: f32 = 0;
 
+// Of the samples in a room, those that go through its portals; the rest covers openings that are none.
+const PORTAL_SHARE: f32 = 0.75;
+const OPEN_SHARE: f32 = 0.25;
 const INV_TWO_PI: f32 = 0.159154943091895;
 const INV_PI: f32 = 0.318309886183791;
 
@@ -59,66 +63,21 @@ function cellAngle(row: i32): f32 {
   return <f32>2 * middle * sinOut * <f32>2 * PI / <f32>w;
 }
 
-/** Where the light is wanted: the place of the last scattering. */
-let atX: f32 = 0; let atY: f32 = 0; let atZ: f32 = 0;
-export function seenFrom(x: f32, y: f32, z: f32): void {
-  atX = x; atY = y; atZ = z;
-}
-
+/** Density per solid angle of sampleSky at the place that the portals were weighed for. */
 export function skyPdf(x: f32, y: f32, z: f32): f32 {
-  const open = openPdf(x, y, z);
-  return load<u32>(SETTINGS + S_PORTALS) ? <f32>0.5 * (open + portalPdf(x, y, z)) : open;
+  return portals.open > 0 ? PORTAL_SHARE * portals.pdf(x, y, z) + OPEN_SHARE * openPdf(x, y, z) : openPdf(x, y, z);
 }
 
-/**
- * Density per solid angle with which choosing a point on the portals, uniform by area, would have chosen a direction: the sum
- * over all portals that lie on it. Rooms lit through windows are the commonest hard case; half of their sky samples go here.
- */
-function portalPdf(dx: f32, dy: f32, dz: f32): f32 {
-  const count = load<i32>(PACK + P_PORTAL_COUNT);
-  let p = <usize>load<u32>(PACK + P_PORTALS_PTR), sum: f32 = 0;
-  for (let i = 0; i < count; i++, p += PORTAL_BYTES) {
-    const ax = load<f32>(p, 12), ay = load<f32>(p, 16), az = load<f32>(p, 20), bx = load<f32>(p, 24), by = load<f32>(p, 28), bz = load<f32>(p, 32);
-    const nx = ay * bz - az * by, ny = az * bx - ax * bz, nz = ax * by - ay * bx;
-    const den = nx * dx + ny * dy + nz * dz;
-    if (abs<f32>(den) < <f32>1e-12) continue;
-    const cx = load<f32>(p) - atX, cy = load<f32>(p, 4) - atY, cz = load<f32>(p, 8) - atZ;
-    const t = (cx * nx + cy * ny + cz * nz) / den;
-    if (t <= 0) continue;
-    const qx = t * dx - cx, qy = t * dy - cy, qz = t * dz - cz;
-    // barycentrics by the normal: (q x b) . n and (a x q) . n over n . n
-    const nn = nx * nx + ny * ny + nz * nz;
-    const u = (qy * bz - qz * by) * nx + (qz * bx - qx * bz) * ny + (qx * by - qy * bx) * nz;
-    const v = (ay * qz - az * qy) * nx + (az * qx - ax * qz) * ny + (ax * qy - ay * qx) * nz;
-    if (u < 0 || v < 0 || u + v > nn) continue;
-    sum += t * t * sqrt<f32>(nn) / abs<f32>(den);
-  }
-  return sum / load<f32>(PACK + P_PORTAL_AREA);
-}
-
-function samplePortal(u0: f32, u1: f32): void {
-  let rest = u0 * load<f32>(PACK + P_PORTAL_AREA);
-  let p = <usize>load<u32>(PACK + P_PORTALS_PTR);
-  const last = p + <usize>((load<i32>(PACK + P_PORTAL_COUNT) - 1) * PORTAL_BYTES);
-  while (p < last && rest >= load<f32>(p, PORTAL_AREA)) { rest -= load<f32>(p, PORTAL_AREA); p += PORTAL_BYTES; }
-  const root = sqrt<f32>(min<f32>(rest / load<f32>(p, PORTAL_AREA), 1));
-  const u = (<f32>1 - u1) * root, v = u1 * root;
-  const x = load<f32>(p) + u * load<f32>(p, 12) + v * load<f32>(p, 24) - atX;
-  const y = load<f32>(p, 4) + u * load<f32>(p, 16) + v * load<f32>(p, 28) - atY;
-  const z = load<f32>(p, 8) + u * load<f32>(p, 20) + v * load<f32>(p, 32) - atZ;
-  const k: f32 = <f32>1 / max<f32>(sqrt<f32>(x * x + y * y + z * z), <f32>1e-9);
-  sx = x * k; sy = y * k; sz = z * k;
-}
-
-/** Samples a direction of the surroundings; eR, eG, eB become its radiance. */
+/** Samples a direction of the surroundings; eR, eG, eB become its radiance. In a room most samples go through its portals. */
 export function sampleSky(u0: f32, u1: f32): void {
-  if (!load<u32>(SETTINGS + S_PORTALS)) { sampleOpen(u0, u1); return; }
-  if (u0 < 0.5) {
-    sampleOpen(u0 * 2, u1);
-    sPdf = <f32>0.5 * (sPdf + portalPdf(sx, sy, sz));
+  if (portals.open == 0) { sampleOpen(u0, u1); return; }
+  if (u0 < OPEN_SHARE) {
+    sampleOpen(u0 / OPEN_SHARE, u1);
+    sPdf = OPEN_SHARE * sPdf + PORTAL_SHARE * portals.pdf(sx, sy, sz);
   } else {
-    samplePortal(u0 * 2 - 1, u1);
-    sPdf = <f32>0.5 * (openPdf(sx, sy, sz) + portalPdf(sx, sy, sz));
+    portals.sample((u0 - OPEN_SHARE) / PORTAL_SHARE, u1);
+    sx = portals.dx; sy = portals.dy; sz = portals.dz;
+    sPdf = OPEN_SHARE * openPdf(sx, sy, sz) + PORTAL_SHARE * portals.pdf(sx, sy, sz);
     skyRadiance(sx, sy, sz);
   }
 }

@@ -124,6 +124,22 @@ describe('surroundings', () => {
 });
 
 describe('geometry', () => {
+  for (const indoors of [false, true])
+    it(`the same through a clear pane in a dark room, its portals ${indoors ? 'sampled' : 'not sampled'}`, () => {
+      const wall = matte(0);
+      const pane = quad([-0.5, 0, -0.5], [0.5, 0, -0.5], [0.5, 1, -0.5], [-0.5, 1, -0.5], { transmission: 1, ior: 1, roughness: 0 });
+      const room = [
+        quad([-3, 0, -0.5], [-0.5, 0, -0.5], [-0.5, 1, -0.5], [-3, 1, -0.5], wall),
+        quad([0.5, 0, -0.5], [3, 0, -0.5], [3, 1, -0.5], [0.5, 1, -0.5], wall),
+        quad([-3, 1, -0.5], [3, 1, -0.5], [3, 3, -0.5], [-3, 3, -0.5], wall),
+        quad([-3, 0, 3], [-3, 3, 3], [3, 3, 3], [3, 0, 3], wall),
+        quad([-3, 0, -0.5], [-3, 3, -0.5], [-3, 3, 3], [-3, 0, 3], wall),
+        quad([3, 0, -0.5], [3, 0, 3], [3, 3, 3], [3, 3, -0.5], wall),
+        quad([-3, 3, -0.5], [3, 3, -0.5], [3, 3, 3], [-3, 3, 3], wall)
+      ];
+      const { mean } = renderScene(makeScene([wideFloor, pane, ...room]), fromAbove(0, 0, 0, 1), { width: 48, height: 48, samples: 1024, bounces: 1, light: even(1), indoors });
+      expect(Math.abs(mean[0] / 0.20004 - 1)).toBeLessThan(0.01);
+    });
   it('a sealed box lets nothing in', () => {
     const box = sphere([0, 0, 0], 1, matte(0.9), true, 12, 24);
     const { mean } = renderScene(makeScene([box]), viewFrom([0.1, 0.05, 0], [0, 0.3, 1], { focal_length_mm: 12 }), { samples: 512, bounces: 40, light: even(1e6) });

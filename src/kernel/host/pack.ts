@@ -9,6 +9,7 @@ import { boundsOf, type Scene, type SceneMaterial, type TextureUse } from '../..
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, MOST_BYTES } from './kernel';
 import { buildMipLevels } from './mip-levels';
+import { collectPortals } from './portals';
 
 export interface ScenePack {
   bytes: Uint8Array;
@@ -18,7 +19,6 @@ export interface ScenePack {
   buildSeconds: number;
 }
 
-const CLEAR_ROUGHNESS = 0.03;
 const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR } as const;
 const align = (n: number) => (n + 255) & ~255;
 
@@ -171,8 +171,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   });
   portals.forEach((portal, i) => {
     const o = (at.portals + i * L.PORTAL_BYTES) >> 2;
-    writeTriangle(f32, o, geometry, portal.triangle);
-    f32[o + L.PORTAL_AREA / 4] = portal.area;
+    f32.set([...portal.corner, ...portal.a, ...portal.b, portal.area, ...portal.normal, ...portal.alongA, ...portal.alongB, portal.shape], o);
   });
   f32.set(srgbTable(), at.srgb >> 2);
   f32.set(metalAlbedoOnce(), at.metal >> 2);
@@ -220,7 +219,6 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   u32[header + L.P_MATERIAL_COUNT / 4] = scene.materials.length;
   u32[header + L.P_PORTALS_PTR / 4] = at.portals;
   u32[header + L.P_PORTAL_COUNT / 4] = portals.length;
-  f32[header + L.P_PORTAL_AREA / 4] = portals.reduce((sum, p) => sum + p.area, 0);
   u32[header + L.P_NODES / 4] = nodeCount;
   u32[header + L.P_BLOCKS / 4] = blockCount;
   return { bytes: bytes.slice(L.PACK, end), triangles, nodes: nodeCount, lights: lightCount, buildSeconds };
@@ -240,7 +238,7 @@ function flagsOf(material: SceneMaterial): number {
   if (material.alphaMode === 'mask') flags |= L.FLAG_ALPHA_MASK | L.FLAG_SHEER;
   if (material.alphaMode === 'blend') flags |= L.FLAG_ALPHA_BLEND | L.FLAG_SHEER;
   if (material.solid && material.transmission > 0) flags |= L.FLAG_SOLID;
-  else if (material.transmission > 0 && material.roughness < CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
+  else if (material.transmission > 0 && material.roughness < L.CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
   if (luminanceOf(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
   return flags;
 }
@@ -259,19 +257,6 @@ function areaOf({ positions, indices }: Scene['geometry'], triangle: number): nu
   const t = new Float32Array(9);
   writeTriangle(t, 0, { positions, indices } as Scene['geometry'], triangle);
   return 0.5 * Math.hypot(t[4]! * t[8]! - t[5]! * t[7]!, t[5]! * t[6]! - t[3]! * t[8]!, t[3]! * t[7]! - t[4]! * t[6]!);
-}
-
-/** The clear sheets of a scene, when they are few enough to be window panes; none else. */
-function collectPortals(scene: Scene): { triangle: number; area: number }[] {
-  const pane = scene.materials.map((m) => m.transmission > 0.5 && !m.solid && m.roughness < CLEAR_ROUGHNESS && m.metallic < 0.5);
-  const out: { triangle: number; area: number }[] = [];
-  for (let t = 0; t < scene.geometry.triangleMaterials.length; t++) {
-    if (!pane[scene.geometry.triangleMaterials[t]!]) continue;
-    if (out.length === L.MOST_PORTALS) return [];
-    const area = areaOf(scene.geometry, t);
-    if (area > 0) out.push({ triangle: t, area });
-  }
-  return out;
 }
 
 /** Glowing triangles with their area (m2) and power (luminous, up to a constant). */
