@@ -4,17 +4,18 @@ const rooms = {
   'kernel/assembly': ['kernel/assembly'],
   'kernel/host': ['kernel/host', 'kernel/assembly/layout', 'core'],
   formats: ['formats', 'core'],
+  denoise: ['denoise', 'core'],
   contracts: ['contracts', 'core', 'formats/import-report'],
   'server/config': ['server/config'],
   'server/store': ['server/store', 'server/config', 'core'],
   'server/files': ['server/files', 'server/config', 'core'],
   'server/jobs': ['server/jobs', 'server/store', 'core'],
-  'server/render': ['server/render', 'server/jobs', 'server/store', 'server/files', 'server/config', 'kernel/host', 'formats', 'core'],
+  'server/render': ['server/render', 'server/jobs', 'server/store', 'server/files', 'server/config', 'kernel/host', 'formats', 'denoise', 'core'],
   'server/usecases': ['server/usecases', 'server/render', 'server/store', 'server/files', 'server/jobs', 'server/config', 'contracts', 'formats', 'core'],
   ui: ['ui'],
   features: ['features', 'ui', 'contracts', 'core', 'formats/import-report'],
   app: ['app', 'features', 'ui', 'contracts', 'core', 'server/usecases', 'server/files', 'server/config'],
-  cli: ['cli', 'contracts', 'core', 'formats', 'server/usecases', 'server/render', 'server/files', 'server/config'],
+  cli: ['cli', 'contracts', 'core', 'formats', 'denoise', 'server/usecases', 'server/render', 'server/files', 'server/config'],
   demo: ['demo', 'contracts', 'core', 'formats', 'server/usecases', 'server/files']
 };
 const CORE_ORDER = [['units'], ['math'], ['color', 'sampling', 'catalogue'], ['geometry', 'materials', 'lights', 'camera', 'output'], ['scene', 'brief', 'film'], ['integrator', 'finishing', 'quality', 'job']];

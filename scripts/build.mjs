@@ -6,10 +6,12 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled, root } from './install.mjs';
+import { ensureWeights } from './weights.mjs';
 
 const BUNDLES = {
   'render-thread': 'src/server/render/thread.ts',
   'render-service': 'src/server/render/service.ts',
+  'clean-worker': 'src/server/render/clean-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',
   'deliver-worker': 'src/server/usecases/deliver-worker.ts',
   cli: 'src/cli/main.ts',
@@ -53,6 +55,7 @@ function run(command, args, env = {}) {
 export async function build(steps = ['kernel', 'bundles', 'web']) {
   ensureInstalled();
   mkdirSync(join(root, 'build'), { recursive: true });
+  ensureWeights();
   if (steps.includes('kernel'))
     step('kernel', ['src/kernel/assembly'], ['build/kernel.wasm'], () =>
       run(process.execPath, [
@@ -63,7 +66,7 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
   if (steps.includes('bundles')) {
     const entries = Object.fromEntries(Object.entries(BUNDLES).filter(([, source]) => existsSync(join(root, source))));
     const { build: bundle } = await import('esbuild');
-    const sources = ['src/core', 'src/kernel', 'src/formats', 'src/contracts', 'src/server', 'src/cli', 'src/demo'];
+    const sources = ['src/core', 'src/kernel', 'src/formats', 'src/denoise', 'src/contracts', 'src/server', 'src/cli', 'src/demo'];
     const stale = [];
     step('bundles', sources, Object.keys(entries).map((name) => `build/${name}.mjs`), () => stale.push(true));
     if (stale.length)

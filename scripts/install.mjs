@@ -12,8 +12,9 @@ export function ensureInstalled() {
   const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   console.log('installing packages (a few minutes the first time: the database is compiled)');
-  // -O1 halves the compilation of the database library and costs nothing that we notice
-  const env = { ...process.env, CFLAGS: process.env.CFLAGS ?? '-O1', CXXFLAGS: process.env.CXXFLAGS ?? '-O1' };
+  // -O1 halves the compilation of the database library and costs nothing that we notice; the inference library has its
+  // binaries in its package and would only fetch others
+  const env = { ...process.env, ONNXRUNTIME_NODE_INSTALL: 'skip', CFLAGS: process.env.CFLAGS ?? '-O1', CXXFLAGS: process.env.CXXFLAGS ?? '-O1' };
   const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit', env });
   if (status !== 0) {
     console.error('npm ci failed; see its lines above');

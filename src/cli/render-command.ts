@@ -5,10 +5,13 @@ import { extname, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { parseBrief } from '../contracts/brief';
 import { tilesOf } from '../core/film/film';
+import { createNodeFilter } from '../denoise/node-filter';
 import { readScene } from '../formats/gltf/read-scene';
 import { config } from '../server/config';
+import { FinishedFilm, MemoryClean } from '../server/files/clean-film';
 import { hashFilm, MemoryFilm } from '../server/files/film-store';
-import { encodeFilm, type FileKind } from '../server/render/deliver';
+import { type CleanResult, cleanFilm } from '../server/render/clean-film';
+import { encodeFilm, type FileKind, type FilmView } from '../server/render/deliver';
 import { loadKernel } from '../server/render/kernel-file';
 import { readCaptured } from '../server/render/captured-file';
 import { BriefRefused } from '../server/render/refused';
@@ -44,10 +47,23 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
+    const rendered: FilmView = { film, width, height, white: prepared.white };
+    let view = rendered;
+    let cleaned: CleanResult | null = null;
+    // EXR holds the film as it is; the finish does not touch it
+    if (brief.finish.denoise > 0 && kind !== 'exr') {
+      const weights = await readFile(config.filterWeights).catch(() => null);
+      if (!weights) process.stderr.write('sphaera: the weights of the denoising filter are not installed; the picture keeps its grain\n');
+      else {
+        const clean = new MemoryClean();
+        cleaned = await cleanFilm(rendered, await createNodeFilter(weights, threads), clean, () => {});
+        view = { ...rendered, film: new FinishedFilm(film, clean, brief.finish.denoise, tilesOf(width, height)) };
+      }
+    }
     // written beside and renamed, so that a broken write never leaves half a picture under the name
     const part = `${options.out}.part`;
     try {
-      await pipeline(encodeFilm({ film, width, height, white: prepared.white }, kind, brief.finish, prepared.ppi), createWriteStream(part));
+      await pipeline(encodeFilm(view, kind, brief.finish, prepared.ppi), createWriteStream(part));
       await rename(part, options.out);
     } catch (error) {
       await rm(part, { force: true });
@@ -59,6 +75,7 @@ export async function renderCommand(args: string[]): Promise<number> {
         height_px: height,
         samples: done.samples,
         grain: done.grain,
+        denoised: cleaned && { grain: cleaned.grain, luminance_ratio: cleaned.luminanceRatio },
         seconds: (performance.now() - began) / 1000,
         rays: done.rays,
         threads,

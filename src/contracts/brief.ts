@@ -138,7 +138,7 @@ class BackgroundContract {
 }
 class FinishContract {
   @Range(-10, 10, 'EV') exposure_ev = 0;
-  @IsIn([0], { message: 'must be 0 in this version: denoising is not there yet' }) denoise = 0;
+  @Range(0, 1) denoise = 0;
   @IsOptional() background: unknown;
 }
 

@@ -21,6 +21,12 @@ export interface ProofDto {
   /** Grows with each picture written; 0 before the first. */
   picture_count: number;
   error: string | null;
+  /** Of its denoising: 0 to 1 while it runs, 1 when it is denoised, null when it is not. */
+  clean_share: number | null;
+  /** What grain it leaves, L*. */
+  clean_grain: number | null;
+  /** Why there is none though it was wanted. */
+  clean_note: string | null;
   revision: number;
   stopping: boolean;
   created_at_ms: number;

@@ -19,7 +19,7 @@ const sky = (time: string, north_deg: number): Surroundings => ({ kind: 'sky', .
 
 function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
   const { samples, grain, bounces, scale } = QUALITY_STEPS[step];
-  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, quality: { step, samples, grain, bounces, scale, firefly: 4 } };
+  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, quality: { step, samples, grain, bounces, scale, firefly: 4 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
 }
 
 export const DEMO_PROJECTS: readonly DemoProject[] = [
@@ -29,7 +29,7 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'lantern-hill-hut.glb',
     model: hut,
     pictures: [
-      { name: 'Hut from the meadow', brief: brief('From the meadow', sky('2026-09-12T16:50:00+02:00', -10), { width_px: 3840, height_px: 2160 }, 'study'), proof: { scale: 0.17, samples: 96 } },
+      { name: 'Hut from the meadow', brief: brief('From the meadow', sky('2026-09-12T16:50:00+02:00', -10), { width_px: 3840, height_px: 2160 }, 'study'), proof: { scale: 0.25, samples: 32 } },
       { name: 'Dome and slit', brief: brief('Dome and slit', sky('2026-09-12T09:30:00+02:00', -10), { paper: 'A3', orientation: 'portrait', ppi: 200 }, 'glance'), proof: null }
     ]
   },
@@ -39,7 +39,7 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'reading-room.glb',
     model: readingRoom,
     pictures: [
-      { name: 'Reading room, east window', brief: brief('East window', sky('2026-10-12T08:50:00+02:00', 22), { paper: 'A3', orientation: 'landscape', ppi: 200 }, 'study'), proof: { scale: 0.17, samples: 192 } },
+      { name: 'Reading room, east window', brief: brief('East window', sky('2026-10-12T08:50:00+02:00', 22), { paper: 'A3', orientation: 'landscape', ppi: 200 }, 'study'), proof: { scale: 0.25, samples: 48 } },
       { name: 'Star globe', brief: brief('Star globe', sky('2026-10-12T08:50:00+02:00', 22), { width_px: 1080, height_px: 1080 }, 'glance'), proof: null }
     ]
   },
@@ -49,7 +49,7 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'perihelion-lamp.glb',
     model: perihelionLamp,
     pictures: [
-      { name: 'Perihelion lamp, lit', brief: brief('Whole lamp', { kind: 'studio', rotation_deg: 0, brightness_ev: 0 }, { paper: 'A2', orientation: 'portrait', ppi: 200 }, 'study'), proof: { scale: 0.12, samples: 128 } },
+      { name: 'Perihelion lamp, lit', brief: brief('Whole lamp', { kind: 'studio', rotation_deg: 0, brightness_ev: 0 }, { paper: 'A2', orientation: 'portrait', ppi: 200 }, 'study'), proof: { scale: 0.17, samples: 48 } },
       { name: 'Ring and globe', brief: brief('Ring and globe', { kind: 'studio', rotation_deg: 25, brightness_ev: 0 }, { width_px: 1080, height_px: 1350 }, 'glance'), proof: null }
     ]
   }

@@ -1,7 +1,7 @@
 /**
  * Makes the demo data through the same use cases as a user's upload: models from their generators, projects, briefs, and small
  * proofs rendered by the service that runs beside. Does nothing when the data is there; goes on when it was interrupted.
- * SPHAERA_DEMO_QUICK=1 takes a sixth of the samples, for tests.
+ * SPHAERA_DEMO_QUICK=1 takes half the size and 16 samples, for tests.
  */
 import { put } from '../server/files/content-store';
 import { changeBrief } from '../server/usecases/change-brief';
@@ -25,7 +25,7 @@ for (const project of DEMO_PROJECTS) {
     name: project.name,
     client: DEMO_CLIENT,
     kind: project.kind,
-    pictures: project.pictures.map(({ name, brief, proof }) => ({ name, brief: proof ? { ...brief, quality: { ...brief.quality, scale: proof.scale, samples: Math.max(16, Math.round(proof.samples / (quick ? 6 : 1))) } } : brief }))
+    pictures: project.pictures.map(({ name, brief, proof }) => ({ name, brief: proof ? { ...brief, quality: { ...brief.quality, scale: proof.scale / (quick ? 2 : 1), samples: quick ? 16 : proof.samples } } : brief }))
   });
   if (!made.ok) throw new Error(`the demo model of ${project.name} was refused: ${made.message}`);
   // the proof is of the small brief; the picture then states the size and quality it is meant for

@@ -2,14 +2,16 @@
 import { availableParallelism } from 'node:os';
 import { join, resolve } from 'node:path';
 
-const root = resolve(process.env.SPHAERA_ROOT ?? process.cwd());
+const root = resolve(/* turbopackIgnore: true */ process.env.SPHAERA_ROOT ?? process.cwd());
 
 export const config = {
   root,
   /** Everything that is kept: copy it and it works elsewhere. */
-  dataDir: resolve(process.env.SPHAERA_DATA ?? join(root, 'data')),
+  dataDir: resolve(/* turbopackIgnore: true */ process.env.SPHAERA_DATA ?? join(root, 'data')),
   /** A module built by scripts/build.mjs. */
   built: (name: string) => join(root, 'build', name),
+  /** What scripts/weights.mjs fetches; may be missing. */
+  filterWeights: join(root, 'build', 'denoise', 'filter.weights'),
   threads: Number(process.env.SPHAERA_THREADS ?? 0) || availableParallelism(),
   /** Largest upload, and the largest total after unpacking. */
   maxUploadBytes: Number(process.env.SPHAERA_MAX_UPLOAD_BYTES ?? 0) || 2 * 2 ** 30,

@@ -89,7 +89,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 test('a render can be stopped, and what there is stays as a proof', async ({ page }) => {
   await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
-  await expect(page.getByLabel('Samples a pixel')).toHaveValue('128');
+  await expect(page.getByLabel('Samples a pixel')).toHaveValue('64');
   await page.getByLabel('Samples a pixel').fill('4000');
   await page.getByLabel('Samples a pixel').press('Enter');
   await expect(sentence(page)).not.toContainText('this very picture');

@@ -1,10 +1,13 @@
 /**
  * The film's shape: tiles of TILE x TILE pixels, each with the sums of its samples. Channels of a pixel, f32:
- *   0..2 even samples, 3..5 odd samples (two independent halves), 6..8 what came straight from the surroundings, 9 its share.
- * Values are scene-referred, linear Rec. 709, cd/m2.
+ *   0..2 even samples, 3..5 odd samples (two independent halves), 6..8 what came straight from the surroundings, 9 its share,
+ *   and features that guide the denoiser, followed through mirror and glass: 10..12 reflectance, 13..15 normal.
+ * Radiances are scene-referred, linear Rec. 709, cd/m2. 64 bytes a pixel.
  */
 export const TILE_PX = 64;
-export const CHANNELS = 10;
+export const CHANNELS = 16;
+/** Where a pixel's features begin. */
+export const FEATURES = 10;
 
 export interface TileRect {
   index: number;
@@ -46,3 +49,21 @@ export function passEnds(samples: number): number[] {
 
 /** Even and odd samples among the first n. */
 export const halves = (n: number): [number, number] => [Math.ceil(n / 2), Math.floor(n / 2)];
+
+/**
+ * A tile whose radiance is, by `amount` (0 to 1), what a filter made of it; `clean` holds rgb means. The rest of the film is
+ * as it was. Both halves become alike, so a mixed tile is for looking at and not for measuring grain.
+ */
+export function mixClean(tile: Float32Array, pixels: number, samples: number, clean: Float32Array, amount: number): Float32Array {
+  const out = tile.slice();
+  for (let i = 0; i < pixels; i++) {
+    const p = i * CHANNELS;
+    for (let c = 0; c < 3; c++) {
+      const sum = tile[p + c]! + tile[p + 3 + c]!;
+      const mixed = (sum + (clean[i * 3 + c]! * samples - sum) * amount) / 2;
+      out[p + c] = mixed;
+      out[p + 3 + c] = mixed;
+    }
+  }
+  return out;
+}

@@ -7,20 +7,23 @@ import { lightness } from '../color/lightness';
 import { toneColor } from '../color/tone';
 import { CHANNELS, halves } from '../film/film';
 
+const shown: number[] = [0, 0, 0];
+/** Displayed lightness L* of a radiance given in units of displayed white. */
+export function displayedLightness(r: number, g: number, b: number): number {
+  toneColor(shown, r, g, b);
+  return lightness(0.2126 * shown[0]! + 0.7152 * shown[1]! + 0.0722 * shown[2]!);
+}
+
 /** Sum over the tile's pixels of the squared error, for any number of tiles to be added; zero samples in a half give NaN. */
 export function squaredGrain(tile: Float32Array, pixels: number, samples: number, white: number): number {
   const [even, odd] = halves(samples);
-  const a: number[] = [0, 0, 0];
+  const ka = 1 / (even * white);
+  const kb = 1 / (odd * white);
   let sum = 0;
   for (let i = 0; i < pixels; i++) {
     const p = i * CHANNELS;
-    const ka = 1 / (even * white);
-    const kb = 1 / (odd * white);
-    toneColor(a, tile[p]! * ka, tile[p + 1]! * ka, tile[p + 2]! * ka);
-    const la = lightness(0.2126 * a[0]! + 0.7152 * a[1]! + 0.0722 * a[2]!);
-    toneColor(a, tile[p + 3]! * kb, tile[p + 4]! * kb, tile[p + 5]! * kb);
-    const lb = lightness(0.2126 * a[0]! + 0.7152 * a[1]! + 0.0722 * a[2]!);
-    sum += ((la - lb) * (la - lb)) / 4;
+    const difference = displayedLightness(tile[p]! * ka, tile[p + 1]! * ka, tile[p + 2]! * ka) - displayedLightness(tile[p + 3]! * kb, tile[p + 4]! * kb, tile[p + 5]! * kb);
+    sum += (difference * difference) / 4;
   }
   return sum;
 }

@@ -13,7 +13,7 @@ interface Props {
 
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, small = false) => `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${small ? '&small' : ''}`;
+export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, kind: 'screen' | 'small' | 'raw' = 'screen') => `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${kind === 'screen' ? '' : `&${kind}`}`;
 
 export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
   const live = proof.state === 'running' || proof.state === 'waiting';
@@ -25,7 +25,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
     <li className={`tk${live ? ' live' : ''}${chosen ? ' cm' : ''}`} aria-current={chosen || undefined}>
       <div className="b">
         <button type="button" className="th" onClick={onChoose} aria-label={`Show proof ${proof.number}`}>
-          {proof.picture_count > 0 ? <img src={pictureOf(proof, true)} alt="" style={{ width: w, height: h }} /> : <span className="blank" style={{ width: w, height: h }} />}
+          {proof.picture_count > 0 ? <img src={pictureOf(proof, 'small')} alt="" style={{ width: w, height: h }} /> : <span className="blank" style={{ width: w, height: h }} />}
         </button>
         <div className="d">
           <span className="hd">
@@ -36,7 +36,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           {live ? (
             <>
               <span className="note n" role="status" title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples a pixel so far`}>
-                {proof.state === 'waiting' ? 'next in the queue' : proof.stopping ? 'stopping' : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
+                {proof.state === 'waiting' ? 'next in the queue' : proof.clean_share !== null ? `denoising, ${Math.floor(proof.clean_share * 100)}\u00a0%` : proof.stopping ? 'stopping' : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
               </span>
               <span className="acts">
                 {proof.state === 'running' && proof.picture_count > 0 ? (
@@ -61,7 +61,9 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           ) : (
             <dl>
               <dt>grain</dt>
-              <dd className="n">{proof.grain === null ? 'not known' : `${proof.grain.toFixed(2)}\u00a0L*`}</dd>
+              <dd className="n" title={proof.clean_grain === null ? (proof.clean_note ?? 'not denoised') : `denoised; ${proof.grain?.toFixed(2)} L* as rendered`}>
+                {proof.grain === null ? 'not known' : `${(proof.clean_grain ?? proof.grain).toFixed(2)}\u00a0L*`}
+              </dd>
               <dt>took</dt>
               <dd className="n">{duration(proof.seconds)}</dd>
               <dt>size</dt>

@@ -25,8 +25,11 @@ interface Props {
   /** Words of the brief that differ from the proof's. */
   changes: number;
   showModel: boolean;
+  /** The proof with its grain, though it is denoised. */
+  asRendered: boolean;
   zoom: Zoom;
   onShow: (model: boolean) => void;
+  onAsRendered: () => void;
   onZoom: (zoom: Zoom) => void;
   onMoved: (view: FreeViewpoint, joins: boolean) => void;
 }
@@ -86,7 +89,7 @@ export function Stage(props: Props) {
   const fixed = zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
   const full = g.paper ? g.width * mm * PX_PER_MM : g.width_px / ratio;
   const picture = proof && proof.picture_count > 0 ? proof : null;
-  const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png` : null;
+  const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
   return (
     <section className="stage" aria-label="Stage">
       <div className={`sheetbox${fixed ? ' free' : ''}`}>
@@ -98,9 +101,9 @@ export function Stage(props: Props) {
           <Ruler side="v" length={g.height} unit={g.unit} />
           <div className="im" ref={frame}>
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
-            {picture && !showModel ? <img src={sharp ?? pictureOf(picture)} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
+            {picture && !showModel ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>
-          <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper ? 'both' : 'top'} />
+          <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />
           {g.paper ? (
             <>
               <span className="slug l">
@@ -121,6 +124,11 @@ export function Stage(props: Props) {
           {picture ? (
             <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
               {showModel ? 'Back to the proof' : 'Move about'}
+            </button>
+          ) : null}
+          {picture && picture.clean_grain !== null && !showModel ? (
+            <button type="button" aria-pressed={props.asRendered} onClick={props.onAsRendered} title="The proof before denoising, to compare">
+              As rendered
             </button>
           ) : null}
           {(

@@ -31,6 +31,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const [panel, setPanel] = useState<OpenPanel>(null);
   const [shownId, setShownId] = useState<string | null>(null);
   const [showModel, setShowModel] = useState(false);
+  const [rawWanted, setRawWanted] = useState(false);
   const [zoom, setZoom] = useState<Zoom>('whole');
   const [inches, setInches] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
@@ -38,6 +39,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
   const shown = proofs.find((p) => p.id === shownId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
+
+  const asRendered = rawWanted && shown !== null && shown.clean_grain !== null;
 
   const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? next : p)) }));
   const { brief, change, history, busy } = useBrief(picture, replacePicture, setMessage);
@@ -131,8 +134,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         proof={shown}
         changes={was ? countChanges(brief, was) : 0}
         showModel={showModel || !shown || shown.picture_count === 0}
+        asRendered={asRendered}
         zoom={zoom}
         onShow={setShowModel}
+        onAsRendered={() => setRawWanted(!rawWanted)}
         onZoom={setZoom}
         onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
       />
@@ -148,7 +153,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
             </button>
             {shown && shown.picture_count > 0 ? (
               <>
-                <span>Download proof {shown.number}:</span>
+                <span>Download proof {shown.number}{asRendered ? ', as rendered' : ''}:</span>
                 {(
                   [
                     ['PNG', 'kind=png'],
@@ -157,7 +162,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
                     ['EXR', 'kind=exr']
                   ] as const
                 ).map(([label, query]) => (
-                  <a key={label} className="lk" download href={`/api/proofs/${shown.id}/file?${query}`}>
+                  <a key={label} className="lk" download href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}>
                     {label}
                   </a>
                 ))}
@@ -184,6 +189,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
             ))}
           </ol>
         )}
+        {shown?.clean_note ? <p className="say">Not denoised: {shown.clean_note}.</p> : null}
         {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}
       </section>
       {panel === 'viewpoint' ? (

@@ -1,7 +1,7 @@
 // Adds a run of samples to a tile of the film. Layout of a tile: see layout.ts.
 // A pixel's samples are added one after another in their order, so a tile holds the same bits however the run is cut.
 import { FILM_CHANNELS, S_SEED, SETTINGS } from './layout';
-import { backdropB, backdropG, backdropR, backdropShare, pathB, pathG, pathR, tracePath } from './path';
+import { backdropB, backdropG, backdropR, backdropShare, featureB, featureG, featureR, featureX, featureY, featureZ, pathB, pathG, pathR, tracePath } from './path';
 
 /** Traces samples first to first + count - 1 of the pixels of a rectangle into `buffer`, which holds the sums so far. */
 export function renderTile(buffer: usize, x: i32, y: i32, width: i32, height: i32, first: i32, count: i32): void {
@@ -21,6 +21,12 @@ export function renderTile(buffer: usize, x: i32, y: i32, width: i32, height: i3
           store<f32>(buffer, load<f32>(buffer, 32) + backdropB, 32);
         }
         store<f32>(buffer, load<f32>(buffer, 36) + backdropShare, 36);
+        store<f32>(buffer, load<f32>(buffer, 40) + featureR, 40);
+        store<f32>(buffer, load<f32>(buffer, 44) + featureG, 44);
+        store<f32>(buffer, load<f32>(buffer, 48) + featureB, 48);
+        store<f32>(buffer, load<f32>(buffer, 52) + featureX, 52);
+        store<f32>(buffer, load<f32>(buffer, 56) + featureY, 56);
+        store<f32>(buffer, load<f32>(buffer, 60) + featureZ, 60);
       }
     }
   }

@@ -171,8 +171,9 @@ export const ENV_NONE = 0;
 export const ENV_EVEN = 1;
 export const ENV_IMAGE = 2;
 
-// Tile buffer: FILM_CHANNELS f32 a pixel, row by row.
-//   0..2 sum of the even samples, 3..5 of the odd ones (two independent halves), 6..8 the part that comes straight from the
-//   surroundings, 9 the share of samples that ended there unscattered.
+// Tile buffer: FILM_CHANNELS f32 a pixel, row by row, every one a sum over the pixel's samples.
+//   0..2 the even samples, 3..5 the odd ones (two independent halves), 6..8 the part that comes straight from the
+//   surroundings, 9 the share of samples that ended there unscattered; features for the denoiser, see path.ts: 10..12
+//   reflectance, 13..15 normal.
 export const TILE = 64;
-export const FILM_CHANNELS = 10;
+export const FILM_CHANNELS = 16;

@@ -20,6 +20,15 @@ export let pathR: f32 = 0; export let pathG: f32 = 0; export let pathB: f32 = 0;
 export let backdropR: f32 = 0; export let backdropG: f32 = 0; export let backdropB: f32 = 0;
 export let backdropShare: f32 = 0;
 
+/**
+ * What the denoiser wants to know of the path traced last: reflectance (0 to 1, a glow and the surroundings count as 1) and normal
+ * of the first surface that is not a clear mirror or glass; those are followed, and tint what is seen in them.
+ */
+export let featureR: f32 = 0; export let featureG: f32 = 0; export let featureB: f32 = 0;
+export let featureX: f32 = 0; export let featureY: f32 = 0; export let featureZ: f32 = 0;
+// Metal and glass smoother than this show other things rather than themselves.
+const FOLLOWED_ROUGHNESS: f32 = 0.12;
+
 // Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce; passing sheer surfaces has its own range.
 const PAIRS_PER_BOUNCE: u32 = 8;
 const FIRST_PASS_PAIR: u32 = 4096;
@@ -136,10 +145,15 @@ function addDirectional(i: i32): void {
   addLight(load<f32>(l), load<f32>(l, 4), load<f32>(l, 8), Infinity, load<f32>(l, 12), load<f32>(l, 16), load<f32>(l, 20), 0, 1);
 }
 
+function feature(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32): void {
+  featureR = r; featureG = g; featureB = b; featureX = x; featureY = y; featureZ = z;
+}
+
 /** Traces sample `sample` of pixel (x, y) and leaves its radiance in pathR, pathG, pathB. */
 export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   pathR = 0; pathG = 0; pathB = 0;
   backdropR = 0; backdropG = 0; backdropB = 0; backdropShare = 0;
+  feature(0, 0, 0, 0, 0, 0);
   betaR = 1; betaG = 1; betaB = 1;
   bounce = 0;
   startSample(x, y, sample, seed);
@@ -156,6 +170,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   let travelled: f32 = 0; // since the last scattering
   let straight = true;
   let inRoom = portals.inRoom();
+  let following = true, tintR: f32 = 1, tintG: f32 = 1, tintB: f32 = 1; // of the feature
   let passes: u32 = 0;
   let sigmaR: f32 = 0, sigmaG: f32 = 0, sigmaB: f32 = 0, inside = false;
 
@@ -163,6 +178,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     intersect(ray);
     const dx = load<f32>(ray, 16), dy = load<f32>(ray, 20), dz = load<f32>(ray, 24);
     if (hitTriangle < 0) {
+      if (following) feature(tintR, tintG, tintB, 0, 0, 0);
       let r: f32 = 0, g: f32 = 0, b: f32 = 0;
       if (skyKind) {
         sky.skyRadiance(dx, dy, dz);
@@ -204,6 +220,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
           pass = true;
           if (portals.inRoom()) inRoom = !portals.leadsOut(dx, dy, dz, surface.px, surface.py, surface.pz, surface.gx, surface.gy, surface.gz);
           betaR *= surface.baseR; betaG *= surface.baseG; betaB *= surface.baseB;
+          tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
         } else {
           // what is left: mirrored light of the clear share, and the rest of the material, both divided by their chance
           const left: f32 = <f32>1 / (<f32>1 - through);
@@ -226,6 +243,12 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
     }
 
+    if (following) {
+      following = surface.roughness < FOLLOWED_ROUGHNESS && surface.metallic + (<f32>1 - surface.metallic) * surface.transmission > 0.5;
+      tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
+      if (surface.flags & FLAG_EMISSIVE) feature(1, 1, 1, surface.nx, surface.ny, surface.nz);
+      else feature(tintR, tintG, tintB, surface.nx, surface.ny, surface.nz); // of what is followed: in case nothing comes behind it
+    }
     if (surface.flags & FLAG_EMISSIVE && (surface.entering || surface.flags & FLAG_TWO_SIDED)) {
       surface.readEmission();
       let w: f32 = 1;

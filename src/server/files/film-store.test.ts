@@ -49,7 +49,7 @@ describe('a film on disk', () => {
     const film = await DiskFilm.open(path, tiles.length);
     let ended = false;
     const write = async (t: (typeof tiles)[number]) => {
-      for (let samples = 1; samples <= 60; samples++) {
+      for (let samples = 1; samples <= 24; samples++) {
         await film.write(t.index, new Float32Array(floats(t)).fill(samples), { samples, done: false, squaredGrain: 1 });
         await new Promise((resolve) => setTimeout(resolve, t.index)); // rendering the next
       }

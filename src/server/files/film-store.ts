@@ -16,9 +16,13 @@ export interface TileState {
   squaredGrain: number;
 }
 
-export interface FilmStore {
+/** A film to read from. */
+export interface FilmSource {
   state(tile: number): TileState | null;
   read(tile: number, floats: number): Promise<Float32Array>;
+}
+
+export interface FilmStore extends FilmSource {
   write(tile: number, data: Float32Array, state: TileState): Promise<void>;
   /** Makes everything written so far survive a kill. */
   commit(): Promise<void>;
@@ -142,7 +146,7 @@ export class DiskFilm implements FilmStore {
 }
 
 /** The hash of a film: its size, its sample map, and the sums of every tile in the order of their index. */
-export async function hashFilm(film: FilmStore, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
+export async function hashFilm(film: FilmSource, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
   const hash = createHash('sha256');
   const inOrder = [...tiles].sort((a, b) => a.index - b.index);
   hash.update(new Uint8Array(Uint32Array.from([width, height, ...inOrder.map((t) => film.state(t.index)?.samples ?? 0)]).buffer));

@@ -18,6 +18,10 @@ export async function makeProofFolder(id: string): Promise<string> {
 export const filmPath = (id: string) => join(proofFolder(id), 'film');
 /** The picture for the screen: at most SCREEN_PX on its long side, refreshed while rendering. */
 export const screenPath = (id: string) => join(proofFolder(id), 'screen.png');
+/** The same as rendered, when screen.png is denoised. */
+export const rawScreenPath = (id: string) => join(proofFolder(id), 'screen-raw.png');
+/** What the filter made of the film. */
+export const cleanPath = (id: string) => join(proofFolder(id), 'film.clean');
 export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');
 export const SCREEN_PX = 1800;
 export const THUMBNAIL_PX = 320;

@@ -42,6 +42,10 @@ export function saveProgress(id: string, progress: { share: number; samples: num
     .run({ id, ...progress });
 }
 
+export const saveCleaning = (id: string, share: number | null) => database().prepare('UPDATE proofs SET clean_share = ?, seconds_left = NULL WHERE id = ?').run(share, id);
+/** A grain, or why there is none. */
+export const saveClean = (id: string, grain: number | null, note: string | null) => database().prepare('UPDATE proofs SET clean_share = ?, clean_grain = ?, clean_note = ? WHERE id = ?').run(grain === null ? null : 1, grain, note, id);
+
 export const saveExposure = (id: string, ev100: number) => database().prepare('UPDATE proofs SET ev100 = ? WHERE id = ?').run(ev100, id);
 
 export function finish(id: string, state: 'done' | 'kept' | 'dropped', filmSha256: string | null, now: number): void {

@@ -4,10 +4,10 @@ import { CHANNELS, TILE_PX, type TileRect, tilesOf } from '../../core/film/film'
 import { developTile, linearTile } from '../../core/finishing/develop';
 import { writeExr } from '../../formats/exr/write-exr';
 import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
-import type { FilmStore } from '../files/film-store';
+import type { FilmSource } from '../files/film-store';
 
 export interface FilmView {
-  film: FilmStore;
+  film: FilmSource;
   width: number;
   height: number;
   white: number;

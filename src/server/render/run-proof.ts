@@ -5,12 +5,14 @@ import { CHANNELS, tilesOf } from '../../core/film/film';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
+import { CleanFile, FinishedFilm } from '../files/clean-film';
 import { DiskFilm, hashFilm } from '../files/film-store';
-import { filmPath, makeProofFolder, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
-import { beat, fail, finish, saveExposure, saveProgress, stopAsked } from '../jobs/queue';
+import { cleanPath, filmPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
+import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveProgress, stopAsked } from '../jobs/queue';
 import { findRevision, saveSpeed } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
 import { readCaptured } from './captured-file';
+import { cleanProof } from './clean-proof';
 import { loadKernel } from './kernel-file';
 import { BriefRefused } from './refused';
 import type { FilmProgress } from './render-film';
@@ -65,7 +67,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const refresh = () => {
       writing = writing.then(async () => {
         const began = Date.now();
-        if (!(await screen.write(screenPath(proof.id), thumbnailPath(proof.id), THUMBNAIL_PX))) return;
+        if (!screen.changed) return;
+        await screen.write(screenPath(proof.id), { path: thumbnailPath(proof.id), px: THUMBNAIL_PX });
         nextPicture = Date.now() + Math.max(PICTURE_MS, (Date.now() - began) / PICTURE_SHARE);
         pictures++;
         save();
@@ -93,6 +96,26 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       return;
     }
     const hash = await hashFilm(film, width, height, tiles);
+    if (brief.finish.denoise > 0 && stop !== 'drop') {
+      await screen.write(rawScreenPath(proof.id), null);
+      const began = Date.now();
+      saveCleaning(proof.id, 0);
+      const cleaned = await cleanProof({ proof: proof.id, width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
+      if (cleaned === null) {
+        await film.close();
+        return;
+      }
+      if (typeof cleaned === 'string') saveClean(proof.id, null, cleaned);
+      else {
+        const clean = (await CleanFile.open(cleanPath(proof.id)))!;
+        const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
+        for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await finished.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
+        await clean.close();
+        saveClean(proof.id, cleaned.grain, null);
+        if (latest) (latest as FilmProgress).seconds += (Date.now() - began) / 1000;
+        await refresh();
+      }
+    }
     await film.close();
     const samples = end.samples * width * height;
     if (end.seconds > 0.5 && proof.samples === 0) saveSpeed(proof.revision_id, samples / end.seconds, Date.now());

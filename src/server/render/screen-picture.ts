@@ -52,16 +52,20 @@ export class ScreenPicture {
     this.dirty = true;
   }
 
-  /** Writes the picture when it has changed; true when it did. */
-  async write(path: string, thumbnailPath: string, thumbnailPx: number): Promise<boolean> {
-    if (!this.dirty) return false;
-    this.dirty = false;
+  /** Whether something has come since the last write of picture and thumbnail. */
+  get changed(): boolean {
+    return this.dirty;
+  }
+
+  /** Writes the picture and, unless null, its thumbnail. */
+  async write(path: string, thumbnail: { path: string; px: number } | null): Promise<void> {
+    if (thumbnail) this.dirty = false;
     const image = sharp(Buffer.from(this.pixels), { raw: { width: this.width, height: this.height, channels: 4 } }).removeAlpha();
-    const [screen, thumbnail] = await Promise.all([image.clone().png({ compressionLevel: 3 }).toBuffer(), image.clone().resize({ width: thumbnailPx, height: thumbnailPx, fit: 'inside' }).png().toBuffer()]);
-    for (const [name, bytes] of [[path, screen], [thumbnailPath, thumbnail]] as const) {
-      await writeFile(`${name}.part`, bytes);
+    const files = [{ name: path, bytes: image.clone().png({ compressionLevel: 3 }).toBuffer() }];
+    if (thumbnail) files.push({ name: thumbnail.path, bytes: image.clone().resize({ width: thumbnail.px, height: thumbnail.px, fit: 'inside' }).png().toBuffer() });
+    for (const { name, bytes } of files) {
+      await writeFile(`${name}.part`, await bytes);
       await rename(`${name}.part`, name);
     }
-    return true;
   }
 }

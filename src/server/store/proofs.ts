@@ -27,6 +27,9 @@ export interface ProofRow {
   picture_count: number;
   film_sha256: string | null;
   error: string | null;
+  clean_share: number | null;
+  clean_grain: number | null;
+  clean_note: string | null;
   created_at_ms: number;
   started_at_ms: number | null;
   ended_at_ms: number | null;

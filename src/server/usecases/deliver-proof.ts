@@ -25,14 +25,15 @@ export interface DeliverJob {
   out: string;
 }
 
-export async function deliverProof(id: string, kind: FileKind, background: 'own' | 'clear'): Promise<Outcome<{ path: string; name: string }>> {
+/** `asRendered` leaves the grain in, as EXR always does: it holds the film. */
+export async function deliverProof(id: string, kind: FileKind, background: 'own' | 'clear', asRendered: boolean): Promise<Outcome<{ path: string; name: string }>> {
   const proof = findProof(id);
   const picture = proof && findPicture(proof.picture_id);
   if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
   if (proof.ev100 === null || proof.picture_count === 0) return refused('there is no picture of this proof yet; wait for its first tiles');
   if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
   const brief = JSON.parse(proof.brief_json) as Brief;
-  const finish: Finish = { ...brief.finish, background: { kind: background } };
+  const finish: Finish = { ...brief.finish, denoise: asRendered || kind === 'exr' || proof.clean_grain === null ? 0 : brief.finish.denoise, background: { kind: background } };
   const ppi = 'ppi' in brief.size ? brief.size.ppi * brief.quality.scale : null;
   const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);
   const stamp = createHash('sha256').update(canonicalJson({ kind, finish, film: proof.film_sha256, count: proof.picture_count })).digest('hex').slice(0, 16);

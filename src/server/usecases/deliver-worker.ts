@@ -3,12 +3,16 @@ import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { whiteLuminance } from '../../core/brief/exposure';
 import { tilesOf } from '../../core/film/film';
+import { CleanFile, FinishedFilm } from '../files/clean-film';
 import { DiskFilm } from '../files/film-store';
-import { filmPath } from '../files/proof-files';
+import { cleanPath, filmPath } from '../files/proof-files';
 import { encodeFilm } from '../render/deliver';
 import type { DeliverJob } from './deliver-proof';
 
 const job = JSON.parse(process.argv[2]!) as DeliverJob;
-const film = await DiskFilm.open(filmPath(job.proof), tilesOf(job.width, job.height).length);
+const tiles = tilesOf(job.width, job.height);
+const rendered = await DiskFilm.open(filmPath(job.proof), tiles.length);
+const clean = job.finish.denoise > 0 ? await CleanFile.open(cleanPath(job.proof)) : null;
+const film = clean ? new FinishedFilm(rendered, clean, job.finish.denoise, tiles) : rendered;
 await pipeline(encodeFilm({ film, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi), createWriteStream(job.out));
 process.exit(0);

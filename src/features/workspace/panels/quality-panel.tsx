@@ -51,6 +51,8 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
           <NumberField label="Samples a pixel" value={quality.samples} min={1} max={65536} onChange={(samples) => set({ samples: Math.round(samples) })} />
           <span>Bounces of light</span>
           <NumberField label="Bounces of light" value={quality.bounces} min={0} max={64} onChange={(bounces) => set({ bounces: Math.round(bounces) })} />
+          <span>Denoise when it is rendered</span>
+          <input type="checkbox" className="toggle toggle-sm" aria-label="Denoise when it is rendered" checked={brief.finish.denoise > 0} onChange={(e) => onChange({ finish: { ...brief.finish, denoise: e.target.checked ? 1 : 0 } })} />
           {quality.grain === null ? null : (
             <>
               <span>Done at a raw grain of</span>

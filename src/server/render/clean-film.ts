@@ -1,0 +1,122 @@
+/**
+ * Runs the denoising filter over a film, piece by piece, so that a sheet of any size needs the memory of one piece; and measures
+ * what grain is left, by filtering both halves of the middle piece alike.
+ */
+import { CHANNELS, FEATURES, halves, type TileRect, tilesOf } from '../../core/film/film';
+import { fromCurve, InputScale, toCurve } from '../../core/finishing/denoise/curve';
+import type { Filter } from '../../core/finishing/denoise/filter';
+import { mirrored, type Piece, piecesOf } from '../../core/finishing/denoise/pieces';
+import { displayedLightness } from '../../core/quality/grain';
+import type { CleanSink } from '../files/clean-film';
+import type { FilmView } from './deliver';
+
+type Part = 'all' | 'even' | 'odd';
+
+export interface CleanResult {
+  /** Root mean square over the middle piece of the standard error of displayed lightness, L*. */
+  grain: number;
+  /** Mean luminance after over before. */
+  luminanceRatio: number;
+}
+
+export async function cleanFilm(view: FilmView, filter: Filter, out: CleanSink, onShare: (share: number) => void): Promise<CleanResult> {
+  const { film, width, height } = view;
+  const tiles = tilesOf(width, height);
+  const scale = new InputScale();
+  let before = 0;
+  let after = 0;
+  for (const tile of tiles) {
+    const state = film.state(tile.index);
+    if (!state) continue;
+    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
+    scale.add(tile.width, tile.height, (i) => {
+      const l = luminanceAt(data, i, state.samples);
+      before += l;
+      return l;
+    });
+  }
+  const pieces = piecesOf(width, height);
+  const middle = pieces.reduce((best, p) => (away(p, view) < away(best, view) ? p : best));
+  const steps = pieces.length + 2;
+  let step = 0;
+  const filtered = async (piece: Piece, part: Part) => {
+    const planes = await loadPlanes(view, tiles, piece, scale.value, filter.channels, part);
+    const result = await filter.run(planes, piece.height, piece.width);
+    onShare(++step / steps);
+    return result;
+  };
+  for (const piece of pieces) {
+    const result = await filtered(piece, 'all');
+    const plane = piece.width * piece.height;
+    for (const tile of tiles) {
+      if (!inside(tile, piece)) continue;
+      const rgb = new Float32Array(tile.width * tile.height * 3);
+      for (let y = 0; y < tile.height; y++) {
+        for (let x = 0; x < tile.width; x++) {
+          const from = (tile.y + y - piece.y) * piece.width + tile.x + x - piece.x;
+          const to = (y * tile.width + x) * 3;
+          for (let c = 0; c < 3; c++) rgb[to + c] = fromCurve(result[c * plane + from]!) / scale.value;
+          after += 0.2126 * rgb[to]! + 0.7152 * rgb[to + 1]! + 0.0722 * rgb[to + 2]!;
+        }
+      }
+      await out.write(tile, rgb);
+    }
+  }
+  const grain = grainLeft(await filtered(middle, 'even'), await filtered(middle, 'odd'), middle, 1 / (scale.value * view.white));
+  return { grain, luminanceRatio: before > 0 ? after / before : 1 };
+}
+
+const inside = (tile: TileRect, { core }: Piece) => tile.x >= core.x && tile.x < core.x + core.width && tile.y >= core.y && tile.y < core.y + core.height;
+const away = ({ core }: Piece, { width, height }: FilmView) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
+
+function luminanceAt(data: Float32Array, i: number, samples: number): number {
+  const p = i * CHANNELS;
+  return (0.2126 * (data[p]! + data[p + 3]!) + 0.7152 * (data[p + 1]! + data[p + 4]!) + 0.0722 * (data[p + 2]! + data[p + 5]!)) / samples;
+}
+
+/** The filter's input for a piece, from the film's tiles; what lies beyond the image is its mirror. */
+async function loadPlanes({ film, width, height }: FilmView, tiles: readonly TileRect[], piece: Piece, scale: number, channels: number, part: Part): Promise<Float32Array> {
+  const plane = piece.width * piece.height;
+  const planes = new Float32Array(channels * plane);
+  const right = Math.min(width, piece.x + piece.width);
+  const bottom = Math.min(height, piece.y + piece.height);
+  for (const tile of tiles) {
+    if (tile.x >= right || tile.y >= bottom || tile.x + tile.width <= piece.x || tile.y + tile.height <= piece.y) continue;
+    const state = film.state(tile.index);
+    if (!state) continue;
+    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
+    const [even, odd] = halves(state.samples);
+    const [we, wo] = part === 'all' ? [1 / state.samples, 1 / state.samples] : part === 'even' ? [1 / even, 0] : [0, 1 / Math.max(odd, 1)];
+    const k = 1 / state.samples;
+    for (let y = Math.max(tile.y, piece.y); y < Math.min(tile.y + tile.height, bottom); y++) {
+      for (let x = Math.max(tile.x, piece.x); x < Math.min(tile.x + tile.width, right); x++) {
+        const p = ((y - tile.y) * tile.width + x - tile.x) * CHANNELS;
+        const q = (y - piece.y) * piece.width + x - piece.x;
+        for (let c = 0; c < 3; c++) {
+          planes[c * plane + q] = toCurve((data[p + c]! * we + data[p + 3 + c]! * wo) * scale);
+          planes[(3 + c) * plane + q] = Math.min(1, Math.max(0, data[p + FEATURES + c]! * k));
+          planes[(6 + c) * plane + q] = Math.min(1, Math.max(-1, data[p + FEATURES + 3 + c]! * k)) * 0.5 + 0.5;
+        }
+      }
+    }
+  }
+  for (let c = 0; c < channels; c++) {
+    const at = c * plane;
+    for (let y = 0; y < bottom - piece.y; y++) for (let x = right - piece.x; x < piece.width; x++) planes[at + y * piece.width + x] = planes[at + y * piece.width + mirrored(x, right - piece.x)]!;
+    for (let y = bottom - piece.y; y < piece.height; y++) planes.copyWithin(at + y * piece.width, at + mirrored(y, bottom - piece.y) * piece.width, at + (mirrored(y, bottom - piece.y) + 1) * piece.width);
+  }
+  return planes;
+}
+
+function grainLeft(a: Float32Array, b: Float32Array, { x, y, width, height, core }: Piece, scale: number): number {
+  const plane = width * height;
+  let sum = 0;
+  for (let v = core.y - y; v < core.y - y + core.height; v++) {
+    for (let u = core.x - x; u < core.x - x + core.width; u++) {
+      const i = v * width + u;
+      const shown = (planes: Float32Array) => displayedLightness(fromCurve(planes[i]!) * scale, fromCurve(planes[plane + i]!) * scale, fromCurve(planes[2 * plane + i]!) * scale);
+      sum += (shown(a) - shown(b)) ** 2 / 4;
+    }
+  }
+  return Math.sqrt(sum / (core.width * core.height));
+}
