@@ -70,8 +70,8 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     expect(noisy).toBeGreaterThan(0.4); // sqrt(3 / 16)
     expect(left).toBeLessThan(noisy / 10);
     expect(Math.abs(result.luminanceRatio - 1)).toBeLessThan(0.01);
-    expect(result.grain).toBeGreaterThan(0);
-    expect(result.grain).toBeLessThan(2);
+    expect(result.grain!).toBeGreaterThan(0);
+    expect(result.grain!).toBeLessThan(2);
     expect(shares.at(-1)).toBe(1);
   });
 

@@ -61,7 +61,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           ) : (
             <dl>
               <dt>grain</dt>
-              <dd className="n" title={proof.clean_grain === null ? (proof.clean_note ?? 'not denoised') : `denoised; ${proof.grain?.toFixed(2)} L* as rendered`}>
+              <dd className="n" title={proof.clean_share === 1 ? `denoised; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered` : (proof.clean_note ?? 'not denoised')}>
                 {proof.grain === null ? 'not known' : `${(proof.clean_grain ?? proof.grain).toFixed(2)}\u00a0L*`}
               </dd>
               <dt>took</dt>

@@ -126,7 +126,7 @@ export function Stage(props: Props) {
               {showModel ? 'Back to the proof' : 'Move about'}
             </button>
           ) : null}
-          {picture && picture.clean_grain !== null && !showModel ? (
+          {picture && picture.clean_share === 1 && !showModel ? (
             <button type="button" aria-pressed={props.asRendered} onClick={props.onAsRendered} title="The proof before denoising, to compare">
               As rendered
             </button>

@@ -40,7 +40,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
   const shown = proofs.find((p) => p.id === shownId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
 
-  const asRendered = rawWanted && shown !== null && shown.clean_grain !== null;
+  const asRendered = rawWanted && shown !== null && shown.clean_share === 1;
 
   const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? next : p)) }));
   const { brief, change, history, busy } = useBrief(picture, replacePicture, setMessage);

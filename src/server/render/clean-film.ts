@@ -13,8 +13,8 @@ import type { FilmView } from './deliver';
 type Part = 'all' | 'even' | 'odd';
 
 export interface CleanResult {
-  /** Root mean square over the middle piece of the standard error of displayed lightness, L*. */
-  grain: number;
+  /** Root mean square over the middle piece of the standard error of displayed lightness, L*; null when some tile has but one sample. */
+  grain: number | null;
   /** Mean luminance after over before. */
   luminanceRatio: number;
 }
@@ -37,7 +37,8 @@ export async function cleanFilm(view: FilmView, filter: Filter, out: CleanSink, 
   }
   const pieces = piecesOf(width, height);
   const middle = pieces.reduce((best, p) => (away(p, view) < away(best, view) ? p : best));
-  const steps = pieces.length + 2;
+  const measurable = tiles.every((tile) => !inside(tile, middle) || (film.state(tile.index)?.samples ?? 0) >= 2);
+  const steps = pieces.length + (measurable ? 2 : 0);
   let step = 0;
   const filtered = async (piece: Piece, part: Part) => {
     const planes = await loadPlanes(view, tiles, piece, scale.value, filter.channels, part);
@@ -62,7 +63,7 @@ export async function cleanFilm(view: FilmView, filter: Filter, out: CleanSink, 
       await out.write(tile, rgb);
     }
   }
-  const grain = grainLeft(await filtered(middle, 'even'), await filtered(middle, 'odd'), middle, 1 / (scale.value * view.white));
+  const grain = measurable ? grainLeft(await filtered(middle, 'even'), await filtered(middle, 'odd'), middle, 1 / (scale.value * view.white)) : null;
   return { grain, luminanceRatio: before > 0 ? after / before : 1 };
 }
 
@@ -86,7 +87,7 @@ async function loadPlanes({ film, width, height }: FilmView, tiles: readonly Til
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
     const [even, odd] = halves(state.samples);
-    const [we, wo] = part === 'all' ? [1 / state.samples, 1 / state.samples] : part === 'even' ? [1 / even, 0] : [0, 1 / Math.max(odd, 1)];
+    const [we, wo] = part === 'all' ? [1 / state.samples, 1 / state.samples] : part === 'even' ? [1 / even, 0] : [0, 1 / odd];
     const k = 1 / state.samples;
     for (let y = Math.max(tile.y, piece.y); y < Math.min(tile.y + tile.height, bottom); y++) {
       for (let x = Math.max(tile.x, piece.x); x < Math.min(tile.x + tile.width, right); x++) {

@@ -8,7 +8,7 @@ import { contentPath } from '../files/content-store';
 import { CleanFile, FinishedFilm } from '../files/clean-film';
 import { DiskFilm, hashFilm } from '../files/film-store';
 import { cleanPath, filmPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
-import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveProgress, stopAsked } from '../jobs/queue';
+import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, saveProgress, stopAsked } from '../jobs/queue';
 import { findRevision, saveSpeed } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
 import { readCaptured } from './captured-file';
@@ -105,13 +105,13 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
         await film.close();
         return;
       }
-      if (typeof cleaned === 'string') saveClean(proof.id, null, cleaned);
+      if (typeof cleaned === 'string') saveNotClean(proof.id, cleaned);
       else {
         const clean = (await CleanFile.open(cleanPath(proof.id)))!;
         const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
         for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await finished.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
         await clean.close();
-        saveClean(proof.id, cleaned.grain, null);
+        saveClean(proof.id, cleaned.grain);
         if (latest) (latest as FilmProgress).seconds += (Date.now() - began) / 1000;
         await refresh();
       }
