@@ -1,6 +1,9 @@
 /** A drawn model to a GLB: parts become meshes, the stage frame becomes glTF's (z mirrored), textures become PNG. */
 import { Document } from '@gltf-transform/core';
-import { KHRLightsPunctual, KHRMaterialsEmissiveStrength, KHRMaterialsIOR, KHRMaterialsTransmission, KHRMaterialsVolume } from '@gltf-transform/extensions';
+import {
+  KHRLightsPunctual, KHRMaterialsAnisotropy, KHRMaterialsClearcoat, KHRMaterialsDiffuseTransmission, KHRMaterialsDispersion, KHRMaterialsEmissiveStrength, KHRMaterialsIOR, KHRMaterialsIridescence,
+  KHRMaterialsSheen, KHRMaterialsSpecular, KHRMaterialsTransmission, KHRMaterialsVolume
+} from '@gltf-transform/extensions';
 import sharp from 'sharp';
 import type { Vec3 } from '../core/math/vec3';
 import { cross, normalize, subtract } from '../core/math/vec3';
@@ -24,6 +27,16 @@ export interface DemoMaterial {
   /** cd/m2. */
   glow?: Vec3;
   oneSided?: boolean;
+  coat?: { weight: number; roughness: number };
+  sheen?: { color: Vec3; roughness: number };
+  /** Strength, and direction from the u axis in degrees; needs uv. */
+  brushed?: { strength: number; turnDeg: number };
+  film?: { weight: number; ior: number; nm: number };
+  /** 20 over the Abbe number. */
+  dispersion?: number;
+  /** Light that the matte layer scatters to its other side. */
+  through?: { weight: number; color: Vec3 };
+  specularColor?: Vec3;
 }
 
 export interface DemoCamera {
@@ -65,6 +78,13 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
   const volume = document.createExtension(KHRMaterialsVolume);
   const iorExtension = document.createExtension(KHRMaterialsIOR);
   const lights = document.createExtension(KHRLightsPunctual);
+  const coat = document.createExtension(KHRMaterialsClearcoat);
+  const sheen = document.createExtension(KHRMaterialsSheen);
+  const anisotropy = document.createExtension(KHRMaterialsAnisotropy);
+  const iridescence = document.createExtension(KHRMaterialsIridescence);
+  const dispersion = document.createExtension(KHRMaterialsDispersion);
+  const through = document.createExtension(KHRMaterialsDiffuseTransmission);
+  const specular = document.createExtension(KHRMaterialsSpecular);
   const images = new Map<PaintedTexture, { color: ReturnType<typeof document.createTexture>; rough: ReturnType<typeof document.createTexture> | null; normal: ReturnType<typeof document.createTexture> | null }>();
   const toPng = (pixels: Uint8Array, w: number, h: number) => sharp(pixels, { raw: { width: w, height: h, channels: 4 } }).removeAlpha().png().toBuffer();
 
@@ -99,6 +119,15 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
     if (spec.volume)
       material.setExtension('KHR_materials_volume', volume.createVolume().setThicknessFactor(spec.volume.thickness).setAttenuationColor([...spec.volume.color]).setAttenuationDistance(spec.volume.distance));
 
+    if (spec.coat) material.setExtension('KHR_materials_clearcoat', coat.createClearcoat().setClearcoatFactor(spec.coat.weight).setClearcoatRoughnessFactor(spec.coat.roughness));
+    if (spec.sheen) material.setExtension('KHR_materials_sheen', sheen.createSheen().setSheenColorFactor([...spec.sheen.color]).setSheenRoughnessFactor(spec.sheen.roughness));
+    if (spec.brushed) material.setExtension('KHR_materials_anisotropy', anisotropy.createAnisotropy().setAnisotropyStrength(spec.brushed.strength).setAnisotropyRotation((spec.brushed.turnDeg * Math.PI) / 180));
+    if (spec.film)
+      material.setExtension('KHR_materials_iridescence', iridescence.createIridescence().setIridescenceFactor(spec.film.weight).setIridescenceIOR(spec.film.ior).setIridescenceThicknessMinimum(spec.film.nm).setIridescenceThicknessMaximum(spec.film.nm));
+    if (spec.dispersion) material.setExtension('KHR_materials_dispersion', dispersion.createDispersion().setDispersion(spec.dispersion));
+    if (spec.through) material.setExtension('KHR_materials_diffuse_transmission', through.createDiffuseTransmission().setDiffuseTransmissionFactor(spec.through.weight).setDiffuseTransmissionColorFactor([...spec.through.color]));
+    if (spec.specularColor) material.setExtension('KHR_materials_specular', specular.createSpecular().setSpecularColorFactor([...spec.specularColor]));
+
     const [sx, sy] = spec.span ?? [1, 1];
     const positions = Float32Array.from(part.positions, (v, i) => (i % 3 === 2 ? -v : v));
     const normals = Float32Array.from(part.normals, (v, i) => (i % 3 === 2 ? -v : v));
@@ -107,7 +136,7 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
     for (let i = 0; i < indices.length; i += 3) [indices[i + 1], indices[i + 2]] = [indices[i + 2]!, indices[i + 1]!];
     const accessor = (array: Float32Array | Uint32Array, type: 'VEC3' | 'VEC2' | 'SCALAR') => document.createAccessor().setType(type).setArray(array as never).setBuffer(buffer);
     const primitive = document.createPrimitive().setAttribute('POSITION', accessor(positions, 'VEC3')).setAttribute('NORMAL', accessor(normals, 'VEC3')).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
-    if (spec.texture) primitive.setAttribute('TEXCOORD_0', accessor(uvs, 'VEC2'));
+    if (spec.texture || spec.brushed) primitive.setAttribute('TEXCOORD_0', accessor(uvs, 'VEC2'));
     scene.addChild(document.createNode(part.material).setMesh(document.createMesh(part.material).addPrimitive(primitive)));
   }
 

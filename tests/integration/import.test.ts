@@ -10,9 +10,11 @@ import { validateBytes } from 'gltf-validator';
 import { MeshoptDecoder, MeshoptEncoder } from 'meshoptimizer';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { hut, perihelionLamp, readingRoom } from '../../src/demo/models';
+import { materialSheet } from '../../src/demo/models/material-sheet';
 import { writeModel } from '../../src/demo/write-model';
 import { ktxToPng } from '../../src/formats/gltf/ktx';
 import { normaliseModel } from '../../src/formats/gltf/normalise';
+import { readScene } from '../../src/formats/gltf/read-scene';
 import { importModel } from '../../src/server/usecases/import-model';
 import { boxGlb, rawGlb } from '../support/glb';
 
@@ -54,6 +56,26 @@ describe('models come in', () => {
     const result = await bring('packed.glb', await io.writeBinary(document));
     expect(result.ok && result.report.size_m.map((v) => Math.round(v * 100) / 100)).toEqual([2, 2, 2]);
     if (result.ok) expect(await errorsOf(result.glb)).toEqual([]);
+  });
+  it('material extensions arrive as layers, lengths in them scaled with the model', async () => {
+    const result = await bring('sheet.glb', await writeModel(materialSheet()), 'mm');
+    expect(result.ok).toBe(true);
+    if (!result.ok) return;
+    expect(result.report.missing).toEqual([]);
+    expect(await errorsOf(result.glb)).toEqual([]);
+    const { materials, geometry } = await readScene(result.glb);
+    const of = (name: string) => materials.find((m) => m.name === name)!;
+    expect(of('brushed steel').layers).toMatchObject({ anisotropy: expect.closeTo(0.85, 5), coat: 0 });
+    expect(of('annealed titanium').layers).toMatchObject({ iridescence: 1, filmIor: expect.closeTo(2.1, 5), filmThickness: [95, 95] });
+    expect(of('lacquered walnut').layers).toMatchObject({ coat: 1, coatRoughness: expect.closeTo(0.04, 5) });
+    expect(of('heavy crystal').layers).toMatchObject({ dispersion: 2 });
+    expect(of('red velvet').layers).toMatchObject({ sheenRoughness: expect.closeTo(0.45, 5) });
+    expect(of('milky shade').layers).toMatchObject({ diffuseTransmission: expect.closeTo(0.65, 5) });
+    expect(of('matte plaster').layers).toMatchObject({ specularColor: [0.4, 0.4, 0.4].map((c) => expect.closeTo(c, 5)) });
+    expect(of('polished brass').layers).toBeNull();
+    expect(of('amber glass').attenuationDistance).toBeCloseTo(0.05 / 1000, 8);
+    // brushing needs a direction: tangents were made from the uv
+    expect(geometry.tangents.some((v) => v !== 0)).toBe(true);
   });
   it('the KTX2 transcoder is there and says what it cannot read', async () => {
     await expect(ktxToPng(new Uint8Array(200))).rejects.toThrow(/not a valid KTX2 texture/);

@@ -1,18 +1,18 @@
 /**
  * The GGX distribution of microfacet normals, Smith's shadowing with it, and sampling of visible normals.
- * Local frame, z the surface normal; alpha = roughness squared. Sources: Walter et al. 2007; Heitz 2014, JCGT 3(2), eq. 72
- * and 99; Heitz 2018, JCGT 7(4), listing 1.
+ * Local frame, z the surface normal; alpha = roughness squared, along x and along y. Sources: Walter et al. 2007; Heitz 2014, JCGT
+ * 3(2), eq. 72 and 99, anisotropic 85 and 86; Heitz 2018, JCGT 7(4), listing 1.
  */
 import type { Vec3 } from '../math/vec3';
 
-export function distribution(h: Vec3, alpha: number): number {
-  const d = alpha * alpha * h[2] * h[2] + h[0] * h[0] + h[1] * h[1];
-  return (alpha * alpha) / (Math.PI * d * d);
+export function distribution(h: Vec3, alpha: number, alphaY = alpha): number {
+  const stretched = (h[0] / alpha) ** 2 + (h[1] / alphaY) ** 2 + h[2] ** 2;
+  return 1 / (Math.PI * alpha * alphaY * stretched * stretched);
 }
 
-export function lambda(w: Vec3, alpha: number): number {
-  const tan2 = (w[0] * w[0] + w[1] * w[1]) / Math.max(w[2] * w[2], 1e-12);
-  return 0.5 * (Math.sqrt(1 + alpha * alpha * tan2) - 1);
+export function lambda(w: Vec3, alpha: number, alphaY = alpha): number {
+  const tan2 = ((alpha * w[0]) ** 2 + (alphaY * w[1]) ** 2) / Math.max(w[2] * w[2], 1e-12);
+  return 0.5 * (Math.sqrt(1 + tan2) - 1);
 }
 
 export function sampleVisibleNormal(wo: Vec3, alpha: number, u: number, v: number): Vec3 {

@@ -60,7 +60,63 @@ export interface SceneMaterial {
   normalTexture: TextureUse | null;
   emissiveTexture: TextureUse | null;
   transmissionTexture: TextureUse | null;
+  /** What lies over or beside base, metal and glass; null when nothing does. */
+  layers: MaterialLayers | null;
 }
+
+/** glTF's material extensions beyond the plain model, in their own words. */
+export interface MaterialLayers {
+  specularColor: Vec3;
+  /** Strength of the brushing, 0 to 1, and its direction from the tangent, radians. */
+  anisotropy: number;
+  anisotropyRotation: number;
+  coat: number;
+  coatRoughness: number;
+  coatNormalScale: number;
+  sheenColor: Vec3;
+  sheenRoughness: number;
+  iridescence: number;
+  filmIor: number;
+  /** nm; where there is no texture the second counts. */
+  filmThickness: [number, number];
+  /** 20 over the Abbe number. */
+  dispersion: number;
+  diffuseTransmission: number;
+  diffuseTransmissionColor: Vec3;
+  textures: Partial<Record<LayerTexture, TextureUse>>;
+}
+
+export type LayerTexture =
+  | 'specular'
+  | 'specularColor'
+  | 'anisotropy'
+  | 'coat'
+  | 'coatRoughness'
+  | 'coatNormal'
+  | 'sheenColor'
+  | 'sheenRoughness'
+  | 'iridescence'
+  | 'filmThickness'
+  | 'diffuseTransmission'
+  | 'diffuseTransmissionColor';
+
+export const LAYERS_DEFAULTS: MaterialLayers = {
+  specularColor: [1, 1, 1],
+  anisotropy: 0,
+  anisotropyRotation: 0,
+  coat: 0,
+  coatRoughness: 0,
+  coatNormalScale: 1,
+  sheenColor: [0, 0, 0],
+  sheenRoughness: 0,
+  iridescence: 0,
+  filmIor: 1.3,
+  filmThickness: [100, 400],
+  dispersion: 0,
+  diffuseTransmission: 0,
+  diffuseTransmissionColor: [1, 1, 1],
+  textures: {}
+};
 
 export const MATERIAL_DEFAULTS: SceneMaterial = {
   name: '',
@@ -82,7 +138,8 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   metalRoughTexture: null,
   normalTexture: null,
   emissiveTexture: null,
-  transmissionTexture: null
+  transmissionTexture: null,
+  layers: null
 };
 
 /** A lamp without a surface. Intensity in cd (points, spots) or lx (directional), linear Rec. 709. */

@@ -2,8 +2,9 @@
  * Any glTF or GLB to one normalised GLB (metres, +Y up, plain geometry, PNG or JPEG or WebP textures) and a report of what came
  * in. Nothing is fetched: a file that points outside itself is refused with the name of what is missing.
  */
-import { type Document, type JSONDocument, PropertyType } from '@gltf-transform/core';
-import { dequantize, normals, prune, tangents, uninstance, unpartition } from '@gltf-transform/functions';
+import { type Document, type JSONDocument, type Material, PropertyType } from '@gltf-transform/core';
+import type { Anisotropy, Clearcoat, Volume } from '@gltf-transform/extensions';
+import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartition } from '@gltf-transform/functions';
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
@@ -34,18 +35,6 @@ const LARGEST_M = 1e5;
 const UNDERSTOOD = new Set(
   'KHR_draco_mesh_compression EXT_meshopt_compression KHR_mesh_quantization EXT_mesh_gpu_instancing KHR_texture_basisu EXT_texture_webp KHR_texture_transform KHR_lights_punctual KHR_materials_emissive_strength KHR_materials_ior KHR_materials_transmission KHR_materials_volume KHR_materials_clearcoat KHR_materials_sheen KHR_materials_specular KHR_materials_anisotropy KHR_materials_iridescence KHR_materials_dispersion KHR_materials_diffuse_transmission KHR_materials_variants KHR_materials_unlit KHR_materials_pbrSpecularGlossiness'.split(' ')
 );
-/** Carried along in the GLB but not rendered by this version of the kernel. */
-const NOT_RENDERED: Record<string, string> = {
-  KHR_materials_clearcoat: 'clear coats',
-  KHR_materials_sheen: 'cloth sheen',
-  KHR_materials_specular: 'specular tints',
-  KHR_materials_anisotropy: 'brushed highlights',
-  KHR_materials_iridescence: 'iridescence',
-  KHR_materials_dispersion: 'dispersion',
-  KHR_materials_diffuse_transmission: 'light through leaves and paper',
-  KHR_materials_pbrSpecularGlossiness: 'specular-glossiness materials'
-};
-
 export async function normaliseModel(files: ModelFile[], options: NormaliseOptions): Promise<{ glb: Uint8Array; report: ImportReport }> {
   const changed: string[] = [];
   const missing: string[] = [];
@@ -53,6 +42,7 @@ export async function normaliseModel(files: ModelFile[], options: NormaliseOptio
   const root = document.getRoot();
   dropWhatIsNotRendered(document, missing);
   await document.transform(uninstance(), dequantize());
+  await convertSpecularGlossiness(document, changed);
   await convertTextures(document, changed);
   checkNumbers(document);
   await completeGeometry(document, changed);
@@ -178,10 +168,6 @@ function dropWhatIsNotRendered(document: Document, missing: string[]): void {
     for (const scene of root.listScenes()) if (scene !== first) scene.dispose();
     root.setDefaultScene(first);
   }
-  for (const extension of root.listExtensionsUsed()) {
-    const words = NOT_RENDERED[extension.extensionName];
-    if (words) missing.push(`This version renders without ${words}`);
-  }
 }
 
 /** Strips and fans as plain triangles. */
@@ -196,6 +182,14 @@ function toTriangles(document: Document, primitive: import('@gltf-transform/core
   }
   const buffer = document.getRoot().listBuffers()[0] ?? document.createBuffer();
   primitive.setIndices(document.createAccessor().setType('SCALAR').setArray(Uint32Array.from(out)).setBuffer(buffer)).setMode(4);
+}
+
+/** The older model of specular colour and glossiness, in the words of the newer. */
+async function convertSpecularGlossiness(document: Document, changed: string[]): Promise<void> {
+  const old = document.getRoot().listMaterials().filter((m) => m.getExtension('KHR_materials_pbrSpecularGlossiness')).length;
+  if (old === 0) return;
+  await document.transform(metalRough());
+  changed.push(`${old} materials of the specular-glossiness kind were converted`);
 }
 
 async function convertTextures(document: Document, changed: string[]): Promise<void> {
@@ -242,10 +236,12 @@ async function completeGeometry(document: Document, changed: string[]): Promise<
     await document.transform(normals({ overwrite: false }));
     changed.push(`Normals were made for ${flat} parts that had none`);
   }
-  const needTangents = primitives.filter((p) => p.getMaterial()?.getNormalTexture() && !p.getAttribute('TANGENT') && p.getAttribute('TEXCOORD_0')).length;
+  const wantsTangents = (m: Material | null) =>
+    m?.getNormalTexture() || m?.getExtension<Clearcoat>('KHR_materials_clearcoat')?.getClearcoatNormalTexture() || (m?.getExtension<Anisotropy>('KHR_materials_anisotropy')?.getAnisotropyStrength() ?? 0) > 0;
+  const needTangents = primitives.filter((p) => wantsTangents(p.getMaterial()) && !p.getAttribute('TANGENT') && p.getAttribute('TEXCOORD_0')).length;
   if (needTangents) {
     await document.transform(tangents({ generateTangents: (p, n, t) => generateTangents(p as Float32Array, n as Float32Array, t as Float32Array), overwrite: false }));
-    changed.push(`Tangents were made for ${needTangents} parts with normal maps`);
+    changed.push(`Tangents were made for ${needTangents} parts with normal maps or brushing`);
   }
 }
 
@@ -256,6 +252,10 @@ function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: s
   if (up === 'z') wrap.setRotation([-Math.SQRT1_2, 0, 0, Math.SQRT1_2]);
   for (const child of scene.listChildren()) wrap.addChild(child);
   scene.addChild(wrap);
+  for (const material of document.getRoot().listMaterials()) {
+    const volume = material.getExtension<Volume>('KHR_materials_volume');
+    volume?.setAttenuationDistance(volume.getAttenuationDistance() * factor).setThicknessFactor(volume.getThicknessFactor() * factor);
+  }
   if (factor !== 1) changed.push(`Scaled by ${factor} to metres`);
   if (up === 'z') changed.push('Turned so that Y is up');
 }

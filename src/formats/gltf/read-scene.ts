@@ -1,10 +1,11 @@
 /** Reads a normalised GLB (metres, +Y up) into a scene with everything in world space, images decoded to rgba8. */
-import type { Material, Node, Texture, TextureInfo } from '@gltf-transform/core';
+import type { Material, Node, Texture } from '@gltf-transform/core';
 import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, Volume } from '@gltf-transform/extensions';
 import sharp from 'sharp';
 import type { Vec3 } from '../../core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneGeometry, type SceneLight, type SceneMaterial, type SceneTexture, type TextureUse } from '../../core/scene/scene';
 import { createIo } from './io';
+import { layerTextures, readLayers, type UseTexture } from './read-layers';
 
 type Matrix = readonly number[];
 const REFERENCE_SENSOR_MM = 24;
@@ -17,9 +18,10 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   const linearUses = new Set<Texture>();
   const encodedUses = new Set<Texture>();
   for (const material of root.listMaterials()) {
-    for (const t of [material.getBaseColorTexture(), material.getEmissiveTexture()]) if (t) encodedUses.add(t);
+    const layers = layerTextures(material);
+    for (const t of [material.getBaseColorTexture(), material.getEmissiveTexture(), ...layers.encoded]) if (t) encodedUses.add(t);
     const transmission = material.getExtension<Transmission>('KHR_materials_transmission')?.getTransmissionTexture();
-    for (const t of [material.getMetallicRoughnessTexture(), material.getNormalTexture(), transmission]) if (t) linearUses.add(t);
+    for (const t of [material.getMetallicRoughnessTexture(), material.getNormalTexture(), transmission, ...layers.linear]) if (t) linearUses.add(t);
   }
   for (const [uses, encoded] of [[encodedUses, true], [linearUses, false]] as const) {
     for (const texture of uses) {
@@ -28,7 +30,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
       textures.push({ name: texture.getName(), width: info.width, height: info.height, pixels: new Uint8Array(data), encoded });
     }
   }
-  const use = (texture: Texture | null, info: TextureInfo | null, encoded: boolean): TextureUse | null => {
+  const use: UseTexture = (texture, info, encoded) => {
     if (!texture || !info) return null;
     const transform = info.getExtension<Transform>('KHR_texture_transform');
     const [ou, ov] = transform?.getOffset() ?? [0, 0];
@@ -68,7 +70,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
 
 const wrapName = (mode: number): TextureUse['wrapS'] => (mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat');
 
-function readMaterial(m: Material, use: (t: Texture | null, info: TextureInfo | null, encoded: boolean) => TextureUse | null): SceneMaterial {
+function readMaterial(m: Material, use: UseTexture): SceneMaterial {
   const transmission = m.getExtension<Transmission>('KHR_materials_transmission');
   const volume = m.getExtension<Volume>('KHR_materials_volume');
   const strength = m.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')?.getEmissiveStrength() ?? 1;
@@ -94,7 +96,8 @@ function readMaterial(m: Material, use: (t: Texture | null, info: TextureInfo | 
     metalRoughTexture: use(m.getMetallicRoughnessTexture(), m.getMetallicRoughnessTextureInfo(), false),
     normalTexture: use(m.getNormalTexture(), m.getNormalTextureInfo(), false),
     emissiveTexture: use(m.getEmissiveTexture(), m.getEmissiveTextureInfo(), true),
-    transmissionTexture: transmission ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false) : null
+    transmissionTexture: transmission ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false) : null,
+    layers: readLayers(m, use)
   };
 }
 

@@ -1,18 +1,28 @@
-// Scattering at the surface of surface.ts: glTF's metallic-roughness model and glass, evaluated and sampled in the local
-// frame (z = shading normal on the viewer's side; wo to the viewer, wi to the light, both away from the surface, unit).
-// Sources: glTF 2.0 specification, appendix B (the mix of metal and dielectric, Schlick's Fresnel, height-correlated Smith);
-// Walter et al. 2007 (rough refraction); Heitz 2018, JCGT 7(4) (sampling the visible normals); Turquin 2019 (what single
-// scattering loses is given back by scaling with the tabulated directional albedo).
-// Limits: the scaling is exact in a furnace and not exactly reciprocal; the layered dielectric loses a little at grazing angles.
-import { ALBEDO_STEPS, FLAG_SOLID, GLASS_ROUGH_STEPS, P_METAL_ALBEDO_PTR, PACK } from './layout';
-import { cosOut, INV_PI, luminance, sinCosTurns, sinOut } from './math';
+// Scattering at the surface of surface.ts: glTF's metallic-roughness model, glass, and the layers that extensions put on them,
+// evaluated and sampled in the local frame (z = shading normal on the viewer's side; wo to the viewer, wi to the light, both away
+// from the surface, unit).
+// From the top: coat (a clear dielectric of index 1.5 with its own normal), sheen, then metal, glass and the matte layer under a
+// dielectric reflection. A layer lets through what it does not return, on the way in or out, whichever is less: reciprocal, never
+// more than 1, and a little dark at grazing angles.
+// Sources: glTF 2.0 specification, appendix B, and its material extensions; Walter et al. 2007 (rough refraction); Heitz 2018,
+// JCGT 7(4); Turquin 2019 (what single scattering loses is given back by scaling with the tabulated directional albedo); Estevez
+// and Kulla 2017 (sheen and its albedo scaling); Belcour and Barla 2017 (thin films).
+// Limits: the scaling is exact in a furnace (brushed: within 1 %) and not exactly reciprocal; the film's colour is that of the
+// viewer's angle; a coat does not dim what glows below it.
+import { ALBEDO_STEPS, FLAG_LAYERED, FLAG_SOLID, GLASS_ROUGH_STEPS, P_METAL_ALBEDO_PTR, P_SHEEN_ALBEDO_PTR, PACK } from './layout';
+import { cosOut, INV_PI, luminance, max3, sinCosTurns, sinOut } from './math';
 import { fresnel } from './fresnel';
+import { distribution, hX, hY, hZ, lambda, sampleNormal } from './ggx';
+import { beginSheen, evaluateSheen } from './sheen';
 import * as surface from './surface';
+import { filmB, filmG, filmR, filmReflectance } from './thin-film';
 
 // Roughness squared at least this: below it D overflows what 24 bits can hold near the mirror direction.
 const SMALLEST_ALPHA: f32 = 0.001;
+const SMALLEST_SHEEN_ALPHA: f32 = 0.01;
 // Glass smoother than this is treated as a perfect mirror and refractor.
 const SMOOTH_GLASS: f32 = 0.03;
+const COAT_F0: f32 = 0.04;
 
 // Copies of the surface's values: shadow rays read other materials through the same module state while this one is lit.
 let baseR: f32 = 0; let baseG: f32 = 0; let baseB: f32 = 0;
@@ -24,19 +34,27 @@ let ox: f32 = 0; let oy: f32 = 0; let oz: f32 = 1;
 let tx: f32 = 1; let ty: f32 = 0; let tz: f32 = 0;
 let bx: f32 = 0; let by: f32 = 1; let bz: f32 = 0;
 // derived once a surface
-let alpha: f32 = 1;
+let alpha: f32 = 1; // of glass, and of the rest when nothing is brushed
+let ax: f32 = 1; let ay: f32 = 1;
 let eta: f32 = 1.5; // index beyond over index here, for solid glass
 let solid: bool = false;
 let smoothGlass: bool = false;
-let f0: f32 = 0.04;
+let f0R: f32 = 0.04; let f0G: f32 = 0.04; let f0B: f32 = 0.04; // of the dielectric
+let metalR: f32 = 1; let metalG: f32 = 1; let metalB: f32 = 1; // F0 of the metal
 let metalScaleR: f32 = 1; let metalScaleG: f32 = 1; let metalScaleB: f32 = 1;
 let glassScale: f32 = 1;
 let shareGlass: f32 = 0; // (1 - metallic) transmission
 let shareOpaque: f32 = 1; // (1 - metallic)(1 - transmission)
-/** Share of the samples that go to glass. */
-export let chanceGlass: f32 = 0;
+let layered: bool = false;
+let coat: f32 = 0; let coatAlpha: f32 = 0; let coatX: f32 = 0; let coatY: f32 = 0; let coatZ: f32 = 1; let coatO: f32 = 1; // its normal in the local frame, cosine of the viewer with it
+let sheenR: f32 = 0; let sheenG: f32 = 0; let sheenB: f32 = 0; let sheenRoughness: f32 = 0; let sheenMost: f32 = 0; let sheenKeepO: f32 = 1;
+let through: f32 = 0; let throughR: f32 = 1; let throughG: f32 = 1; let throughB: f32 = 1; // light that the matte layer scatters to the other side
 let chanceGloss: f32 = 0;
 let chanceMatte: f32 = 0;
+let chanceCoat: f32 = 0;
+let chanceSheen: f32 = 0;
+/** Share of the samples that go to glass. */
+export let chanceGlass: f32 = 0;
 
 /** f times |cos| of the direction evaluated last, and its pdf per solid angle. */
 export let fR: f32 = 0; export let fG: f32 = 0; export let fB: f32 = 0; export let pdf: f32 = 0;
@@ -47,6 +65,8 @@ export let delta: bool = false;
 export let transmitted: bool = false;
 /** Whether anything but perfect mirrors and refractors is here, so that sampling lights makes sense. */
 export let scatters: bool = true;
+/** Whether light from behind matters here. */
+export let lightFromBehind: bool = false;
 
 function tableAt(table: usize, rows: i32, row: f32, cosine: f32): f32 {
   const r = min<f32>(max<f32>(row, 0), 1) * <f32>(rows - 1), c = min<f32>(max<f32>(cosine, 0), 1) * <f32>(ALBEDO_STEPS - 1);
@@ -56,33 +76,57 @@ function tableAt(table: usize, rows: i32, row: f32, cosine: f32): f32 {
   return (load<f32>(p) * (<f32>1 - fc) + load<f32>(p, 4) * fc) * (<f32>1 - fr) + (load<f32>(q) * (<f32>1 - fc) + load<f32>(q, 4) * fc) * fr;
 }
 
-/** Prepares for the surface just made, seen from direction (dx, dy, dz) pointing away from it. */
-export function beginScattering(dx: f32, dy: f32, dz: f32): void {
+// @ts-ignore: decorator
+@inline
+function fifth(c: f32): f32 {
+  const c2 = c * c;
+  return c2 * c2 * c;
+}
+
+/**
+ * Prepares for the surface just made, seen from direction (dx, dy, dz) pointing away from it. `channel` is the one that a path
+ * through dispersing glass has chosen (0 red, 1 green, 2 blue), -1 before.
+ */
+export function beginScattering(dx: f32, dy: f32, dz: f32, channel: i32): void {
   baseR = surface.baseR; baseG = surface.baseG; baseB = surface.baseB;
   metallic = surface.metallic; ior = surface.ior; specular = surface.specular;
   nx = surface.nx; ny = surface.ny; nz = surface.nz;
   const roughness = surface.roughness, transmission = surface.transmission, entering = surface.entering, glassAlbedo = surface.glassAlbedo;
-  // frame without a branch at the pole: Duff et al. 2017, JCGT 6(1)
-  const sign = copysign<f32>(1, nz), p: f32 = -<f32>1 / (sign + nz), q = nx * ny * p;
-  tx = <f32>1 + sign * nx * nx * p; ty = sign * q; tz = -sign * nx;
-  bx = q; by = sign + ny * ny * p; bz = -ny;
+  layered = (surface.flags & FLAG_LAYERED) != 0;
+  const brushed = layered && surface.anisotropy > 0;
+  if (brushed) {
+    const along = surface.tangentX * nx + surface.tangentY * ny + surface.tangentZ * nz;
+    tx = surface.tangentX - along * nx; ty = surface.tangentY - along * ny; tz = surface.tangentZ - along * nz;
+    const k: f32 = <f32>1 / max<f32>(sqrt<f32>(tx * tx + ty * ty + tz * tz), <f32>1e-12);
+    tx *= k; ty *= k; tz *= k;
+    bx = ny * tz - nz * ty; by = nz * tx - nx * tz; bz = nx * ty - ny * tx;
+  } else {
+    // frame without a branch at the pole: Duff et al. 2017, JCGT 6(1)
+    const sign = copysign<f32>(1, nz), p: f32 = -<f32>1 / (sign + nz), q = nx * ny * p;
+    tx = <f32>1 + sign * nx * nx * p; ty = sign * q; tz = -sign * nx;
+    bx = q; by = sign + ny * ny * p; bz = -ny;
+  }
   ox = tx * dx + ty * dy + tz * dz;
   oy = bx * dx + by * dy + bz * dz;
   oz = max<f32>(nx * dx + ny * dy + nz * dz, <f32>1e-4);
 
   solid = (surface.flags & FLAG_SOLID) != 0;
   alpha = max<f32>(roughness * roughness, SMALLEST_ALPHA);
+  ax = alpha; ay = alpha;
   const dielectric = <f32>1 - metallic;
   shareGlass = dielectric * transmission;
   shareOpaque = dielectric * (<f32>1 - transmission);
   smoothGlass = roughness < SMOOTH_GLASS;
+  const root = (ior - 1) / (ior + 1), f0 = root * root;
+  f0R = f0; f0G = f0; f0B = f0;
+  metalR = baseR; metalG = baseG; metalB = baseB;
+  through = 0;
+  if (layered) beginLayers(dx, dy, dz, f0, roughness, channel);
   eta = entering ? ior : <f32>1 / ior;
-  const root = (ior - 1) / (ior + 1);
-  f0 = root * root;
 
   if (metallic > 0) {
-    const kept = tableAt(load<u32>(PACK + P_METAL_ALBEDO_PTR), ALBEDO_STEPS, roughness, oz), lost: f32 = kept > 0 ? (<f32>1 - kept) / kept : 0;
-    metalScaleR = <f32>1 + baseR * lost; metalScaleG = <f32>1 + baseG * lost; metalScaleB = <f32>1 + baseB * lost;
+    const kept = tableAt(load<u32>(PACK + P_METAL_ALBEDO_PTR), ALBEDO_STEPS, brushed ? sqrt<f32>(sqrt<f32>(ax * ay)) : roughness, oz), lost: f32 = kept > 0 ? (<f32>1 - kept) / kept : 0;
+    metalScaleR = <f32>1 + metalR * lost; metalScaleG = <f32>1 + metalG * lost; metalScaleB = <f32>1 + metalB * lost;
   }
   if (shareGlass > 0) {
     if (smoothGlass) glassScale = 1;
@@ -90,30 +134,66 @@ export function beginScattering(dx: f32, dy: f32, dz: f32): void {
     else glassScale = <f32>1 / tableAt(load<u32>(PACK + P_METAL_ALBEDO_PTR), ALBEDO_STEPS, roughness, oz);
   }
 
-  const c = <f32>1 - oz, c2 = c * c, rise = c2 * c2 * c;
-  const base = luminance(baseR, baseG, baseB);
-  const facing = specular * (f0 + (<f32>1 - f0) * rise);
+  const rise = fifth(<f32>1 - oz);
+  const base = luminance(baseR, baseG, baseB), metal = luminance(metalR, metalG, metalB), below = (<f32>1 - through) * base + through * luminance(throughR, throughG, throughB);
+  const f0Mean = luminance(f0R, f0G, f0B), facing = specular * (f0Mean + (<f32>1 - f0Mean) * rise);
   chanceGlass = shareGlass;
-  chanceGloss = metallic * (base + (<f32>1 - base) * rise) + shareOpaque * facing;
-  chanceMatte = shareOpaque * (<f32>1 - facing) * base;
+  chanceGloss = metallic * (metal + (<f32>1 - metal) * rise) + shareOpaque * facing;
+  chanceMatte = shareOpaque * (<f32>1 - facing) * below;
   if (chanceMatte + chanceGloss > 0 && chanceGloss < <f32>0.1 * chanceMatte) chanceGloss = <f32>0.1 * chanceMatte; // keeps the grazing sheen from sparkling
-  const sum = chanceGlass + chanceGloss + chanceMatte;
-  if (sum > 0) { chanceGlass /= sum; chanceGloss /= sum; chanceMatte /= sum; } else { chanceMatte = 1; }
+  let sum = chanceGlass + chanceGloss + chanceMatte;
+  chanceCoat = 0; chanceSheen = 0;
+  if (layered) {
+    if (coat > 0) chanceCoat = max<f32>(coat * (COAT_F0 + (<f32>1 - COAT_F0) * fifth(<f32>1 - coatO)), <f32>0.1 * min<f32>(coat, sum));
+    if (sheenMost > 0) chanceSheen = max<f32>(<f32>1 - sheenKeepO, <f32>0.05);
+    sum += chanceCoat + chanceSheen;
+  }
+  if (sum > 0) {
+    const k: f32 = <f32>1 / sum;
+    chanceGlass *= k; chanceGloss *= k; chanceMatte *= k; chanceCoat *= k; chanceSheen *= k;
+  } else chanceMatte = 1;
   scatters = !(chanceGlass == 1 && smoothGlass);
+  lightFromBehind = chanceGlass > 0 || through > 0;
 }
 
-// GGX with its Smith terms. sin2 comes from x and y, not from 1 - z^2, which cancels near the mirror direction.
-// @ts-ignore: decorator
-@inline
-function ggx(hx: f32, hy: f32, hz: f32): f32 {
-  const a2 = alpha * alpha, d = a2 * hz * hz + hx * hx + hy * hy;
-  return a2 * INV_PI / (d * d);
-}
-
-// @ts-ignore: decorator
-@inline
-function lambda(z: f32, sin2: f32): f32 {
-  return <f32>0.5 * (sqrt<f32>(<f32>1 + alpha * alpha * sin2 / max<f32>(z * z, <f32>1e-12)) - 1);
+function beginLayers(dx: f32, dy: f32, dz: f32, f0: f32, roughness: f32, channel: i32): void {
+  f0R = min<f32>(f0 * surface.specularR, 1); f0G = min<f32>(f0 * surface.specularG, 1); f0B = min<f32>(f0 * surface.specularB, 1);
+  if (surface.anisotropy > 0) {
+    // KHR_materials_anisotropy: rougher along the tangent
+    ax = alpha + (<f32>1 - alpha) * surface.anisotropy * surface.anisotropy;
+    ay = alpha;
+  }
+  if (surface.iridescence > 0) {
+    const rise = fifth(<f32>1 - oz), k = surface.iridescence;
+    const flat: f32 = <f32>1 / max<f32>(<f32>1 - rise, <f32>1e-3); // back from the reflectance at this angle to that at right angles
+    if (shareOpaque > 0) {
+      filmReflectance(oz, surface.filmIor, surface.filmThickness, f0R, f0G, f0B);
+      f0R += k * (min<f32>(max<f32>((filmR - rise) * flat, 0), 1) - f0R); f0G += k * (min<f32>(max<f32>((filmG - rise) * flat, 0), 1) - f0G); f0B += k * (min<f32>(max<f32>((filmB - rise) * flat, 0), 1) - f0B);
+    }
+    if (metallic > 0) {
+      filmReflectance(oz, surface.filmIor, surface.filmThickness, baseR, baseG, baseB);
+      metalR += k * (min<f32>(max<f32>((filmR - rise) * flat, 0), 1) - metalR); metalG += k * (min<f32>(max<f32>((filmG - rise) * flat, 0), 1) - metalG); metalB += k * (min<f32>(max<f32>((filmB - rise) * flat, 0), 1) - metalB);
+    }
+  }
+  // KHR_materials_dispersion: half the spread of the index, by channel
+  if (channel >= 0 && surface.dispersion > 0) ior += <f32>(channel - 1) * (ior - 1) * <f32>0.025 * surface.dispersion;
+  if (!solid) { through = surface.diffuseTransmission; throughR = surface.throughR; throughG = surface.throughG; throughB = surface.throughB; }
+  coat = surface.coat;
+  if (coat > 0) {
+    coatAlpha = max<f32>(surface.coatRoughness * surface.coatRoughness, SMALLEST_ALPHA);
+    coatX = tx * surface.coatX + ty * surface.coatY + tz * surface.coatZ;
+    coatY = bx * surface.coatX + by * surface.coatY + bz * surface.coatZ;
+    coatZ = nx * surface.coatX + ny * surface.coatY + nz * surface.coatZ;
+    coatO = max<f32>(surface.coatX * dx + surface.coatY * dy + surface.coatZ * dz, <f32>1e-4);
+  }
+  sheenR = surface.sheenR; sheenG = surface.sheenG; sheenB = surface.sheenB;
+  sheenMost = max3(sheenR, sheenG, sheenB);
+  sheenKeepO = 1;
+  if (sheenMost > 0) {
+    sheenRoughness = surface.sheenRoughness;
+    beginSheen(max<f32>(sheenRoughness * sheenRoughness, SMALLEST_SHEEN_ALPHA), oz);
+    sheenKeepO = <f32>1 - sheenMost * tableAt(load<u32>(PACK + P_SHEEN_ALBEDO_PTR), ALBEDO_STEPS, sheenRoughness, oz);
+  }
 }
 
 /** Evaluates the non-delta part for a world direction away from the surface into fR, fG, fB (times |cos|) and pdf. */
@@ -129,76 +209,107 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
     if (length < <f32>1e-12) return;
     hx /= length; hy /= length; hz /= length;
     const oh = max<f32>(ox * hx + oy * hy + oz * hz, <f32>1e-6);
-    const d = ggx(hx, hy, hz), lo = lambda(oz, ox * ox + oy * oy), li = lambda(iz, ix * ix + iy * iy);
+    const d = distribution(hx, hy, hz, ax, ay), lo = lambda(ox, oy, oz, ax, ay), li = lambda(ix, iy, iz, ax, ay);
     const seen = d / ((<f32>1 + lo) * <f32>4 * oz); // density of the reflected direction when visible normals are sampled
     const gloss = d / ((<f32>1 + lo + li) * <f32>4 * oz); // D G2 cos / (4 oz iz)
-    const c = <f32>1 - oh, c2 = c * c, rise = c2 * c2 * c;
-    const matte = chanceMatte * iz * INV_PI;
+    const rise = fifth(<f32>1 - oh);
     if (chanceGloss > 0 || chanceMatte > 0) {
-      const schlick = specular * (f0 + (<f32>1 - f0) * rise);
       // what the layer reflects cannot be scattered below it too: the largest of the three Fresnel factors keeps the sum below 1
       // at grazing angles, where the specification's own mix gains, and is reciprocal
-      const ci = <f32>1 - min<f32>(min<f32>(oz, iz), oh), ci2 = ci * ci;
-      const taken = specular * (f0 + (<f32>1 - f0) * ci2 * ci2 * ci), diffuse = shareOpaque * (<f32>1 - taken) * iz * INV_PI, sheen = shareOpaque * schlick * gloss, metal = metallic * gloss;
-      fR = metal * metalScaleR * (baseR + (<f32>1 - baseR) * rise) + sheen + diffuse * baseR;
-      fG = metal * metalScaleG * (baseG + (<f32>1 - baseG) * rise) + sheen + diffuse * baseG;
-      fB = metal * metalScaleB * (baseB + (<f32>1 - baseB) * rise) + sheen + diffuse * baseB;
-      pdf = chanceGloss * seen + matte;
+      const f0Most = max3(f0R, f0G, f0B), taken = specular * (f0Most + (<f32>1 - f0Most) * fifth(<f32>1 - min<f32>(min<f32>(oz, iz), oh)));
+      const diffuse = shareOpaque * (<f32>1 - through) * (<f32>1 - taken) * iz * INV_PI, sheer = shareOpaque * specular * gloss, metal = metallic * gloss, flat: f32 = <f32>1 - rise;
+      fR = metal * metalScaleR * (metalR + (<f32>1 - metalR) * rise) + sheer * (f0R * flat + rise) + diffuse * baseR;
+      fG = metal * metalScaleG * (metalG + (<f32>1 - metalG) * rise) + sheer * (f0G * flat + rise) + diffuse * baseG;
+      fB = metal * metalScaleB * (metalB + (<f32>1 - metalB) * rise) + sheer * (f0B * flat + rise) + diffuse * baseB;
+      pdf = chanceGloss * seen + chanceMatte * (<f32>1 - through) * iz * INV_PI;
     }
     if (chanceGlass > 0 && !smoothGlass) {
       const f = fresnel(oh, solid ? eta : ior), g = shareGlass * glassScale * f * gloss;
       fR += g; fG += g; fB += g;
       pdf += chanceGlass * f * seen;
     }
-  } else if (iz < <f32>-1e-5 && chanceGlass > 0 && !smoothGlass) {
-    if (!solid) {
-      // a thin rough sheet blurs without bending: the reflected lobe seen through the sheet
-      let hx = ox + ix, hy = oy + iy, hz = oz - iz;
-      const length = sqrt<f32>(hx * hx + hy * hy + hz * hz);
-      hx /= length; hy /= length; hz /= length;
-      const oh = max<f32>(ox * hx + oy * hy + oz * hz, <f32>1e-6);
-      const d = ggx(hx, hy, hz), lo = lambda(oz, ox * ox + oy * oy), li = lambda(iz, ix * ix + iy * iy);
-      const through = <f32>1 - fresnel(oh, ior), g = shareGlass * glassScale * through * d / ((<f32>1 + lo + li) * <f32>4 * oz);
-      fR = g * baseR; fG = g * baseG; fB = g * baseB;
-      pdf = chanceGlass * through * d / ((<f32>1 + lo) * <f32>4 * oz);
-      return;
+    if (layered) addLayers(ix, iy, iz, hx, hy, hz, oh);
+  } else if (iz < <f32>-1e-5 && lightFromBehind) {
+    if (through > 0) {
+      const f0Most = max3(f0R, f0G, f0B), taken = specular * (f0Most + (<f32>1 - f0Most) * fifth(<f32>1 - min<f32>(oz, -iz)));
+      const matte = shareOpaque * through * (<f32>1 - taken) * -iz * INV_PI;
+      fR = matte * throughR; fG = matte * throughG; fB = matte * throughB;
+      pdf = chanceMatte * through * -iz * INV_PI;
     }
-    let hx = -(ox + eta * ix), hy = -(oy + eta * iy), hz = -(oz + eta * iz);
-    const length = sqrt<f32>(hx * hx + hy * hy + hz * hz);
-    if (length < <f32>1e-9) return;
-    const turn: f32 = hz < 0 ? -<f32>1 / length : <f32>1 / length;
-    hx *= turn; hy *= turn; hz *= turn;
-    const oh = ox * hx + oy * hy + oz * hz, ih = ix * hx + iy * hy + iz * hz;
-    if (oh <= 0 || ih >= 0) return;
-    const d = ggx(hx, hy, hz), lo = lambda(oz, ox * ox + oy * oy), li = lambda(iz, ix * ix + iy * iy);
-    const through = <f32>1 - fresnel(oh, eta), bend = oh + eta * ih;
-    const jacobian = eta * eta * -ih / (bend * bend);
-    const seen = d * oh / ((<f32>1 + lo) * oz);
-    pdf = chanceGlass * through * seen * jacobian;
-    // radiance is squeezed by the square of the index on the way through
-    const g = shareGlass * glassScale * through * seen / (<f32>1 + li) * jacobian / (eta * eta);
-    fR = g * baseR; fG = g * baseG; fB = g * baseB;
+    if (chanceGlass > 0 && !smoothGlass) addTransmitted(ix, iy, iz);
+    if (layered) {
+      let keep = min<f32>(sheenKeepO, sheenKeep(-iz));
+      if (coat > 0) keep *= coatKeep(min<f32>(coatO, abs<f32>(ix * coatX + iy * coatY + iz * coatZ)));
+      fR *= keep; fG *= keep; fB *= keep;
+    }
   }
 }
 
-let hX: f32 = 0; let hY: f32 = 0; let hZ: f32 = 1;
-/** Heitz 2018, listing 1: a normal visible from wo. */
-function sampleNormal(u: f32, v: f32): void {
-  let vx = alpha * ox, vy = alpha * oy, vz = oz;
-  const inverse: f32 = <f32>1 / sqrt<f32>(vx * vx + vy * vy + vz * vz);
-  vx *= inverse; vy *= inverse; vz *= inverse;
-  const len2 = vx * vx + vy * vy;
-  let ax: f32 = 1, ay: f32 = 0;
-  if (len2 > <f32>1e-14) { const k: f32 = <f32>1 / sqrt<f32>(len2); ax = -vy * k; ay = vx * k; }
-  const cx = -vz * ay, cy = vz * ax, cz = vx * ay - vy * ax;
-  const r = sqrt<f32>(u);
-  sinCosTurns(v);
-  const t1 = r * cosOut, s: f32 = <f32>0.5 * (<f32>1 + vz);
-  const t2 = (<f32>1 - s) * sqrt<f32>(max<f32>(0, <f32>1 - t1 * t1)) + s * r * sinOut;
-  const t3 = sqrt<f32>(max<f32>(0, <f32>1 - t1 * t1 - t2 * t2));
-  const mx = alpha * (t1 * ax + t2 * cx + t3 * vx), my = alpha * (t1 * ay + t2 * cy + t3 * vy), mz = max<f32>(t2 * cz + t3 * vz, <f32>1e-7);
-  const k: f32 = <f32>1 / sqrt<f32>(mx * mx + my * my + mz * mz);
-  hX = mx * k; hY = my * k; hZ = mz * k;
+// @ts-ignore: decorator
+@inline
+function sheenKeep(iz: f32): f32 {
+  return sheenMost > 0 ? <f32>1 - sheenMost * tableAt(load<u32>(PACK + P_SHEEN_ALBEDO_PTR), ALBEDO_STEPS, sheenRoughness, iz) : 1;
+}
+
+// @ts-ignore: decorator
+@inline
+function coatKeep(cosine: f32): f32 {
+  return <f32>1 - coat * (COAT_F0 + (<f32>1 - COAT_F0) * fifth(<f32>1 - cosine));
+}
+
+/** Puts sheen and coat over what fR, fG, fB and pdf hold for a reflected direction. */
+function addLayers(ix: f32, iy: f32, iz: f32, hx: f32, hy: f32, hz: f32, oh: f32): void {
+  if (sheenMost > 0) {
+    const keep = min<f32>(sheenKeepO, sheenKeep(iz)), s = evaluateSheen(hx * hx + hy * hy, iz);
+    fR = fR * keep + sheenR * s; fG = fG * keep + sheenG * s; fB = fB * keep + sheenB * s;
+    pdf += chanceSheen * iz * INV_PI;
+  }
+  if (coat > 0) {
+    const ci = ix * coatX + iy * coatY + iz * coatZ;
+    const keep = coatKeep(min<f32>(min<f32>(coatO, max<f32>(ci, 0)), oh));
+    fR *= keep; fG *= keep; fB *= keep;
+    if (ci > <f32>1e-5) {
+      const ch = hx * coatX + hy * coatY + hz * coatZ;
+      // squared sines from cross products, which do not cancel
+      const sx = hy * coatZ - hz * coatY, sy = hz * coatX - hx * coatZ, sz = hx * coatY - hy * coatX;
+      const d = distribution(sqrt<f32>(sx * sx + sy * sy + sz * sz), 0, ch, coatAlpha, coatAlpha);
+      const lo = lambda(sqrt<f32>(max<f32>(<f32>1 - coatO * coatO, 0)), 0, coatO, coatAlpha, coatAlpha), li = lambda(sqrt<f32>(max<f32>(<f32>1 - ci * ci, 0)), 0, ci, coatAlpha, coatAlpha);
+      const f = coat * (COAT_F0 + (<f32>1 - COAT_F0) * fifth(<f32>1 - oh)) * d / ((<f32>1 + lo + li) * <f32>4 * coatO);
+      fR += f; fG += f; fB += f;
+      pdf += chanceCoat * d / ((<f32>1 + lo) * <f32>4 * coatO);
+    }
+  }
+}
+
+/** Adds rough glass for a direction beyond the surface. */
+function addTransmitted(ix: f32, iy: f32, iz: f32): void {
+  if (!solid) {
+    // a thin rough sheet blurs without bending: the reflected lobe seen through the sheet
+    let hx = ox + ix, hy = oy + iy, hz = oz - iz;
+    const length = sqrt<f32>(hx * hx + hy * hy + hz * hz);
+    hx /= length; hy /= length; hz /= length;
+    const oh = max<f32>(ox * hx + oy * hy + oz * hz, <f32>1e-6);
+    const d = distribution(hx, hy, hz, alpha, alpha), lo = lambda(ox, oy, oz, alpha, alpha), li = lambda(ix, iy, iz, alpha, alpha);
+    const passed = <f32>1 - fresnel(oh, ior), g = shareGlass * glassScale * passed * d / ((<f32>1 + lo + li) * <f32>4 * oz);
+    fR += g * baseR; fG += g * baseG; fB += g * baseB;
+    pdf += chanceGlass * passed * d / ((<f32>1 + lo) * <f32>4 * oz);
+    return;
+  }
+  let hx = -(ox + eta * ix), hy = -(oy + eta * iy), hz = -(oz + eta * iz);
+  const length = sqrt<f32>(hx * hx + hy * hy + hz * hz);
+  if (length < <f32>1e-9) return;
+  const turn: f32 = hz < 0 ? -<f32>1 / length : <f32>1 / length;
+  hx *= turn; hy *= turn; hz *= turn;
+  const oh = ox * hx + oy * hy + oz * hz, ih = ix * hx + iy * hy + iz * hz;
+  if (oh <= 0 || ih >= 0) return;
+  const d = distribution(hx, hy, hz, alpha, alpha), lo = lambda(ox, oy, oz, alpha, alpha), li = lambda(ix, iy, iz, alpha, alpha);
+  const passed = <f32>1 - fresnel(oh, eta), bend = oh + eta * ih;
+  const jacobian = eta * eta * -ih / (bend * bend);
+  const seen = d * oh / ((<f32>1 + lo) * oz);
+  pdf += chanceGlass * passed * seen * jacobian;
+  // radiance is squeezed by the square of the index on the way through
+  const g = shareGlass * glassScale * passed * seen / (<f32>1 + li) * jacobian / (eta * eta);
+  fR += g * baseR; fG += g * baseG; fB += g * baseB;
 }
 
 function finish(x: f32, y: f32, z: f32): void {
@@ -212,7 +323,7 @@ export function sample(choice: f32, u: f32, v: f32): bool {
   delta = false; transmitted = false;
   if (choice < chanceGlass) {
     if (smoothGlass) return samplePerfect(choice / chanceGlass);
-    sampleNormal(u, v);
+    sampleNormal(ox, oy, oz, alpha, alpha, u, v);
     const oh = ox * hX + oy * hY + oz * hZ;
     if (oh <= 0) return false;
     const f = fresnel(oh, solid ? eta : ior);
@@ -231,16 +342,21 @@ export function sample(choice: f32, u: f32, v: f32): bool {
     evaluateLocal(x, y, z);
     finish(x, y, z);
   } else if (choice < chanceGlass + chanceGloss) {
-    sampleNormal(u, v);
+    sampleNormal(ox, oy, oz, ax, ay, u, v);
     const oh = ox * hX + oy * hY + oz * hZ;
     const x = <f32>2 * oh * hX - ox, y = <f32>2 * oh * hY - oy, z = <f32>2 * oh * hZ - oz;
     if (z <= 0) return false;
     evaluateLocal(x, y, z);
     finish(x, y, z);
+  } else if (choice < chanceGlass + chanceGloss + chanceCoat) {
+    if (!sampleCoat(u, v)) return false;
   } else {
     const r = sqrt<f32>(u);
     sinCosTurns(v);
-    const x = r * cosOut, y = r * sinOut, z = sqrt<f32>(max<f32>(0, <f32>1 - u));
+    const x = r * cosOut, y = r * sinOut;
+    let z = sqrt<f32>(max<f32>(0, <f32>1 - u));
+    // what is left of the choice: sheen first, then the matte layer, of which the last share goes through
+    if (choice >= <f32>1 - chanceMatte * through) { z = -z; transmitted = true; }
     evaluateLocal(x, y, z);
     finish(x, y, z);
   }
@@ -250,10 +366,29 @@ export function sample(choice: f32, u: f32, v: f32): bool {
   return true;
 }
 
+/** A direction mirrored by the coat, whose facets lie about its own normal. */
+function sampleCoat(u: f32, v: f32): bool {
+  // a frame about the coat's normal, in local coordinates
+  const sign = copysign<f32>(1, coatZ), p: f32 = -<f32>1 / (sign + coatZ), q = coatX * coatY * p;
+  const sx = <f32>1 + sign * coatX * coatX * p, sy = sign * q, sz = -sign * coatX, rx = q, ry = sign + coatY * coatY * p, rz = -coatY;
+  sampleNormal(sx * ox + sy * oy + sz * oz, rx * ox + ry * oy + rz * oz, coatO, coatAlpha, coatAlpha, u, v);
+  const hx = sx * hX + rx * hY + coatX * hZ, hy = sy * hX + ry * hY + coatY * hZ, hz = sz * hX + rz * hY + coatZ * hZ;
+  const oh = ox * hx + oy * hy + oz * hz;
+  const x = <f32>2 * oh * hx - ox, y = <f32>2 * oh * hy - oy, z = <f32>2 * oh * hz - oz;
+  if (z <= <f32>1e-5 || oh <= 0) return false;
+  evaluateLocal(x, y, z);
+  finish(x, y, z);
+  return true;
+}
+
 /** Smooth glass: Fresnel decides between the mirror direction and the refracted or, in a thin sheet, the straight one. */
 function samplePerfect(choice: f32): bool {
   delta = true;
-  const k: f32 = shareGlass / chanceGlass;
+  let k: f32 = shareGlass / chanceGlass;
+  if (layered) {
+    k *= sheenKeepO;
+    if (coat > 0) k *= coatKeep(coatO);
+  }
   const f = fresnel(oz, solid ? eta : ior);
   if (choice < f) {
     finish(-ox, -oy, oz);

@@ -41,6 +41,7 @@ export const P_VERTEX_COUNT = 96;
 export const P_MATERIAL_COUNT = 100;
 export const P_NODES = 104; // statistics of the BVH
 export const P_BLOCKS = 108;
+export const P_SHEEN_ALBEDO_PTR = 120; // ALBEDO_STEPS x ALBEDO_STEPS f32
 export const P_PORTALS_PTR = 112;
 export const P_PORTAL_COUNT = 116;
 
@@ -63,8 +64,9 @@ export const V_UV1 = 32;
 export const V_TANGENT = 40;
 export const V_COLOR = 56;
 
-// Material, 384 bytes of f32 unless said otherwise; then five texture slots.
-export const MATERIAL_BYTES = 384;
+// Material, 1024 bytes of f32 unless said otherwise; the texture slots stand at its end. What lies from M_SPECULAR_COLOR on counts
+// only with FLAG_LAYERED, so that plain materials touch few cache lines.
+export const MATERIAL_BYTES = 1024;
 export const M_BASE = 0; // linear r, g, b, alpha
 export const M_METALLIC = 16;
 export const M_ROUGHNESS = 20;
@@ -77,7 +79,15 @@ export const M_ALPHA_CUTOFF = 60;
 export const M_NORMAL_SCALE = 64;
 export const M_SPECULAR = 72; // weight of the dielectric reflection; 0 is a pure Lambertian
 export const M_GLASS_ALBEDO_PTR = 68; // u32, 0 when the material is not glass
-export const M_SLOTS = 128;
+export const M_SPECULAR_COLOR = 80; // r g b
+export const M_ANISOTROPY = 92; // strength, then cosine and sine of its rotation
+export const M_COAT = 104; // weight, roughness
+export const M_SHEEN = 112; // r g b, roughness
+export const M_IRIDESCENCE = 128; // weight, index, thickness min and max in nm
+export const M_DISPERSION = 144; // 20 over the Abbe number
+export const M_DIFFUSE_TRANSMISSION = 148; // weight, r g b
+export const M_COAT_NORMAL_SCALE = 164;
+export const M_SLOTS = 192;
 // Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2 of its area.
 export const SLOT_BYTES = 48;
 export const SLOT_TRANSFORM = 16;
@@ -87,12 +97,26 @@ export const SLOT_METAL_ROUGH = 1;
 export const SLOT_NORMAL = 2;
 export const SLOT_EMISSIVE = 3;
 export const SLOT_TRANSMISSION = 4;
+export const SLOT_SPECULAR = 5; // a
+export const SLOT_SPECULAR_COLOR = 6; // rgb
+export const SLOT_ANISOTROPY = 7; // rg direction, b strength
+export const SLOT_COAT = 8; // r
+export const SLOT_COAT_ROUGHNESS = 9; // g
+export const SLOT_COAT_NORMAL = 10;
+export const SLOT_SHEEN_COLOR = 11; // rgb
+export const SLOT_SHEEN_ROUGHNESS = 12; // a
+export const SLOT_IRIDESCENCE = 13; // r
+export const SLOT_FILM_THICKNESS = 14; // g
+export const SLOT_DIFFUSE_TRANSMISSION = 15; // a
+export const SLOT_DIFFUSE_TRANSMISSION_COLOR = 16; // rgb
+export const SLOTS = 17;
 export const FLAG_TWO_SIDED = 1;
 export const FLAG_ALPHA_MASK = 2;
 export const FLAG_ALPHA_BLEND = 4;
 export const FLAG_SOLID = 8; // has a volume: refracts; else transmission is a thin sheet
 export const FLAG_SHEER = 16; // shadow rays may pass: alpha, or a smooth thin sheet
 export const FLAG_EMISSIVE = 32;
+export const FLAG_LAYERED = 64; // has more than base, metal and glass
 export const WRAP_REPEAT = 0;
 export const WRAP_CLAMP = 1;
 export const WRAP_MIRROR = 2;

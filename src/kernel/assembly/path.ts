@@ -2,7 +2,7 @@
 // multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
 // (balance heuristic); Waechter and Binder 2019 (ray offsets).
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { FLAG_EMISSIVE, FLAG_SOLID, FLAG_TWO_SIDED, M_SIGMA, S_BOUNCES, S_FIREFLY, SETTINGS, SLOT_EMISSIVE } from './layout';
+import { FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, M_SIGMA, S_BOUNCES, S_FIREFLY, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
@@ -40,6 +40,7 @@ let ray: usize = 0;
 let shadowRay: usize = 0;
 let betaR: f32 = 1; let betaG: f32 = 1; let betaB: f32 = 1;
 let bounce: i32 = 0;
+let channel: i32 = -1; // of a path that dispersing glass has split: it carries this one alone
 
 /** Gives the tracer 64 bytes of this instance's memory. */
 export function setRays(address: usize): void {
@@ -155,7 +156,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   backdropR = 0; backdropG = 0; backdropB = 0; backdropShare = 0;
   feature(0, 0, 0, 0, 0, 0);
   betaR = 1; betaG = 1; betaB = 1;
-  bounce = 0;
+  bounce = 0; channel = -1;
   startSample(x, y, sample, seed);
   draw(0);
   const fu = u0, fv = u1;
@@ -264,8 +265,13 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (bounce >= mostBounces) return;
 
     const solid = (surface.flags & FLAG_SOLID) != 0, entering = surface.entering, material = surface.material, rough = surface.roughness;
-    bsdf.beginScattering(-dx, -dy, -dz);
-    if (inRoom && bsdf.scatters) portals.weigh(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.chanceGlass > 0);
+    if (solid && channel < 0 && surface.flags & FLAG_LAYERED && surface.dispersion > 0) {
+      draw(pair + 7);
+      channel = min<i32>(<i32>(u0 * 3), 2);
+      betaR *= channel == 0 ? <f32>3 : <f32>0; betaG *= channel == 1 ? <f32>3 : <f32>0; betaB *= channel == 2 ? <f32>3 : <f32>0;
+    }
+    bsdf.beginScattering(-dx, -dy, -dz, channel);
+    if (inRoom && bsdf.scatters) portals.weigh(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     else portals.weighNone();
     chance = 1;
     draw(pair + 4);

@@ -3,10 +3,10 @@ import * as bsdf from './bsdf';
 import { draw, startSample, u0, u1 } from './random';
 import * as surface from './surface';
 
-/** Sets up a surface with normal +Z from 12 f32: base rgb, metallic, roughness, transmission, ior, solid, entering, viewer xyz. */
-export function probeSurface(values: usize, glassAlbedo: usize): void {
+/** Sets up a surface with normal +Z from the values that surface.probe names, seen from (x, y, z). */
+export function probeSurface(values: usize, glassAlbedo: usize, x: f32, y: f32, z: f32): void {
   surface.probe(values, glassAlbedo);
-  bsdf.beginScattering(load<f32>(values, 36), load<f32>(values, 40), load<f32>(values, 44));
+  bsdf.beginScattering(x, y, z, -1);
 }
 
 /** Evaluates towards a direction: writes f cos rgb and pdf. */

@@ -1,9 +1,11 @@
 // The surface at a hit: position, normals, uv, and the material's values there, in module state of this instance.
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
 import {
-  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_SOLID, M_ALPHA_CUTOFF, M_BASE, M_EMISSIVE, M_FLAGS, M_GLASS_ALBEDO_PTR, M_IOR, M_METALLIC, M_NORMAL_SCALE,
+  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
+  M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SPECULAR_COLOR,
   M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, SETTINGS, S_CLAY,
-  SLOT_BASE, SLOT_EMISSIVE, SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
+  SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
+  SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
 import { clamp01, log2 } from './math';
 import { hasTexture, lookUp, setUv, texA, texB, texG, texR } from './texture';
@@ -23,6 +25,14 @@ export let ior: f32 = 1.5;
 export let specular: f32 = 1;
 export let emitR: f32 = 0; export let emitG: f32 = 0; export let emitB: f32 = 0;
 export let glassAlbedo: usize = 0;
+// what counts only with FLAG_LAYERED
+export let specularR: f32 = 1; export let specularG: f32 = 1; export let specularB: f32 = 1;
+export let anisotropy: f32 = 0; export let tangentX: f32 = 1; export let tangentY: f32 = 0; export let tangentZ: f32 = 0;
+export let coat: f32 = 0; export let coatRoughness: f32 = 0; export let coatX: f32 = 0; export let coatY: f32 = 0; export let coatZ: f32 = 1; // normal of the coat
+export let sheenR: f32 = 0; export let sheenG: f32 = 0; export let sheenB: f32 = 0; export let sheenRoughness: f32 = 0;
+export let iridescence: f32 = 0; export let filmIor: f32 = 1.3; export let filmThickness: f32 = 400; // nm
+export let dispersion: f32 = 0;
+export let diffuseTransmission: f32 = 0; export let throughR: f32 = 1; export let throughG: f32 = 1; export let throughB: f32 = 1;
 
 const CLAY_REFLECTANCE: f32 = 0.6;
 
@@ -80,16 +90,29 @@ export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz:
 
   readMaterial();
   if (!load<u32>(SETTINGS + S_CLAY)) {
-    if (hasTexture(material, SLOT_NORMAL)) bendNormal();
+    const layered = (flags & FLAG_LAYERED) != 0;
+    if (layered) { readLayers(); coatX = nx; coatY = ny; coatZ = nz; }
+    if (layered && coat > 0 && hasTexture(material, SLOT_COAT_NORMAL)) {
+      const sx = nx, sy = ny, sz = nz;
+      bendNormal(SLOT_COAT_NORMAL, load<f32>(material + M_COAT_NORMAL_SCALE));
+      coatX = nx; coatY = ny; coatZ = nz;
+      nx = sx; ny = sy; nz = sz;
+    }
+    if (hasTexture(material, SLOT_NORMAL)) bendNormal(SLOT_NORMAL, load<f32>(material + M_NORMAL_SCALE));
+    if (layered && anisotropy > 0) turnTangent();
   } else if (clearShare() < 0.5) {
     // clay over everything but clear sheets: a room seen in clay still gets its light through the panes
     baseR = CLAY_REFLECTANCE; baseG = CLAY_REFLECTANCE; baseB = CLAY_REFLECTANCE;
-    metallic = 0; roughness = 1; transmission = 0; specular = 0; glassAlbedo = 0; flags &= ~FLAG_SOLID;
+    metallic = 0; roughness = 1; transmission = 0; specular = 0; glassAlbedo = 0; flags &= ~(FLAG_SOLID | FLAG_LAYERED);
   }
   if (!entering) { gx = -gx; gy = -gy; gz = -gz; }
   // the shading normal must lie on the viewer's side, as must what it reflects
   if (nx * gx + ny * gy + nz * gz < 0) { nx = -nx; ny = -ny; nz = -nz; }
   if (nx * dx + ny * dy + nz * dz >= 0) { nx = gx; ny = gy; nz = gz; }
+  if (flags & FLAG_LAYERED) {
+    if (coatX * gx + coatY * gy + coatZ * gz < 0) { coatX = -coatX; coatY = -coatY; coatZ = -coatZ; }
+    if (coatX * dx + coatY * dy + coatZ * dz >= 0) { coatX = gx; coatY = gy; coatZ = gz; }
+  }
 }
 
 function readMaterial(): void {
@@ -114,8 +137,67 @@ function readMaterial(): void {
   glassAlbedo = load<u32>(m + M_GLASS_ALBEDO_PTR);
 }
 
+function readLayers(): void {
+  const m = material;
+  specularR = load<f32>(m + M_SPECULAR_COLOR); specularG = load<f32>(m + M_SPECULAR_COLOR, 4); specularB = load<f32>(m + M_SPECULAR_COLOR, 8);
+  if (hasTexture(m, SLOT_SPECULAR_COLOR)) { lookUp(m, SLOT_SPECULAR_COLOR); specularR *= texR; specularG *= texG; specularB *= texB; }
+  if (hasTexture(m, SLOT_SPECULAR)) { lookUp(m, SLOT_SPECULAR); specular *= texA; }
+  anisotropy = load<f32>(m + M_ANISOTROPY);
+  coat = load<f32>(m + M_COAT);
+  if (coat > 0) {
+    if (hasTexture(m, SLOT_COAT)) { lookUp(m, SLOT_COAT); coat *= texR; }
+    coatRoughness = load<f32>(m + M_COAT, 4);
+    if (hasTexture(m, SLOT_COAT_ROUGHNESS)) { lookUp(m, SLOT_COAT_ROUGHNESS); coatRoughness *= texG; }
+  }
+  sheenR = load<f32>(m + M_SHEEN); sheenG = load<f32>(m + M_SHEEN, 4); sheenB = load<f32>(m + M_SHEEN, 8);
+  if (sheenR + sheenG + sheenB > 0) {
+    if (hasTexture(m, SLOT_SHEEN_COLOR)) { lookUp(m, SLOT_SHEEN_COLOR); sheenR *= texR; sheenG *= texG; sheenB *= texB; }
+    sheenRoughness = load<f32>(m + M_SHEEN, 12);
+    if (hasTexture(m, SLOT_SHEEN_ROUGHNESS)) { lookUp(m, SLOT_SHEEN_ROUGHNESS); sheenRoughness *= texA; }
+  }
+  iridescence = load<f32>(m + M_IRIDESCENCE);
+  if (iridescence > 0) {
+    if (hasTexture(m, SLOT_IRIDESCENCE)) { lookUp(m, SLOT_IRIDESCENCE); iridescence *= texR; }
+    filmIor = load<f32>(m + M_IRIDESCENCE, 4);
+    filmThickness = load<f32>(m + M_IRIDESCENCE, 12);
+    if (hasTexture(m, SLOT_FILM_THICKNESS)) {
+      lookUp(m, SLOT_FILM_THICKNESS);
+      const thinnest = load<f32>(m + M_IRIDESCENCE, 8);
+      filmThickness = thinnest + (filmThickness - thinnest) * texG;
+    }
+  }
+  dispersion = load<f32>(m + M_DISPERSION);
+  diffuseTransmission = load<f32>(m + M_DIFFUSE_TRANSMISSION);
+  if (diffuseTransmission > 0) {
+    if (hasTexture(m, SLOT_DIFFUSE_TRANSMISSION)) { lookUp(m, SLOT_DIFFUSE_TRANSMISSION); diffuseTransmission *= texA; }
+    throughR = load<f32>(m + M_DIFFUSE_TRANSMISSION, 4); throughG = load<f32>(m + M_DIFFUSE_TRANSMISSION, 8); throughB = load<f32>(m + M_DIFFUSE_TRANSMISSION, 12);
+    if (hasTexture(m, SLOT_DIFFUSE_TRANSMISSION_COLOR)) { lookUp(m, SLOT_DIFFUSE_TRANSMISSION_COLOR); throughR *= texR; throughG *= texG; throughB *= texB; }
+  }
+}
+
+/** Direction of the brushing: the tangent turned by the material's rotation and the texture's. Needs the final normal. */
+function turnTangent(): void {
+  let x = mixed(V_TANGENT), y = mixed(V_TANGENT + 4), z = mixed(V_TANGENT + 8);
+  const along = x * nx + y * ny + z * nz;
+  x -= along * nx; y -= along * ny; z -= along * nz;
+  const length = sqrt<f32>(x * x + y * y + z * z);
+  if (length < <f32>1e-8) { anisotropy = 0; return; }
+  x /= length; y /= length; z /= length;
+  const hand: f32 = load<f32>(a + V_TANGENT, 12) < 0 ? -1 : 1;
+  const ux = (ny * z - nz * y) * hand, uy = (nz * x - nx * z) * hand, uz = (nx * y - ny * x) * hand;
+  let c = load<f32>(material + M_ANISOTROPY, 4), s = load<f32>(material + M_ANISOTROPY, 8);
+  if (hasTexture(material, SLOT_ANISOTROPY)) {
+    lookUp(material, SLOT_ANISOTROPY);
+    anisotropy *= texB;
+    const p = texR * 2 - 1, q = texG * 2 - 1, k: f32 = <f32>1 / max<f32>(sqrt<f32>(p * p + q * q), <f32>1e-6);
+    const turned = (c * p - s * q) * k;
+    s = (s * p + c * q) * k; c = turned;
+  }
+  tangentX = c * x + s * ux; tangentY = c * y + s * uy; tangentZ = c * z + s * uz;
+}
+
 /** Tangent-space normal map. The frame is the vertex tangent, which the importer makes by MikkTSpace when it is missing. */
-function bendNormal(): void {
+function bendNormal(slot: i32, scale: f32): void {
   let tx = mixed(V_TANGENT), ty = mixed(V_TANGENT + 4), tz = mixed(V_TANGENT + 8);
   const along = tx * nx + ty * ny + tz * nz;
   tx -= along * nx; ty -= along * ny; tz -= along * nz;
@@ -124,8 +206,7 @@ function bendNormal(): void {
   tx /= length; ty /= length; tz /= length;
   const hand: f32 = load<f32>(a + V_TANGENT, 12) < 0 ? -1 : 1;
   const bx = (ny * tz - nz * ty) * hand, by = (nz * tx - nx * tz) * hand, bz = (nx * ty - ny * tx) * hand;
-  lookUp(material, SLOT_NORMAL);
-  const scale = load<f32>(material + M_NORMAL_SCALE);
+  lookUp(material, slot);
   const mx = (texR * 2 - 1) * scale, my = (texG * 2 - 1) * scale, mz = texB * 2 - 1;
   const x = tx * mx + bx * my + nx * mz, y = ty * mx + by * my + ny * mz, z = tz * mx + bz * my + nz * mz;
   const inverse: f32 = <f32>1 / max<f32>(sqrt<f32>(x * x + y * y + z * z), <f32>1e-12);
@@ -181,12 +262,22 @@ export function dropClearShare(): void {
   transmission = 0;
 }
 
-/** For probe.ts: a flat surface with normal +Z and given values. */
+/**
+ * For probe.ts: a flat surface with normal +Z from f32: base rgb, metallic, roughness, transmission, ior, solid, entering, layered;
+ * then, when layered: specular rgb, anisotropy, cosine and sine of its turn from +X, coat, its roughness, its normal xyz, sheen rgb,
+ * roughness, iridescence, its index, its thickness, dispersion, diffuse transmission, its rgb.
+ */
 export function probe(values: usize, glassTable: usize): void {
   baseR = load<f32>(values); baseG = load<f32>(values, 4); baseB = load<f32>(values, 8);
   metallic = load<f32>(values, 12); roughness = load<f32>(values, 16); transmission = load<f32>(values, 20); ior = load<f32>(values, 24);
   specular = 1;
-  flags = load<f32>(values, 28) > 0 ? FLAG_SOLID : 0;
+  flags = (load<f32>(values, 28) > 0 ? FLAG_SOLID : 0) | (load<f32>(values, 36) > 0 ? FLAG_LAYERED : 0);
+  specularR = load<f32>(values, 40); specularG = load<f32>(values, 44); specularB = load<f32>(values, 48);
+  anisotropy = load<f32>(values, 52); tangentX = load<f32>(values, 56); tangentY = load<f32>(values, 60); tangentZ = 0;
+  coat = load<f32>(values, 64); coatRoughness = load<f32>(values, 68); coatX = load<f32>(values, 72); coatY = load<f32>(values, 76); coatZ = load<f32>(values, 80);
+  sheenR = load<f32>(values, 84); sheenG = load<f32>(values, 88); sheenB = load<f32>(values, 92); sheenRoughness = load<f32>(values, 96);
+  iridescence = load<f32>(values, 100); filmIor = load<f32>(values, 104); filmThickness = load<f32>(values, 108); dispersion = load<f32>(values, 112);
+  diffuseTransmission = load<f32>(values, 116); throughR = load<f32>(values, 120); throughG = load<f32>(values, 124); throughB = load<f32>(values, 128);
   entering = load<f32>(values, 32) > 0;
   nx = 0; ny = 0; nz = 1; gx = 0; gy = 0; gz = 1;
   glassAlbedo = glassTable;

@@ -11,7 +11,7 @@ export interface KernelExports {
   renderTile(buffer: number, x: number, y: number, width: number, height: number, first: number, count: number): void;
   intersectMany(rays: number, count: number, out: number): void;
   occludedMany(rays: number, count: number, out: number): void;
-  probeSurface(values: number, glassAlbedo: number): void;
+  probeSurface(values: number, glassAlbedo: number, x: number, y: number, z: number): void;
   probeEvaluate(x: number, y: number, z: number, out: number): void;
   probeSample(choice: number, u: number, v: number, out: number): number;
   probePoints(x: number, y: number, pair: number, count: number, seed: number, out: number): void;

@@ -4,8 +4,9 @@
  */
 import { srgbTable } from '../../core/color/srgb';
 import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
+import { sheenAlbedo } from '../../core/materials/sheen';
 import { buildAliasTable } from '../../core/sampling/alias-table';
-import { boundsOf, type Scene, type SceneMaterial, type TextureUse } from '../../core/scene/scene';
+import { boundsOf, type LayerTexture, type MaterialLayers, type Scene, type SceneMaterial, type TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, MOST_BYTES } from './kernel';
 import { buildMipLevels } from './mip-levels';
@@ -55,6 +56,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     portals: take(portals.length * L.PORTAL_BYTES),
     srgb: take(1024),
     metal: take(L.ALBEDO_STEPS * L.ALBEDO_STEPS * 4),
+    sheen: take(L.ALBEDO_STEPS * L.ALBEDO_STEPS * 4),
     glass: glassIors.map(() => take(glassBytes)),
     mips: mips.map((levels) => levels.map((level) => take(level.pixels.length)))
   };
@@ -103,12 +105,16 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     f32[o + L.M_NORMAL_SCALE / 4] = material.normalScale;
     const glass = material.solid && material.transmission > 0 ? glassIors.indexOf(Math.fround(material.ior)) : -1;
     u32[o + L.M_GLASS_ALBEDO_PTR / 4] = glass >= 0 ? at.glass[glass]! : 0;
-    const slots: (TextureUse | null)[] = [];
+    const slots: (TextureUse | null)[] = Array.from({ length: L.SLOTS }, () => null);
     slots[L.SLOT_BASE] = material.baseTexture;
     slots[L.SLOT_METAL_ROUGH] = material.metalRoughTexture;
     slots[L.SLOT_NORMAL] = material.normalTexture;
     slots[L.SLOT_EMISSIVE] = material.emissiveTexture;
     slots[L.SLOT_TRANSMISSION] = material.transmissionTexture;
+    if (material.layers) {
+      writeLayers(f32, o, material.layers);
+      for (const [name, use] of Object.entries(material.layers.textures)) slots[LAYER_SLOTS[name as LayerTexture]] = use;
+    }
     slots.forEach((use, slot) => {
       const s = o + (L.M_SLOTS + slot * L.SLOT_BYTES) / 4;
       i32[s] = use ? use.texture : -1;
@@ -175,6 +181,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   });
   f32.set(srgbTable(), at.srgb >> 2);
   f32.set(metalAlbedoOnce(), at.metal >> 2);
+  if (scene.materials.some((m) => m.layers?.sheenColor.some((c) => c > 0))) f32.set(sheenAlbedoOnce(), at.sheen >> 2);
   for (const [i, ior] of glassIors.entries()) f32.set(glassAlbedo(ior, L.GLASS_ROUGH_STEPS, L.ALBEDO_STEPS), at.glass[i]! >> 2);
 
   const began = now();
@@ -212,6 +219,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   u32[header + L.P_DIRECTIONAL_COUNT / 4] = suns.length;
   u32[header + L.P_SRGB_LUT_PTR / 4] = at.srgb;
   u32[header + L.P_METAL_ALBEDO_PTR / 4] = at.metal;
+  u32[header + L.P_SHEEN_ALBEDO_PTR / 4] = at.sheen;
   const bounds = boundsOf(geometry.positions);
   f32.set([...bounds.min, ...bounds.max], header + L.P_BOUNDS / 4);
   u32[header + L.P_BYTES / 4] = end - L.PACK;
@@ -230,6 +238,38 @@ function metalAlbedoOnce(): Float32Array {
   return metalTable;
 }
 
+let sheenTable: Float32Array | null = null;
+function sheenAlbedoOnce(): Float32Array {
+  sheenTable ??= sheenAlbedo(L.ALBEDO_STEPS);
+  return sheenTable;
+}
+
+const LAYER_SLOTS: Record<LayerTexture, number> = {
+  specular: L.SLOT_SPECULAR,
+  specularColor: L.SLOT_SPECULAR_COLOR,
+  anisotropy: L.SLOT_ANISOTROPY,
+  coat: L.SLOT_COAT,
+  coatRoughness: L.SLOT_COAT_ROUGHNESS,
+  coatNormal: L.SLOT_COAT_NORMAL,
+  sheenColor: L.SLOT_SHEEN_COLOR,
+  sheenRoughness: L.SLOT_SHEEN_ROUGHNESS,
+  iridescence: L.SLOT_IRIDESCENCE,
+  filmThickness: L.SLOT_FILM_THICKNESS,
+  diffuseTransmission: L.SLOT_DIFFUSE_TRANSMISSION,
+  diffuseTransmissionColor: L.SLOT_DIFFUSE_TRANSMISSION_COLOR
+};
+
+function writeLayers(f32: Float32Array, o: number, l: MaterialLayers): void {
+  f32.set(l.specularColor, o + L.M_SPECULAR_COLOR / 4);
+  f32.set([l.anisotropy, Math.cos(l.anisotropyRotation), Math.sin(l.anisotropyRotation)], o + L.M_ANISOTROPY / 4);
+  f32.set([l.coat, l.coatRoughness], o + L.M_COAT / 4);
+  f32.set([...l.sheenColor, l.sheenRoughness], o + L.M_SHEEN / 4);
+  f32.set([l.iridescence, l.filmIor, ...l.filmThickness], o + L.M_IRIDESCENCE / 4);
+  f32[o + L.M_DISPERSION / 4] = l.dispersion;
+  f32.set([l.diffuseTransmission, ...l.diffuseTransmissionColor], o + L.M_DIFFUSE_TRANSMISSION / 4);
+  f32[o + L.M_COAT_NORMAL_SCALE / 4] = l.coatNormalScale;
+}
+
 const luminanceOf = (rgb: readonly [number, number, number]) => 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
 
 function flagsOf(material: SceneMaterial): number {
@@ -240,6 +280,7 @@ function flagsOf(material: SceneMaterial): number {
   if (material.solid && material.transmission > 0) flags |= L.FLAG_SOLID;
   else if (material.transmission > 0 && material.roughness < L.CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
   if (luminanceOf(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
+  if (material.layers) flags |= L.FLAG_LAYERED;
   return flags;
 }
 

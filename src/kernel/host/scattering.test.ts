@@ -2,14 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { dark, glowing, kernelModule, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../../../tests/support/scenes';
 import { createCameraFrame } from '../../core/camera/lens';
 import { traceReference } from '../../core/integrator/reference';
-import { type Albedos, evaluate, type SurfaceValues } from '../../core/integrator/scattering';
+import { type Albedos, evaluate, type LayerValues, type SurfaceValues } from '../../core/integrator/scattering';
 import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
+import { sheenAlbedo } from '../../core/materials/sheen';
 import { normalize, type Vec3 } from '../../core/math/vec3';
 import { createRandom } from '../../core/sampling/random';
-import { ALBEDO_STEPS, GLASS_ROUGH_STEPS, P_METAL_ALBEDO_PTR, PACK } from '../assembly/layout';
+import { ALBEDO_STEPS, GLASS_ROUGH_STEPS, P_METAL_ALBEDO_PTR, P_SHEEN_ALBEDO_PTR, PACK } from '../assembly/layout';
 import { createMemory, instantiate } from './kernel';
 
 const METAL = metalAlbedo(ALBEDO_STEPS);
+const SHEEN = sheenAlbedo(ALBEDO_STEPS);
 const GLASS = glassAlbedo(1.5, GLASS_ROUGH_STEPS, ALBEDO_STEPS);
 function look(table: Float32Array, rows: number, row: number, cosine: number, from = 0): number {
   const r = Math.min(1, Math.max(0, row)) * (rows - 1);
@@ -22,7 +24,8 @@ function look(table: Float32Array, rows: number, row: number, cosine: number, fr
 }
 const albedos: Albedos = {
   metal: (roughness, cosine) => look(METAL, ALBEDO_STEPS, roughness, cosine),
-  glass: (roughness, cosine, entering) => look(GLASS, GLASS_ROUGH_STEPS, roughness, cosine, entering ? 0 : GLASS_ROUGH_STEPS * ALBEDO_STEPS)
+  glass: (roughness, cosine, entering) => look(GLASS, GLASS_ROUGH_STEPS, roughness, cosine, entering ? 0 : GLASS_ROUGH_STEPS * ALBEDO_STEPS),
+  sheen: (roughness, cosine) => look(SHEEN, ALBEDO_STEPS, roughness, cosine)
 };
 
 // the kernel alone in a small memory: tables behind the pack header, scratch behind them
@@ -30,18 +33,32 @@ const memory = createMemory(PACK + (1 << 20));
 const f32 = new Float32Array(memory.buffer);
 const metalAt = PACK + 4096;
 const glassAt = metalAt + METAL.byteLength;
-const scratch = glassAt + GLASS.byteLength;
+const sheenAt = glassAt + GLASS.byteLength;
+const scratch = sheenAt + SHEEN.byteLength;
 f32.set(METAL, metalAt >> 2);
 f32.set(GLASS, glassAt >> 2);
+f32.set(SHEEN, sheenAt >> 2);
+new Uint32Array(memory.buffer)[(PACK + P_SHEEN_ALBEDO_PTR) >> 2] = sheenAt;
 new Uint32Array(memory.buffer)[(PACK + P_METAL_ALBEDO_PTR) >> 2] = metalAt;
 const kernel = instantiate(kernelModule, memory, 0);
 
 function prepare(s: SurfaceValues, wo: Vec3): void {
-  f32.set([...s.base, s.metallic, s.roughness, s.transmission, s.ior, s.solid ? 1 : 0, s.entering ? 1 : 0, ...wo], scratch >> 2);
-  kernel.probeSurface(scratch, glassAt);
+  const l = s.layers;
+  f32.set([...s.base, s.metallic, s.roughness, s.transmission, s.ior, s.solid ? 1 : 0, s.entering ? 1 : 0, l ? 1 : 0], scratch >> 2);
+  if (l)
+    f32.set(
+      [...l.specularColor, l.anisotropy, Math.cos(l.turn), Math.sin(l.turn), l.coat, l.coatRoughness, ...l.coatNormal, ...l.sheenColor, l.sheenRoughness, l.iridescence, l.filmIor, l.filmThickness, 0, l.diffuseTransmission, ...l.throughColor],
+      (scratch >> 2) + 10
+    );
+  kernel.probeSurface(scratch, glassAt, ...wo);
 }
 const out = scratch + 256;
 const read = (n: number) => [...f32.subarray(out >> 2, (out >> 2) + n)];
+
+const plain: SurfaceValues = { base: [0.5, 0.4, 0.3], metallic: 0, roughness: 0.5, transmission: 0, ior: 1.5, specular: 1, solid: false, entering: true };
+const layers = (l: Partial<LayerValues>): LayerValues => ({
+  specularColor: [1, 1, 1], anisotropy: 0, turn: 0, coat: 0, coatRoughness: 0.2, coatNormal: [0, 0, 1], sheenColor: [0, 0, 0], sheenRoughness: 0.4, iridescence: 0, filmIor: 1.4, filmThickness: 380, diffuseTransmission: 0, throughColor: [1, 1, 1], ...l
+});
 
 const MODELS: [string, SurfaceValues][] = [
   ['polished brass', { base: [0.9, 0.64, 0.3], metallic: 1, roughness: 0.15, transmission: 0, ior: 1.5, specular: 1, solid: false, entering: true }],
@@ -50,6 +67,13 @@ const MODELS: [string, SurfaceValues][] = [
   ['half metal', { base: [0.4, 0.5, 0.1], metallic: 0.5, roughness: 0.5, transmission: 0, ior: 1.5, specular: 1, solid: false, entering: true }],
   ['frosted sheet', { base: [0.9, 1, 0.9], metallic: 0, roughness: 0.4, transmission: 1, ior: 1.5, specular: 1, solid: false, entering: true }],
   ['frosted glass from outside', { base: [1, 0.9, 0.8], metallic: 0, roughness: 0.45, transmission: 1, ior: 1.5, specular: 1, solid: true, entering: true }],
+  ['brushed steel', { ...plain, base: [0.6, 0.62, 0.64], metallic: 1, roughness: 0.35, layers: layers({ anisotropy: 0.7, turn: 0.6 }) }],
+  ['lacquered and tilted', { ...plain, base: [0.4, 0.2, 0.1], roughness: 0.6, layers: layers({ coat: 1, coatRoughness: 0.3, coatNormal: normalize([0.2, -0.1, 1]) }) }],
+  ['velvet', { ...plain, base: [0.2, 0.05, 0.1], roughness: 0.9, specular: 1, layers: layers({ sheenColor: [0.9, 0.5, 0.6], sheenRoughness: 0.45 }) }],
+  ['milky shade', { ...plain, base: [0.8, 0.8, 0.75], roughness: 0.5, layers: layers({ diffuseTransmission: 0.6, throughColor: [0.9, 0.7, 0.5] }) }],
+  ['filmed metal', { ...plain, base: [0.7, 0.7, 0.72], metallic: 1, roughness: 0.3, layers: layers({ iridescence: 1 }) }],
+  ['tinted gloss under a film and a coat over cloth', { ...plain, roughness: 0.4, layers: layers({ specularColor: [1, 0.6, 0.3], iridescence: 0.7, coat: 0.6, sheenColor: [0.2, 0.3, 0.2], diffuseTransmission: 0.3, throughColor: [0.5, 0.9, 0.5] }) }],
+  ['frosted and coated sheet', { ...plain, transmission: 0.8, roughness: 0.4, base: [0.9, 1, 0.9], layers: layers({ coat: 1, diffuseTransmission: 0.5 }) }],
   ['frosted glass from inside', { base: [1, 0.9, 0.8], metallic: 0, roughness: 0.45, transmission: 1, ior: 1.5, specular: 1, solid: true, entering: false }]
 ];
 
@@ -60,7 +84,7 @@ describe('the kernel scatters as the reference does', () => {
       for (let i = 0; i < 400; i++) {
         const wo = normalize([random() * 2 - 1, random() * 2 - 1, 0.05 + random()]);
         const wi = normalize([random() * 2 - 1, random() * 2 - 1, random() * 2 - 1]);
-        if (Math.abs(wi[2]) < 0.02) continue;
+        if (Math.abs(wi[2]) < 0.02 || (s.layers && wo[0] * s.layers.coatNormal[0] + wo[1] * s.layers.coatNormal[1] + wo[2] * s.layers.coatNormal[2] < 0.05)) continue;
         prepare(s, wo);
         kernel.probeEvaluate(...wi, out);
         const expected = evaluate(s, albedos, wo, wi);
