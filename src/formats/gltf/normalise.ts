@@ -4,7 +4,7 @@
  */
 import { type Document, type JSONDocument, type Material, PropertyType } from '@gltf-transform/core';
 import type { Anisotropy, Clearcoat, Volume } from '@gltf-transform/extensions';
-import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartition } from '@gltf-transform/functions';
+import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartition, weldPrimitive } from '@gltf-transform/functions';
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
@@ -238,11 +238,29 @@ async function completeGeometry(document: Document, changed: string[]): Promise<
   }
   const wantsTangents = (m: Material | null) =>
     m?.getNormalTexture() || m?.getExtension<Clearcoat>('KHR_materials_clearcoat')?.getClearcoatNormalTexture() || (m?.getExtension<Anisotropy>('KHR_materials_anisotropy')?.getAnisotropyStrength() ?? 0) > 0;
-  const needTangents = primitives.filter((p) => wantsTangents(p.getMaterial()) && !p.getAttribute('TANGENT') && p.getAttribute('TEXCOORD_0')).length;
-  if (needTangents) {
+  const needTangents = primitives.filter((p) => wantsTangents(p.getMaterial()) && !p.getAttribute('TANGENT') && p.getAttribute('TEXCOORD_0'));
+  if (needTangents.length > 0) {
+    // MikkTSpace decides by corners of triangles, so shared vertices are taken apart and put together again
+    for (const primitive of needTangents) takeApart(document, primitive);
     await document.transform(tangents({ generateTangents: (p, n, t) => generateTangents(p as Float32Array, n as Float32Array, t as Float32Array), overwrite: false }));
-    changed.push(`Tangents were made for ${needTangents} parts with normal maps or brushing`);
+    for (const primitive of needTangents) weldPrimitive(primitive);
+    changed.push(`Tangents were made for ${needTangents.length} parts with normal maps or brushing`);
   }
+}
+
+/** Gives each corner of a triangle a vertex of its own. */
+function takeApart(document: Document, primitive: import('@gltf-transform/core').Primitive): void {
+  const indices = primitive.getIndices()?.getArray();
+  if (!indices) return;
+  for (const semantic of primitive.listSemantics()) {
+    const old = primitive.getAttribute(semantic)!;
+    const from = old.getArray()!;
+    const size = old.getElementSize();
+    const to = new (from.constructor as Float32ArrayConstructor)(indices.length * size);
+    for (let i = 0; i < indices.length; i++) for (let k = 0; k < size; k++) to[i * size + k] = from[indices[i]! * size + k]!;
+    primitive.setAttribute(semantic, document.createAccessor().setType(old.getType()).setNormalized(old.getNormalized()).setArray(to).setBuffer(old.getBuffer()));
+  }
+  primitive.setIndices(null);
 }
 
 function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: string[]): void {

@@ -28,6 +28,8 @@ export interface Prepared {
 
 const METER_LONG_SIDE_PX = 96;
 const METER_SAMPLES = 16;
+// A meter makes grey of a studio's paper; opened by this it looks like paper (common practice, no source).
+const PAPER_EV = 0.9;
 
 export interface PrepareInput {
   scene: Scene;
@@ -48,7 +50,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const lit = withStudio(scene, brief, view);
   const { bytes, triangles } = buildPack(lit, module, () => performance.now());
   const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
-  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)));
+  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)) - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0));
   return { pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
 }
 

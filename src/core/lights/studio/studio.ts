@@ -51,7 +51,7 @@ export function buildStudio(options: StudioOptions): Studio {
   };
   return {
     paper: PAPER,
-    ceiling: scale([620, 620, 640], brightness),
+    ceiling: scale([1300, 1300, 1340], brightness),
     surfaces: [
       bowl(middle, radius),
       softbox(place(-48, 38, 2.6), centre, 1.7 * size, 2.3 * size, scale(WARM, 9000 * brightness)),
@@ -64,7 +64,7 @@ export function buildStudio(options: StudioOptions): Studio {
 /** Floor, a quarter-circle sweep and a wall, turned about the vertical axis; its foot a hair below the model so that no faces coincide. */
 function bowl(middle: Vec3, radius: number): StudioSurface {
   const segments = 96;
-  const sweep = radius * 0.62;
+  const sweep = radius * 0.8;
   const profile: { r: number; y: number; nr: number; ny: number }[] = [];
   for (let i = 0; i <= 8; i++) profile.push({ r: ((radius - sweep) * i) / 8, y: 0, nr: 0, ny: 1 });
   for (let i = 1; i <= 16; i++) {
