@@ -3,11 +3,12 @@ import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 import { NodeIO } from '@gltf-transform/core';
-import { EXTMeshoptCompression, KHRMeshQuantization } from '@gltf-transform/extensions';
+import { EXTMeshoptCompression, KHRMeshQuantization, KHRTextureBasisu } from '@gltf-transform/extensions';
 import { meshopt } from '@gltf-transform/functions';
 import { zipSync } from 'fflate';
 import { validateBytes } from 'gltf-validator';
 import { MeshoptDecoder, MeshoptEncoder } from 'meshoptimizer';
+import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { hut, perihelionLamp, readingRoom } from '../../src/demo/models';
 import { materialSheet } from '../../src/demo/models/material-sheet';
@@ -17,6 +18,7 @@ import { normaliseModel } from '../../src/formats/gltf/normalise';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { importModel } from '../../src/server/usecases/import-model';
 import { boxGlb, rawGlb } from '../support/glb';
+import { uastcKtx } from '../support/ktx';
 
 const MODELS = '/usr/share/assimp/models/glTF2';
 let folder: string;
@@ -77,7 +79,23 @@ describe('models come in', () => {
     // brushing needs a direction: tangents were made from the uv
     expect(geometry.tangents.some((v) => v !== 0)).toBe(true);
   });
-  it('the KTX2 transcoder is there and says what it cannot read', async () => {
+  it('KTX2 textures are unpacked to their colours', async () => {
+    const colors = [[255, 0, 0, 255], [10, 200, 30, 255], [0, 40, 220, 255], [90, 90, 90, 128]] as const;
+    const { data, info } = await sharp(await ktxToPng(uastcKtx(2, colors))).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    expect([info.width, info.height]).toEqual([8, 8]);
+    for (const [i, color] of colors.entries()) {
+      const at = ((Math.floor(i / 2) * 4 + 1) * 8 + (i % 2) * 4 + 2) * 4;
+      expect([...data.subarray(at, at + 4)]).toEqual([...color]);
+    }
+    const document = await new NodeIO().readBinary(await boxGlb({ size: 1 }));
+    document.createExtension(KHRTextureBasisu).setRequired(true);
+    const texture = document.createTexture('colour').setImage(uastcKtx(2, colors)).setMimeType('image/ktx2');
+    document.getRoot().listMaterials()[0]!.setBaseColorTexture(texture);
+    const result = await bring('basis.glb', await new NodeIO().registerExtensions([KHRTextureBasisu]).writeBinary(document));
+    expect(result.ok && result.report.changed.join()).toMatch(/1 compressed textures were unpacked/);
+    if (result.ok) expect((await readScene(result.glb)).textures[0]).toMatchObject({ width: 8, height: 8 });
+  });
+  it('the KTX2 transcoder says what it cannot read', async () => {
     await expect(ktxToPng(new Uint8Array(200))).rejects.toThrow(/not a valid KTX2 texture/);
   });
   it.skipIf(!existsSync(MODELS)).each([
