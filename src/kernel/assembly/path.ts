@@ -74,19 +74,33 @@ function offset(p: f32, n: f32): f32 {
 
 /** Starts `at` from the surface just made, on the side that (dx, dy, dz) leads to. */
 function startRay(at: usize, dx: f32, dy: f32, dz: f32, tMax: f32): void {
-  const side: f32 = dx * surface.gx + dy * surface.gy + dz * surface.gz < 0 ? -1 : 1;
-  store<f32>(at, offset(surface.px, side * surface.gx));
-  store<f32>(at, offset(surface.py, side * surface.gy), 4);
-  store<f32>(at, offset(surface.pz, side * surface.gz), 8);
+  if (leavesLifted(dx, dy, dz)) {
+    store<f32>(at, offset(surface.liftX, surface.gx));
+    store<f32>(at, offset(surface.liftY, surface.gy), 4);
+    store<f32>(at, offset(surface.liftZ, surface.gz), 8);
+  } else {
+    const side: f32 = dx * surface.gx + dy * surface.gy + dz * surface.gz < 0 ? -1 : 1;
+    store<f32>(at, offset(surface.px, side * surface.gx));
+    store<f32>(at, offset(surface.py, side * surface.gy), 4);
+    store<f32>(at, offset(surface.pz, side * surface.gz), 8);
+  }
   store<f32>(at, 0, 12);
   store<f32>(at, dx, 16); store<f32>(at, dy, 20); store<f32>(at, dz, 24);
   store<f32>(at, tMax, 28);
+}
+
+/** Whether a direction leaves on the viewer's side of the smooth surface that a coarse mesh stands for. */
+// @ts-ignore: decorator
+@inline
+function leavesLifted(dx: f32, dy: f32, dz: f32): bool {
+  return surface.lifted && dx * surface.smoothX + dy * surface.smoothY + dz * surface.smoothZ > 0;
 }
 
 /** Whether a direction lies on the same side of the flat and the smooth surface; else light would leak through corners. */
 // @ts-ignore: decorator
 @inline
 function sidesAgree(dx: f32, dy: f32, dz: f32): bool {
+  if (leavesLifted(dx, dy, dz)) return dx * surface.nx + dy * surface.ny + dz * surface.nz > 0;
   const g = dx * surface.gx + dy * surface.gy + dz * surface.gz, n = dx * surface.nx + dy * surface.ny + dz * surface.nz;
   return g * n > 0;
 }
@@ -316,9 +330,9 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   }
 }
 
-/** Whether the sampled direction leaves on the viewer's side of the flat surface. */
+/** Whether the sampled direction leaves on the viewer's side of the flat surface, or of the smooth one that it stands for. */
 // @ts-ignore: decorator
 @inline
 function staysOutside(): bool {
-  return bsdf.wx * surface.gx + bsdf.wy * surface.gy + bsdf.wz * surface.gz > 0;
+  return bsdf.wx * surface.gx + bsdf.wy * surface.gy + bsdf.wz * surface.gz > 0 || leavesLifted(bsdf.wx, bsdf.wy, bsdf.wz);
 }

@@ -13,6 +13,11 @@ import { hasTexture, lookUp, setUv, texA, texB, texG, texR } from './texture';
 export let px: f32 = 0; export let py: f32 = 0; export let pz: f32 = 0;
 export let gx: f32 = 0; export let gy: f32 = 0; export let gz: f32 = 0; // geometric normal, unit, towards the viewer
 export let nx: f32 = 0; export let ny: f32 = 0; export let nz: f32 = 0; // shading normal
+// The point lifted to the smooth surface that the vertex normals describe, and that surface's normal; rays that leave on the viewer's
+// side start there, so that the triangles of a coarse mesh cast no shadow on it.
+export let lifted: bool = false;
+export let liftX: f32 = 0; export let liftY: f32 = 0; export let liftZ: f32 = 0;
+export let smoothX: f32 = 0; export let smoothY: f32 = 0; export let smoothZ: f32 = 0;
 export let entering: bool = true; // the front side was hit
 export let material: usize = 0;
 export let flags: u32 = 0;
@@ -79,6 +84,8 @@ export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz:
   const length = sqrt<f32>(nx * nx + ny * ny + nz * nz);
   if (length > <f32>1e-12) { nx /= length; ny /= length; nz /= length; } else { nx = gx; ny = gy; nz = gz; }
 
+  lift(entering ? 1 : -1);
+
   // uv and the footprint in uv units: cone width over the cosine, scaled by the triangle's uv density
   const u0 = mixed(V_UV0), v0 = mixed(V_UV0 + 4);
   const s1 = load<f32>(b + V_UV0) - load<f32>(a + V_UV0), t1 = load<f32>(b + V_UV0, 4) - load<f32>(a + V_UV0, 4);
@@ -113,6 +120,25 @@ export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz:
     if (coatX * gx + coatY * gy + coatZ * gz < 0) { coatX = -coatX; coatY = -coatY; coatZ = -coatZ; }
     if (coatX * dx + coatY * dy + coatZ * dz >= 0) { coatX = gx; coatY = gy; coatZ = gz; }
   }
+}
+
+/**
+ * Hanika 2021, Hacking the Shadow Terminator, Ray Tracing Gems II, chapter 4: the point's projections to the planes of the three
+ * vertex normals, where they lie above it, mixed by its barycentrics.
+ */
+function lift(side: f32): void {
+  smoothX = nx * side; smoothY = ny * side; smoothZ = nz * side;
+  let x: f32 = 0, y: f32 = 0, z: f32 = 0;
+  for (let i = 0; i < 3; i++) {
+    const v = i == 0 ? a : i == 1 ? b : c, weight = i == 0 ? weightA : i == 1 ? weightB : weightC;
+    const ux = load<f32>(v, V_NORMAL) * side, uy = load<f32>(v, V_NORMAL + 4) * side, uz = load<f32>(v, V_NORMAL + 8) * side;
+    const depth = min<f32>(0, (px - load<f32>(v)) * ux + (py - load<f32>(v, 4)) * uy + (pz - load<f32>(v, 8)) * uz) * weight;
+    x -= depth * ux; y -= depth * uy; z -= depth * uz;
+  }
+  liftX = px + x; liftY = py + y; liftZ = pz + z;
+  // less than rounding is a flat triangle
+  const reach = abs<f32>(px) + abs<f32>(py) + abs<f32>(pz);
+  lifted = x * x + y * y + z * z > <f32>1e-12 * reach * reach + <f32>1e-18;
 }
 
 function readMaterial(): void {

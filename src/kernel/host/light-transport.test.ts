@@ -158,6 +158,27 @@ describe('geometry', () => {
       const { mean } = renderScene(makeScene([wideFloor, pane, ...room]), fromAbove(0, 0, 0, 1), { width: 48, height: 48, samples: 1024, bounces: 1, light: even(1), indoors });
       expect(Math.abs(mean[0] / 0.20004 - 1)).toBeLessThan(0.01);
     });
+  it('a coarse mesh with smooth normals has no facets at its terminator', () => {
+    // half a facet round, so that one facet lies along the terminator: half of it should be lit
+    const turn = Math.PI / 16;
+    const sun = { kind: 'directional' as const, name: '', direction: [-Math.cos(turn), 0, -Math.sin(turn)] as Vec3, illuminance: [Math.PI, Math.PI, Math.PI] as Vec3 };
+    const [width, height] = [64, 64];
+    const { pixels } = renderScene(makeScene([sphere([0, 0, 0], 1, matte(1), false, 8, 16)], [sun]), viewFrom([0, 0, 3], [0, 0, 0], { projection: 'parallel', height_m: 2 }), { width, height, samples: 64, bounces: 1, light: dark });
+    let judged = 0;
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        const [nx, ny] = [((x + 0.5) / width) * 2 - 1, 1 - ((y + 0.5) / height) * 2];
+        if (Math.hypot(nx, ny) > 0.85) continue;
+        // Lambert: radiance is the cosine
+        const cosine = nx * Math.cos(turn) + Math.sqrt(1 - nx * nx - ny * ny) * Math.sin(turn);
+        if (cosine < 0.06) continue;
+        judged++;
+        expect(pixels[y * width + x]![0]).toBeGreaterThan(0.55 * cosine);
+        expect(pixels[y * width + x]![0]).toBeLessThan(1.35 * cosine + 0.05);
+      }
+    }
+    expect(judged).toBeGreaterThan(800);
+  });
   it('a sealed box lets nothing in', () => {
     const box = sphere([0, 0, 0], 1, matte(0.9), true, 12, 24);
     const { mean } = renderScene(makeScene([box]), viewFrom([0.1, 0.05, 0], [0, 0.3, 1], { focal_length_mm: 12 }), { samples: 512, bounces: 40, light: even(1e6) });
