@@ -19,7 +19,7 @@ test('the desk shows the three demo projects with rendered pictures', async ({ p
     const project = page.getByRole('link', { name: new RegExp(name) });
     await expect(project).toBeVisible();
     const natural = await project.locator('img').evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth));
-    expect(natural).toBeGreaterThan(300);
+    expect(natural).toBeGreaterThan(250);
   }
   await expect(page.getByText('Drop a model here')).toBeVisible();
   expect(errors).toEqual([]);

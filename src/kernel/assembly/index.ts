@@ -1,14 +1,16 @@
 // The kernel's door: everything the host may call.
-import { CONTEXT_BYTES, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXTS } from './layout';
+import { CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXTS } from './layout';
+import * as lamps from './lamps';
 import { setRays } from './path';
-import { setScratch } from './portals';
+import * as portals from './portals';
 import { clearRayCount, rayCount, setStack } from './traverse';
 
 /** Gives this instance the context of a thread; call once after instantiation. */
 export function setThread(thread: i32): void {
   const context: usize = CONTEXTS + thread * CONTEXT_BYTES;
   setRays(context);
-  setScratch(context + CONTEXT_PORTALS);
+  portals.setScratch(context + CONTEXT_PORTALS);
+  lamps.setScratch(context + CONTEXT_LAMPS);
   setStack(context + CONTEXT_STACK);
 }
 

@@ -1,7 +1,8 @@
-// Lights inside the model: glowing triangles, points and spots, one chosen by its power (alias method, Walker 1977), and
+// Lights inside the model: glowing triangles, points and spots, one chosen in a tree by what it may bring to the place, and
 // directional lights, which are few and all taken.
 // Units: triangles radiate their material's emission (cd/m2), points and spots cd, directional lights lx (KHR_lights_punctual).
-import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_INTENSITY, L_KIND, L_POSITION, L_PROBABILITY, L_TRIANGLE, LIGHT_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_ALIAS_PTR, P_LIGHT_COUNT, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, PACK } from './layout';
+// Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting, section 5 (without the splitting).
+import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_NODE_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_LEAF, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, PACK } from './layout';
 
 /** The light point sampled last: place, its normal (0 for points), unweighted radiance or intensity over distance squared. */
 export let lx: f32 = 0; export let ly: f32 = 0; export let lz: f32 = 0;
@@ -23,22 +24,114 @@ export function directional(i: i32): usize {
   return <usize>load<u32>(PACK + P_DIRECTIONAL_PTR) + <usize>(i * DIRECTIONAL_BYTES);
 }
 
+/** Where light is wanted: the place of the last scattering, its normal, and whether light from behind counts. */
+let x: f32 = 0; let y: f32 = 0; let z: f32 = 0;
+let nx: f32 = 0; let ny: f32 = 0; let nz: f32 = 0;
+let everywhere: bool = false;
+export function seenFrom(px: f32, py: f32, pz: f32, normalX: f32, normalY: f32, normalZ: f32, fromBehind: bool): void {
+  x = px; y = py; z = pz;
+  nx = normalX; ny = normalY; nz = normalZ;
+  everywhere = fromBehind;
+}
+
+// @ts-ignore: decorator
+@inline
+function node(i: u32): usize {
+  return <usize>load<u32>(PACK + P_LIGHT_NODES_PTR) + <usize>(i * LIGHT_NODE_BYTES);
+}
+
+// Cosine and sine of the angle a - b, or of 0 when b is the larger.
+// @ts-ignore: decorator
+@inline
+function cosLess(cosA: v128, sinA: v128, cosB: v128, sinB: v128): v128 {
+  return v128.bitselect(f32x4.splat(1), f32x4.add(f32x4.mul(cosA, cosB), f32x4.mul(sinA, sinB)), f32x4.gt(cosA, cosB));
+}
+
+// @ts-ignore: decorator
+@inline
+function sinLess(cosA: v128, sinA: v128, cosB: v128, sinB: v128): v128 {
+  return v128.andnot(f32x4.sub(f32x4.mul(sinA, cosB), f32x4.mul(cosA, sinB)), f32x4.gt(cosA, cosB));
+}
+
+// @ts-ignore: decorator
+@inline
+function otherOf(cosine: v128): v128 {
+  return f32x4.sqrt(f32x4.pmax(f32x4.sub(f32x4.splat(1), f32x4.mul(cosine, cosine)), f32x4.splat(0)));
+}
+
+/** At most what the lamps of each of a node's children bring to the place, up to a constant; 0 only where they bring nothing. */
+function importances(n: usize): v128 {
+  const one = f32x4.splat(1), zero = f32x4.splat(0);
+  const cx = f32x4.sub(v128.load(n), f32x4.splat(x)), cy = f32x4.sub(v128.load(n, 16), f32x4.splat(y)), cz = f32x4.sub(v128.load(n, 32), f32x4.splat(z));
+  const radius = v128.load(n, N_RADIUS), r2 = f32x4.mul(radius, radius);
+  const d2 = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
+  const strength = f32x4.div(v128.load(n, N_STRENGTH), f32x4.pmax(d2, f32x4.add(f32x4.mul(r2, f32x4.splat(0.25)), f32x4.splat(1e-12))));
+  const k = f32x4.div(one, f32x4.sqrt(f32x4.pmax(d2, f32x4.splat(1e-20))));
+  // half the angle under which a child is seen
+  const sinU = f32x4.pmin(f32x4.mul(radius, k), one), cosU = otherOf(sinU);
+  const along = f32x4.add(f32x4.add(f32x4.mul(cx, v128.load(n, N_AXIS)), f32x4.mul(cy, v128.load(n, N_AXIS + 16))), f32x4.mul(cz, v128.load(n, N_AXIS + 32)));
+  const cosine = f32x4.pmax(f32x4.pmin(f32x4.neg(f32x4.mul(along, k)), one), f32x4.splat(-1)), sine = otherOf(cosine);
+  const cosS = v128.load(n, N_COS_SPREAD), sinS = v128.load(n, N_SIN_SPREAD);
+  const cosP = cosLess(cosLess(cosine, sine, cosS, sinS), sinLess(cosine, sine, cosS, sinS), cosU, sinU);
+  // falls with the cosine within the first right angle beyond the spread; lamps that shine otherwise are taken as even
+  let value = v128.bitselect(f32x4.mul(strength, f32x4.pmax(cosP, zero)), strength, f32x4.gt(v128.load(n, N_FALLS), zero));
+  value = v128.and(value, f32x4.gt(cosP, v128.load(n, N_COS_END)));
+  if (!everywhere) {
+    const facing = f32x4.add(f32x4.add(f32x4.mul(cx, f32x4.splat(nx)), f32x4.mul(cy, f32x4.splat(ny))), f32x4.mul(cz, f32x4.splat(nz)));
+    const c = f32x4.pmax(f32x4.pmin(f32x4.mul(facing, k), one), f32x4.splat(-1));
+    value = f32x4.mul(value, f32x4.pmax(cosLess(c, otherOf(c), cosU, sinU), zero));
+  }
+  return v128.bitselect(strength, value, f32x4.le(d2, r2)); // within its sphere anything may be
+}
+
+/** Gives this instance room for four weights. */
+export function setScratch(address: usize): void {
+  scratch = address;
+}
+let scratch: usize = 0;
+
 /** Chance per area with which sampleLamp would have chosen a point on this triangle; 0 when it is no light. */
 export function chanceOfTriangle(triangle: i32): f32 {
   const light = load<i32>(<usize>load<u32>(PACK + P_TRI_LIGHT_PTR) + (<usize>triangle << 2));
   if (light < 0) return 0;
   const l = <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>(light * LIGHT_BYTES);
-  return load<f32>(l, L_PROBABILITY) / load<f32>(l, L_AREA);
+  let place = load<u32>(l, L_LEAF);
+  let chance: f32 = <f32>1 / load<f32>(l, L_AREA);
+  while (place != NO_NODE) {
+    const n = node(place >> 2), w = importances(n);
+    v128.store(scratch, w);
+    const mine = load<f32>(scratch + <usize>((place & 3) << 2));
+    if (!(mine > 0)) return 0;
+    chance *= mine / (f32x4.extract_lane(w, 0) + f32x4.extract_lane(w, 1) + f32x4.extract_lane(w, 2) + f32x4.extract_lane(w, 3));
+    place = load<u32>(n, N_PLACE);
+  }
+  return chance;
 }
 
-/** Chooses a lamp by `choice` and a point on it by (u, v), as seen from (x, y, z). */
-export function sampleLamp(choice: f32, u: f32, v: f32, x: f32, y: f32, z: f32): void {
-  const count = lampCount(), scaled = choice * <f32>count;
-  let index = min<i32>(<i32>scaled, count - 1);
-  const alias = <usize>load<u32>(PACK + P_LIGHT_ALIAS_PTR) + (<usize>index << 3);
-  if (scaled - <f32>index >= load<f32>(alias)) index = load<i32>(alias, 4);
+/** Chooses a lamp by `choice` and a point on it by (u, v) for the place given to seenFrom; false when none can reach it. */
+export function sampleLamp(choice: f32, u: f32, v: f32): bool {
+  let code: u32 = 0;
+  lChance = 1;
+  while (!(code & LIGHT_LEAF)) {
+    const n = node(code), w = importances(n);
+    const a = f32x4.extract_lane(w, 0), b = f32x4.extract_lane(w, 1), c = f32x4.extract_lane(w, 2), d = f32x4.extract_lane(w, 3);
+    const sum = a + b + c + d;
+    if (!(sum > 0)) return false;
+    let rest = choice * sum, slot: usize = 0, weight = a;
+    if (rest >= a && b + c + d > 0) {
+      rest -= a; slot = 1; weight = b;
+      if (rest >= b && c + d > 0) {
+        rest -= b; slot = 2; weight = c;
+        if (rest >= c && d > 0) { rest -= c; slot = 3; weight = d; }
+      }
+    }
+    if (!(weight > 0)) return false;
+    lChance *= weight / sum;
+    choice = min<f32>(max<f32>(rest / weight, 0), <f32>0.99999994);
+    code = load<u32>(n + (slot << 2), N_CHILDREN);
+  }
+  const index = code & ~LIGHT_LEAF;
   const l = <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>(index * LIGHT_BYTES);
-  lChance = load<f32>(l, L_PROBABILITY);
   if (load<u32>(l, L_KIND) == LIGHT_TRIANGLE) {
     lTriangle = load<i32>(l, L_TRIANGLE);
     const root = sqrt<f32>(u);
@@ -52,7 +145,7 @@ export function sampleLamp(choice: f32, u: f32, v: f32, x: f32, y: f32, z: f32):
     const k: f32 = <f32>1 / max<f32>(sqrt<f32>(lnx * lnx + lny * lny + lnz * lnz), <f32>1e-30);
     lnx *= k; lny *= k; lnz *= k;
     lChance /= load<f32>(l, L_AREA);
-    return;
+    return true;
   }
   lTriangle = -1;
   lx = load<f32>(l, L_POSITION); ly = load<f32>(l, L_POSITION + 4); lz = load<f32>(l, L_POSITION + 8);
@@ -64,4 +157,5 @@ export function sampleLamp(choice: f32, u: f32, v: f32, x: f32, y: f32, z: f32):
     k *= t * t; // the falloff KHR_lights_punctual recommends
   }
   lR = k * load<f32>(l, L_INTENSITY); lG = k * load<f32>(l, L_INTENSITY + 4); lB = k * load<f32>(l, L_INTENSITY + 8);
+  return true;
 }

@@ -1,7 +1,7 @@
 // Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands once.
 //
 //   0x000000  reserved, never touched
-//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, the portals' weights, then the traversal stack)
+//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, then the traversal stack)
 //   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
 //   0x400000  scene pack: geometry, BVH, materials, textures, lights. Its pointers are absolute, so a pack is only
 //             valid at this address; that makes it loadable by one copy and shareable by all threads.
@@ -9,6 +9,7 @@
 export const CONTEXTS = 0x10000;
 export const CONTEXT_BYTES = 0x8000;
 export const CONTEXT_PORTALS = 64;
+export const CONTEXT_LAMPS = 384;
 export const CONTEXT_STACK = 512;
 export const MAX_THREADS = 64;
 export const SETTINGS = 0x3f0000;
@@ -30,7 +31,7 @@ export const P_MATERIALS_PTR = 32;
 export const P_TEXTURES_PTR = 36;
 export const P_LIGHTS_PTR = 40;
 export const P_LIGHT_COUNT = 44;
-export const P_LIGHT_ALIAS_PTR = 48; // f32 threshold, u32 alias a light
+export const P_LIGHT_NODES_PTR = 48; // tree over the lights
 export const P_DIRECTIONAL_PTR = 52;
 export const P_DIRECTIONAL_COUNT = 56;
 export const P_SRGB_LUT_PTR = 60; // 256 f32
@@ -130,7 +131,7 @@ export const TEXTURE_MAX_LEVELS = 15;
 export const T_LEVELS = 16;
 export const T_LOG_TEXELS = 92;
 
-// Light, 64 bytes: u32 kind, u32 triangle, f32 probability, f32 area, then f32
+// Light, 64 bytes: u32 kind, u32 triangle, 4 free, f32 area, then f32
 //   of a triangle: corner 3, its two edges from there 3 each (copied, so that choosing a light touches one cache line);
 //   of a point or spot: position 3, intensity 3, axis 3, cos outer, 1/(cos inner - cos outer).
 export const LIGHT_BYTES = 64;
@@ -139,7 +140,6 @@ export const LIGHT_POINT = 1;
 export const LIGHT_SPOT = 2;
 export const L_KIND = 0;
 export const L_TRIANGLE = 4;
-export const L_PROBABILITY = 8;
 export const L_AREA = 12;
 export const L_POSITION = 16;
 export const L_INTENSITY = 28; // cd for points and spots
@@ -148,6 +148,22 @@ export const L_EDGE1 = 28;
 export const L_EDGE2 = 40;
 export const L_COS_OUTER = 52;
 export const L_CONE_SCALE = 56;
+export const L_LEAF = 60; // u32: 4 times its node in the tree plus its place there, or NO_NODE
+export const NO_NODE = 0xffffffff;
+// Node of the tree over the lights, 256 bytes: of its four children, each value for all four together (f32x4): middle x, y, z, radius,
+// axis x, y, z, strength (0: no child), cosine and sine of the spread, cosine of the end of the cone, 1 where light falls with the
+// cosine; then four u32 child codes (node, or LIGHT_LEAF and the light), and the u32 code of the node's own place as in L_LEAF.
+export const LIGHT_NODE_BYTES = 256;
+export const N_RADIUS = 48;
+export const N_AXIS = 64;
+export const N_STRENGTH = 112;
+export const N_COS_SPREAD = 128;
+export const N_SIN_SPREAD = 144;
+export const N_COS_END = 160;
+export const N_FALLS = 176;
+export const N_CHILDREN = 192;
+export const N_PLACE = 208;
+export const LIGHT_LEAF = 0x80000000;
 // Directional light, 32 bytes: f32 direction towards the light 3, illuminance in lx 3.
 export const DIRECTIONAL_BYTES = 32;
 

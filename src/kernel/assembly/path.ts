@@ -134,7 +134,7 @@ function addSun(pair: u32, chance: f32): void {
 
 function addLamp(pair: u32, choice: f32, chance: f32): void {
   draw(pair);
-  lamps.sampleLamp(choice, u0, u1, surface.px, surface.py, surface.pz);
+  if (!lamps.sampleLamp(choice, u0, u1)) return;
   let dx = lamps.lx - surface.px, dy = lamps.ly - surface.py, dz = lamps.lz - surface.pz;
   const d2 = dx * dx + dy * dy + dz * dz;
   if (d2 < <f32>1e-12) return;
@@ -287,6 +287,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     bsdf.beginScattering(-dx, -dy, -dz, channel);
     if (inRoom && bsdf.scatters) portals.weigh(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     else portals.weighNone();
+    if (lampKind) lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     chance = 1;
     draw(pair + 4);
     const lampChoice = u0, fate = u1;

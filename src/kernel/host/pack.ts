@@ -3,12 +3,13 @@
  * The same scene gives the same bytes on the same compile; others fetch the pack instead of compiling anew.
  */
 import { srgbTable } from '../../core/color/srgb';
+import { add, cross, normalize, type Vec3 } from '../../core/math/vec3';
 import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
 import { sheenAlbedo } from '../../core/materials/sheen';
-import { buildAliasTable } from '../../core/sampling/alias-table';
 import { boundsOf, type LayerTexture, type MaterialLayers, type Scene, type SceneMaterial, type TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, MOST_BYTES } from './kernel';
+import { buildLightTree, type TreeLight, widen } from './light-tree';
 import { buildMipLevels } from './mip-levels';
 import { collectPortals } from './portals';
 
@@ -51,7 +52,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     materials: take(Math.max(1, scene.materials.length) * L.MATERIAL_BYTES),
     textures: take(Math.max(1, scene.textures.length) * L.TEXTURE_BYTES),
     lights: take(lightCount * L.LIGHT_BYTES),
-    alias: take(lightCount * 8),
+    lightNodes: take(Math.max(1, lightCount) * L.LIGHT_NODE_BYTES),
     directional: take(suns.length * L.DIRECTIONAL_BYTES),
     portals: take(portals.length * L.PORTAL_BYTES),
     srgb: take(1024),
@@ -138,7 +139,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     f32[o + L.T_LOG_TEXELS / 4] = 0.5 * Math.log2(texture.width * texture.height);
   });
 
-  const powers = new Float64Array(lightCount);
+  const treeLights: TreeLight[] = [];
   emitters.forEach((emitter, i) => {
     const o = (at.lights + i * L.LIGHT_BYTES) >> 2;
     u32[o] = L.LIGHT_TRIANGLE;
@@ -146,30 +147,40 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     f32[o + L.L_AREA / 4] = emitter.area;
     writeTriangle(f32, o + L.L_POSITION / 4, geometry, emitter.triangle);
     i32[(at.triLight >> 2) + emitter.triangle] = i;
-    powers[i] = emitter.power;
+    treeLights.push(treeLightOf(geometry, emitter));
   });
   points.forEach((light, k) => {
     const o = (at.lights + (emitters.length + k) * L.LIGHT_BYTES) >> 2;
     u32[o] = light.kind === 'spot' ? L.LIGHT_SPOT : L.LIGHT_POINT;
     f32.set(light.position, o + L.L_POSITION / 4);
     f32.set(light.intensity, o + L.L_INTENSITY / 4);
-    let angle = 4 * Math.PI;
     if (light.kind === 'spot') {
       const inner = Math.cos(Math.min(light.innerAngle, light.outerAngle - 1e-4));
       const outer = Math.cos(light.outerAngle);
       f32.set(light.direction, o + L.L_AXIS / 4);
       f32[o + L.L_COS_OUTER / 4] = outer;
       f32[o + L.L_CONE_SCALE / 4] = 1 / Math.max(inner - outer, 1e-4);
-      angle = 2 * Math.PI * (1 - outer);
     }
-    powers[emitters.length + k] = luminanceOf(light.intensity) * angle;
+    const strength = luminanceOf(light.intensity);
+    treeLights.push({ min: light.position, max: light.position, strength, axis: light.kind === 'spot' ? light.direction : [0, 1, 0], ...(light.kind === 'spot' ? { spread: 0, beyond: light.outerAngle } : { spread: Math.PI, beyond: 0 }) });
   });
-  const table = buildAliasTable(powers);
-  for (let i = 0; i < lightCount; i++) {
-    f32[(at.lights + i * L.LIGHT_BYTES + L.L_PROBABILITY) >> 2] = table.probability[i]!;
-    f32[(at.alias >> 2) + i * 2] = table.threshold[i]!;
-    u32[(at.alias >> 2) + i * 2 + 1] = table.alias[i]!;
-  }
+  const lightNodes = widen(buildLightTree(treeLights));
+  lightNodes.forEach(({ children, place }, n) => {
+    const o = (at.lightNodes + n * L.LIGHT_NODE_BYTES) >> 2;
+    children.forEach(({ light, node, bound }, slot) => {
+      // a little wider than it is, because the kernel reckons in single precision
+      const radius = (Math.hypot(...bound.max.map((v, k) => v - bound.min[k]!)) / 2) * 1.0001;
+      const middle = bound.min.map((v, k) => (v + bound.max[k]!) / 2);
+      const falls = Math.abs(bound.beyond - Math.PI / 2) < 1e-6 ? 1 : 0;
+      const values = [...middle, radius, ...bound.axis, bound.strength, Math.cos(bound.spread), Math.sin(bound.spread), Math.cos(Math.min(bound.beyond, Math.PI)) - 1e-4, falls];
+      values.forEach((value, k) => {
+        f32[o + k * 4 + slot] = value;
+      });
+      u32[o + L.N_CHILDREN / 4 + slot] = light >= 0 ? (L.LIGHT_LEAF | light) >>> 0 : node;
+      if (light >= 0) u32[(at.lights + light * L.LIGHT_BYTES + L.L_LEAF) >> 2] = n * 4 + slot;
+    });
+    u32[o + L.N_PLACE / 4] = place < 0 ? L.NO_NODE : place;
+  });
   suns.forEach((light, i) => {
     const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
     f32.set(light.direction.map((c) => -c), o);
@@ -213,8 +224,8 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   u32[header + L.P_MATERIALS_PTR / 4] = at.materials;
   u32[header + L.P_TEXTURES_PTR / 4] = at.textures;
   u32[header + L.P_LIGHTS_PTR / 4] = at.lights;
-  u32[header + L.P_LIGHT_COUNT / 4] = lightCount;
-  u32[header + L.P_LIGHT_ALIAS_PTR / 4] = at.alias;
+  u32[header + L.P_LIGHT_COUNT / 4] = lightNodes.length > 0 ? lightCount : 0;
+  u32[header + L.P_LIGHT_NODES_PTR / 4] = at.lightNodes;
   u32[header + L.P_DIRECTIONAL_PTR / 4] = at.directional;
   u32[header + L.P_DIRECTIONAL_COUNT / 4] = suns.length;
   u32[header + L.P_SRGB_LUT_PTR / 4] = at.srgb;
@@ -300,18 +311,37 @@ function areaOf({ positions, indices }: Scene['geometry'], triangle: number): nu
   return 0.5 * Math.hypot(t[4]! * t[8]! - t[5]! * t[7]!, t[5]! * t[6]! - t[3]! * t[8]!, t[3]! * t[7]! - t[4]! * t[6]!);
 }
 
-/** Glowing triangles with their area (m2) and power (luminous, up to a constant). */
-function collectEmitters(scene: Scene): { triangle: number; area: number; power: number }[] {
+interface Emitter {
+  triangle: number;
+  /** m2 */
+  area: number;
+  /** Intensity along its normal, cd. */
+  strength: number;
+  twoSided: boolean;
+}
+
+function collectEmitters(scene: Scene): Emitter[] {
   const { triangleMaterials } = scene.geometry;
-  const glow = scene.materials.map((m) => luminanceOf(m.emissive) * (m.twoSided ? 2 : 1) * textureMean(scene, m.emissiveTexture));
-  const out: { triangle: number; area: number; power: number }[] = [];
+  const glow = scene.materials.map((m) => luminanceOf(m.emissive) * textureMean(scene, m.emissiveTexture));
+  const out: Emitter[] = [];
   for (let t = 0; t < triangleMaterials.length; t++) {
-    const power = glow[triangleMaterials[t]!]!;
-    if (!(power > 0)) continue;
+    const material = triangleMaterials[t]!;
+    if (!(glow[material]! > 0)) continue;
     const area = areaOf(scene.geometry, t);
-    if (area > 1e-14) out.push({ triangle: t, area, power: power * area });
+    if (area > 1e-14) out.push({ triangle: t, area, strength: glow[material]! * area, twoSided: scene.materials[material]!.twoSided });
   }
   return out;
+}
+
+function treeLightOf(geometry: Scene['geometry'], { triangle, strength, twoSided }: Emitter): TreeLight {
+  const t = new Float32Array(9);
+  writeTriangle(t, 0, geometry, triangle);
+  const corner: Vec3 = [t[0]!, t[1]!, t[2]!];
+  const a: Vec3 = [t[3]!, t[4]!, t[5]!];
+  const b: Vec3 = [t[6]!, t[7]!, t[8]!];
+  const corners = [corner, add(corner, a), add(corner, b)];
+  const extreme = (pick: (...v: number[]) => number): Vec3 => [0, 1, 2].map((k) => pick(...corners.map((c) => c[k]!))) as unknown as Vec3;
+  return { min: extreme(Math.min), max: extreme(Math.max), strength, axis: normalize(cross(a, b)), spread: twoSided ? Math.PI : 0, beyond: Math.PI / 2 };
 }
 
 function textureMean(scene: Scene, use: TextureUse | null): number {
