@@ -23,9 +23,9 @@ for (const project of DEMO_PROJECTS) {
   const tiles = tilesOf(SIZE.width_px, SIZE.height_px);
   for (const threads of config.threads > 1 ? [1, config.threads] : [1]) {
     const pool = new RenderPool(module, layOut(prepared.pack, prepared.settings, threads));
-    await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, white: 1 }); // compiles and warms
+    await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, seconds: null, white: 1 }); // compiles and warms
     const began = process.cpuUsage();
-    const end = await renderFilm(pool, new MemoryFilm(), tiles, { samples: SAMPLES, grain: null, white: 1 });
+    const end = await renderFilm(pool, new MemoryFilm(), tiles, { samples: SAMPLES, grain: null, seconds: null, white: 1 });
     const used = process.cpuUsage(began);
     await pool.close();
     const samples = SIZE.width_px * SIZE.height_px * SAMPLES;

@@ -47,7 +47,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
-    const rendered: FilmView = { film, width, height, white: prepared.white };
+    const rendered: FilmView = { film, layers: prepared.groups, width, height, white: prepared.white };
     let view = rendered;
     let cleaned: CleanResult | null = null;
     // EXR holds the film as it is; the finish does not touch it

@@ -1,6 +1,6 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
 import 'reflect-metadata';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
 import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type Finish, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
@@ -129,6 +129,14 @@ class QualityContract implements BriefQuality {
   @WholeRange(0, 64) bounces = base.quality.bounces;
   @Range(0.01, 1) scale = base.quality.scale;
   @ValidateIf((o: QualityContract) => notNull(o, o.firefly)) @Range(0.1, 1e6) firefly: number | null = null;
+  @ValidateIf((o: QualityContract) => notNull(o, o.diffuse)) @WholeRange(0, 64) diffuse: number | null = null;
+  @ValidateIf((o: QualityContract) => notNull(o, o.gloss)) @WholeRange(0, 64) gloss: number | null = null;
+  @ValidateIf((o: QualityContract) => notNull(o, o.glass)) @WholeRange(0, 64) glass: number | null = null;
+  @WholeRange(0, 1024) passes = base.quality.passes;
+  @ValidateIf((o: QualityContract) => notNull(o, o.minutes)) @Range(0.05, 10_000, 'minutes') minutes: number | null = null;
+  @Range(0.5, 4, 'px') filter_px = base.quality.filter_px;
+  @IsBoolean({ message: 'must be true or false' }) glow = base.quality.glow;
+  @IsBoolean({ message: 'must be true or false' }) layers = base.quality.layers;
 }
 class GroundContract {
   @OneOf(['none']) kind = 'none' as const;

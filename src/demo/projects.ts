@@ -19,7 +19,7 @@ const sky = (time: string, north_deg: number): Surroundings => ({ kind: 'sky', .
 
 function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
   const { samples, grain, bounces, scale } = QUALITY_STEPS[step];
-  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, quality: { step, samples, grain, bounces, scale, firefly: 4 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
+  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, quality: { ...BRIEF_DEFAULTS.quality, step, samples, grain, bounces, scale, firefly: 4 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
 }
 
 export const DEMO_PROJECTS: readonly DemoProject[] = [

@@ -21,7 +21,8 @@ describe('OpenEXR', () => {
         width,
         height,
         ppi: 200,
-        alpha: true,
+        channels: ['R', 'G', 'B', 'A'].map((name, at) => ({ name, at })),
+        stride: 4,
         readRows: (y, rows) => Float32Array.from({ length: rows * width * 4 }, (_, i) => value((i >> 2) % width, y + Math.floor((i >> 2) / width), i & 3))
       })
     );
@@ -31,7 +32,7 @@ describe('OpenEXR', () => {
   });
   it('refuses what is none, and files with integer channels', async () => {
     expect(() => readExr(new Uint8Array(40))).toThrow(/not an OpenEXR/);
-    const file = await bytesOf(writeExr({ width: 4, height: 4, ppi: null, alpha: false, readRows: (_, rows) => new Float32Array(rows * 16) }));
+    const file = await bytesOf(writeExr({ width: 4, height: 4, ppi: null, channels: ['R', 'G', 'B'].map((name, at) => ({ name, at })), stride: 3, readRows: (_, rows) => new Float32Array(rows * 12) }));
     // the first channel's pixel type stands behind its one-letter name
     file[Buffer.from(file).indexOf('chlist\0') + 7 + 4 + 2] = 0;
     expect(() => readExr(file)).toThrow(/integer channel/);

@@ -26,6 +26,16 @@ const report = async (name: string) => JSON.parse(await readFile(at(`${name}.rep
 const small = { size: { width_px: 100, height_px: 80 }, quality: { samples: 16 } };
 
 describe('sphaera render', () => {
+  it.skipIf(!existsSync('/usr/bin/exrheader'))('with layers, OpenEXR holds each light and the features, and the film is the same', async () => {
+    const lit = { ...small, surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' } };
+    await render('plain', lit, 'plain.exr');
+    expect(await render('layers', { ...lit, quality: { samples: 16, layers: true } }, 'layers.exr')).toMatchObject({ status: 0 });
+    const channels = spawnSync('exrheader', [at('layers.exr')], { encoding: 'utf8' }).stdout.match(/^ {4}(\S+), 32-bit/gm)!.map((line) => line.trim().split(',')[0]);
+    expect(channels).toEqual(['B', 'G', 'R', 'normal.X', 'normal.Y', 'normal.Z', 'reflectance.B', 'reflectance.G', 'reflectance.R', 'sun.B', 'sun.G', 'sun.R', 'surroundings.B', 'surroundings.G', 'surroundings.R']);
+    expect((await report('layers')).film_sha256).toBe((await report('plain')).film_sha256);
+    const whole = readExr(new Uint8Array(await readFile(at('layers.exr'))));
+    expect([...whole.pixels]).toEqual([...readExr(new Uint8Array(await readFile(at('plain.exr')))).pixels]);
+  });
   it('renders to OpenEXR: even radiance 1 is 1 where nothing stands before it', async () => {
     expect(await render('even', small, 'even.exr')).toMatchObject({ status: 0, stderr: '' });
     const image = readExr(new Uint8Array(await readFile(at('even.exr'))));

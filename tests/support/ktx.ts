@@ -8,7 +8,7 @@ export function uastcKtx(blocksWide: number, colors: readonly (readonly [number,
   const view = new DataView(bytes.buffer);
   bytes.set([0xab, 0x4b, 0x54, 0x58, 0x20, 0x32, 0x30, 0xbb, 0x0d, 0x0a, 0x1a, 0x0a]);
   const words = [0, 1, blocksWide * 4, (colors.length / blocksWide) * 4, 0, 0, 1, 1, 0, 104, 44, 0, 0, 0, 0, 0, 0];
-  words.forEach((word, i) => view.setUint32(12 + i * 4, word, true));
+  for (const [i, word] of words.entries()) view.setUint32(12 + i * 4, word, true);
   for (const [i, value] of [data, colors.length * 16, colors.length * 16].entries()) view.setBigUint64(80 + i * 8, BigInt(value), true);
   // data format descriptor: one block, colour model 166, primaries of BT.709, sRGB, blocks of 4 x 4 in 16 bytes, one sample
   view.setUint32(104, 44, true);

@@ -58,6 +58,20 @@ export interface BriefQuality {
   scale: number;
   /** Most that one indirect contribution may weigh, in multiples of the exposure's white; null for no limit. */
   firefly: number | null;
+  /** Of each kind of scattering, how many a path may have before its last one; null for no limit but `bounces`. */
+  diffuse: number | null;
+  gloss: number | null;
+  glass: number | null;
+  /** Sheer surfaces that a path may pass: leaves, nets, panes. */
+  passes: number;
+  /** Time after which the render ends with what there is, minutes. */
+  minutes: number | null;
+  /** Half the width of the pixel filter. */
+  filter_px: number;
+  /** Whether glowing surfaces light the scene, or only show. */
+  glow: boolean;
+  /** Keeps each light group's share of the picture in a layer of its own. */
+  layers: boolean;
 }
 
 export interface Finish {
@@ -96,7 +110,7 @@ export const BRIEF_DEFAULTS: Brief = {
   look: { kind: 'photographic' },
   exposure: { ev100: 12 },
   size: { width_px: 600, height_px: 400 },
-  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null },
+  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false },
   ground: { kind: 'none' },
   finish: { exposure_ev: 0, denoise: 0, background: { kind: 'own' } }
 };

@@ -6,6 +6,8 @@
  */
 export const TILE_PX = 64;
 export const CHANNELS = 16;
+/** Floats of a tile: its pixels, and behind them three a light group and pixel when it has layers. */
+export const tileFloats = (pixels: number, layers: number): number => pixels * (CHANNELS + 3 * layers);
 /** Where a pixel's features begin. */
 export const FEATURES = 10;
 

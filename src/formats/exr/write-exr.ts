@@ -11,8 +11,10 @@ export interface ExrOptions {
   height: number;
   /** Density for print, or null. */
   ppi: number | null;
-  alpha: boolean;
-  /** Returns `rows` rows from `y` on as rgba f32. */
+  /** Names of the channels (layer.CHANNEL for layers), and where each lies in a pixel of `stride` f32. */
+  channels: { name: string; at: number }[];
+  stride: number;
+  /** Returns `rows` rows from `y` on. */
   readRows(y: number, rows: number): Promise<Float32Array> | Float32Array;
 }
 
@@ -22,8 +24,9 @@ const FLOAT = 2;
 
 export async function* writeExr(options: ExrOptions): AsyncGenerator<Uint8Array> {
   const { width, height } = options;
-  const names = options.alpha ? ['A', 'B', 'G', 'R'] : ['B', 'G', 'R'];
-  const source: Record<string, number> = { R: 0, G: 1, B: 2, A: 3 };
+  // the file wants them in the order of their names' bytes
+  const channels = [...options.channels].sort((a, b) => (a.name < b.name ? -1 : 1));
+  const names = channels.map((c) => c.name);
   const header = headerBytes(options, names);
   const blocks = Math.ceil(height / ROWS_PER_BLOCK);
   const chunks: Uint8Array[] = [];
@@ -33,12 +36,12 @@ export async function* writeExr(options: ExrOptions): AsyncGenerator<Uint8Array>
   for (let block = 0; block < blocks; block++) {
     const y = block * ROWS_PER_BLOCK;
     const rows = Math.min(ROWS_PER_BLOCK, height - y);
-    const rgba = await options.readRows(y, rows);
+    const values = await options.readRows(y, rows);
     const plain = new Float32Array(rows * width * names.length);
     let at = 0;
     for (let r = 0; r < rows; r++) {
-      for (const name of names) {
-        for (let x = 0; x < width; x++) plain[at++] = rgba[(r * width + x) * 4 + source[name]!]!;
+      for (const channel of channels) {
+        for (let x = 0; x < width; x++) plain[at++] = values[(r * width + x) * options.stride + channel.at]!;
       }
     }
     const raw = new Uint8Array(plain.buffer);

@@ -63,6 +63,11 @@ export let wx: f32 = 0; export let wy: f32 = 0; export let wz: f32 = 0;
 export let weightR: f32 = 0; export let weightG: f32 = 0; export let weightB: f32 = 0;
 export let delta: bool = false;
 export let transmitted: bool = false;
+/** Kind of the scattering sampled last. */
+export const DIFFUSE: i32 = 0;
+export const GLOSS: i32 = 1;
+export const GLASS: i32 = 2;
+export let kind: i32 = 0;
 /** Whether anything but perfect mirrors and refractors is here, so that sampling lights makes sense. */
 export let scatters: bool = true;
 /** Whether light from behind matters here. */
@@ -321,6 +326,7 @@ function finish(x: f32, y: f32, z: f32): void {
 /** Samples a direction: `choice` picks the lobe, (u, v) the direction within it. False when nothing was scattered. */
 export function sample(choice: f32, u: f32, v: f32): bool {
   delta = false; transmitted = false;
+  kind = choice < chanceGlass ? GLASS : choice < chanceGlass + chanceGloss + chanceCoat ? GLOSS : DIFFUSE;
   if (choice < chanceGlass) {
     if (smoothGlass) return samplePerfect(choice / chanceGlass);
     sampleNormal(ox, oy, oz, alpha, alpha, u, v);

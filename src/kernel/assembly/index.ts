@@ -1,5 +1,5 @@
 // The kernel's door: everything the host may call.
-import { CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXTS } from './layout';
+import { CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_LAYERS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXTS } from './layout';
 import * as lamps from './lamps';
 import { setRays } from './path';
 import * as portals from './portals';
@@ -8,7 +8,7 @@ import { clearRayCount, rayCount, setStack } from './traverse';
 /** Gives this instance the context of a thread; call once after instantiation. */
 export function setThread(thread: i32): void {
   const context: usize = CONTEXTS + thread * CONTEXT_BYTES;
-  setRays(context);
+  setRays(context, context + CONTEXT_LAYERS);
   portals.setScratch(context + CONTEXT_PORTALS);
   lamps.setScratch(context + CONTEXT_LAMPS);
   setStack(context + CONTEXT_STACK);

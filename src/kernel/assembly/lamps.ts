@@ -2,7 +2,7 @@
 // directional lights, which are few and all taken.
 // Units: triangles radiate their material's emission (cd/m2), points and spots cd, directional lights lx (KHR_lights_punctual).
 // Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting, section 5 (without the splitting).
-import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_NODE_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_LEAF, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, PACK } from './layout';
+import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_GROUP, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_NODE_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_LEAF, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, PACK } from './layout';
 
 /** The light point sampled last: place, its normal (0 for points), unweighted radiance or intensity over distance squared. */
 export let lx: f32 = 0; export let ly: f32 = 0; export let lz: f32 = 0;
@@ -11,6 +11,7 @@ export let lTriangle: i32 = -1; export let lU: f32 = 0; export let lV: f32 = 0;
 export let lR: f32 = 0; export let lG: f32 = 0; export let lB: f32 = 0;
 /** Chance of the light chosen; for triangles divided by its area. */
 export let lChance: f32 = 0;
+export let lGroup: u32 = 0;
 
 export function lampCount(): i32 {
   return load<i32>(PACK + P_LIGHT_COUNT);
@@ -130,8 +131,8 @@ export function sampleLamp(choice: f32, u: f32, v: f32): bool {
     choice = min<f32>(max<f32>(rest / weight, 0), <f32>0.99999994);
     code = load<u32>(n + (slot << 2), N_CHILDREN);
   }
-  const index = code & ~LIGHT_LEAF;
-  const l = <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>(index * LIGHT_BYTES);
+  const l = <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>((code & ~LIGHT_LEAF) * LIGHT_BYTES);
+  lGroup = load<u32>(l, L_GROUP);
   if (load<u32>(l, L_KIND) == LIGHT_TRIANGLE) {
     lTriangle = load<i32>(l, L_TRIANGLE);
     const root = sqrt<f32>(u);

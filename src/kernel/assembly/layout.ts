@@ -1,7 +1,7 @@
 // Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands once.
 //
 //   0x000000  reserved, never touched
-//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, then the traversal stack)
+//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, the path's light by group, then the traversal stack)
 //   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
 //   0x400000  scene pack: geometry, BVH, materials, textures, lights. Its pointers are absolute, so a pack is only
 //             valid at this address; that makes it loadable by one copy and shareable by all threads.
@@ -10,7 +10,8 @@ export const CONTEXTS = 0x10000;
 export const CONTEXT_BYTES = 0x8000;
 export const CONTEXT_PORTALS = 64;
 export const CONTEXT_LAMPS = 384;
-export const CONTEXT_STACK = 512;
+export const CONTEXT_LAYERS = 512; // of 16 groups
+export const CONTEXT_STACK = 768;
 export const MAX_THREADS = 64;
 export const SETTINGS = 0x3f0000;
 export const PACK = 0x400000;
@@ -88,6 +89,7 @@ export const M_IRIDESCENCE = 128; // weight, index, thickness min and max in nm
 export const M_DISPERSION = 144; // 20 over the Abbe number
 export const M_DIFFUSE_TRANSMISSION = 148; // weight, r g b
 export const M_COAT_NORMAL_SCALE = 164;
+export const M_GROUP = 168; // u32, of what it gives off
 export const M_SLOTS = 192;
 // Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2 of its area.
 export const SLOT_BYTES = 48;
@@ -131,7 +133,7 @@ export const TEXTURE_MAX_LEVELS = 15;
 export const T_LEVELS = 16;
 export const T_LOG_TEXELS = 92;
 
-// Light, 64 bytes: u32 kind, u32 triangle, 4 free, f32 area, then f32
+// Light, 64 bytes: u32 kind, u32 triangle, u32 group, f32 area, then f32
 //   of a triangle: corner 3, its two edges from there 3 each (copied, so that choosing a light touches one cache line);
 //   of a point or spot: position 3, intensity 3, axis 3, cos outer, 1/(cos inner - cos outer).
 export const LIGHT_BYTES = 64;
@@ -140,6 +142,7 @@ export const LIGHT_POINT = 1;
 export const LIGHT_SPOT = 2;
 export const L_KIND = 0;
 export const L_TRIANGLE = 4;
+export const L_GROUP = 8;
 export const L_AREA = 12;
 export const L_POSITION = 16;
 export const L_INTENSITY = 28; // cd for points and spots
@@ -164,8 +167,9 @@ export const N_FALLS = 176;
 export const N_CHILDREN = 192;
 export const N_PLACE = 208;
 export const LIGHT_LEAF = 0x80000000;
-// Directional light, 32 bytes: f32 direction towards the light 3, illuminance in lx 3.
+// Directional light, 32 bytes: f32 direction towards the light 3, illuminance in lx 3, u32 group.
 export const DIRECTIONAL_BYTES = 32;
+export const D_GROUP = 24;
 
 // Tables of how much a rough surface returns in one scattering, over roughness and cosine.
 export const ALBEDO_STEPS = 32;
@@ -205,6 +209,15 @@ export const S_SUN_COS = 164; // cosine of its angular radius, as 1 - cos
 export const S_EVEN = 168; // f32 x3 radiance
 export const S_SEED = 180; // u32
 export const S_PORTALS = 184; // u32: the camera stands in a room lit through portals
+export const S_DIFFUSE = 188; // u32: scatterings of a kind that a path may have before its last one, or NO_LIMIT
+export const S_GLOSS = 192;
+export const S_GLASS = 196;
+export const S_PASSES = 200; // u32: sheer surfaces that a path may pass
+export const S_GLOW = 204; // u32: glowing surfaces light the scene
+export const NO_LIMIT = 1000000;
+export const S_LAYERS = 208; // u32: light groups that have a layer each; 0 for no layers
+export const GROUP_SURROUNDINGS = 0;
+export const GROUP_SUN = 1;
 export const S_FILTER_TABLE = 256; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;
@@ -214,6 +227,6 @@ export const ENV_IMAGE = 2;
 // Tile buffer: FILM_CHANNELS f32 a pixel, row by row, every one a sum over the pixel's samples.
 //   0..2 the even samples, 3..5 the odd ones (two independent halves), 6..8 the part that comes straight from the
 //   surroundings, 9 the share of samples that ended there unscattered; features for the denoiser, see path.ts: 10..12
-//   reflectance, 13..15 normal.
+//   reflectance, 13..15 normal. Behind all pixels, when there are layers, three f32 a group and pixel.
 export const TILE = 64;
 export const FILM_CHANNELS = 16;

@@ -2,7 +2,7 @@
 // multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
 // (balance heuristic); Waechter and Binder 2019 (ray offsets).
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, M_SIGMA, S_BOUNCES, S_FIREFLY, SETTINGS, SLOT_EMISSIVE } from './layout';
+import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, M_GROUP, M_SIGMA, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
@@ -32,9 +32,11 @@ const FOLLOWED_ROUGHNESS: f32 = 0.12;
 // Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce; passing sheer surfaces has its own range.
 const PAIRS_PER_BOUNCE: u32 = 8;
 const FIRST_PASS_PAIR: u32 = 4096;
-const MOST_PASSES: u32 = 256; // of sheer surfaces on one path: a dense hedge, not an endless loop
 const FULL_LIGHT_BOUNCES: i32 = 2; // all kinds of light are sampled up to here, one at random beyond
 const ROULETTE_FROM: i32 = 3;
+
+/** Radiance of the path traced last by light group, rgb each; only when there are layers. */
+export let groups: usize = 0;
 
 let ray: usize = 0;
 let shadowRay: usize = 0;
@@ -42,13 +44,14 @@ let betaR: f32 = 1; let betaG: f32 = 1; let betaB: f32 = 1;
 let bounce: i32 = 0;
 let channel: i32 = -1; // of a path that dispersing glass has split: it carries this one alone
 
-/** Gives the tracer 64 bytes of this instance's memory. */
-export function setRays(address: usize): void {
+/** Gives the tracer 64 bytes of this instance's memory for its rays, and 12 a light group. */
+export function setRays(address: usize, byGroup: usize): void {
+  groups = byGroup;
   ray = address;
   shadowRay = address + 32;
 }
 
-function add(r: f32, g: f32, b: f32): void {
+function add(r: f32, g: f32, b: f32, group: u32): void {
   if (bounce > 0) {
     const limit = load<f32>(SETTINGS + S_FIREFLY);
     if (limit > 0) {
@@ -57,6 +60,10 @@ function add(r: f32, g: f32, b: f32): void {
     }
   }
   pathR += r; pathG += g; pathB += b;
+  if (load<u32>(SETTINGS + S_LAYERS)) {
+    const at = groups + <usize>(group * 12);
+    store<f32>(at, load<f32>(at) + r); store<f32>(at, load<f32>(at, 4) + g, 4); store<f32>(at, load<f32>(at, 8) + b, 8);
+  }
 }
 
 // Waechter and Binder 2019, A Fast and Robust Method for Avoiding Self-Intersection, Ray Tracing Gems, chapter 6:
@@ -79,6 +86,7 @@ function startRay(at: usize, dx: f32, dy: f32, dz: f32, tMax: f32): void {
     store<f32>(at, offset(surface.liftY, surface.gy), 4);
     store<f32>(at, offset(surface.liftZ, surface.gz), 8);
   } else {
+    tMax -= 2 * surface.liftBy; // was reckoned from the lifted point
     const side: f32 = dx * surface.gx + dy * surface.gy + dz * surface.gz < 0 ? -1 : 1;
     store<f32>(at, offset(surface.px, side * surface.gx));
     store<f32>(at, offset(surface.py, side * surface.gy), 4);
@@ -106,7 +114,7 @@ function sidesAgree(dx: f32, dy: f32, dz: f32): bool {
 }
 
 /** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing). */
-function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32): void {
+function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32, group: u32): void {
   if (!sidesAgree(dx, dy, dz)) return;
   bsdf.evaluate(dx, dy, dz);
   if (!(bsdf.fR + bsdf.fG + bsdf.fB > 0)) return;
@@ -116,34 +124,36 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   startRay(shadowRay, dx, dy, dz, tMax);
   if (occluded(shadowRay)) return;
   bounce++;
-  add(r * shadowR, g * shadowG, b * shadowB);
+  add(r * shadowR, g * shadowG, b * shadowB, group);
   bounce--;
 }
 
 function addSky(pair: u32, chance: f32): void {
   draw(pair);
   sky.sampleSky(u0, u1);
-  if (sky.sPdf > 0) addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance);
+  if (sky.sPdf > 0) addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance, GROUP_SURROUNDINGS);
 }
 
 function addSun(pair: u32, chance: f32): void {
   draw(pair);
   sky.sampleSun(u0, u1);
-  addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance);
+  addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance, GROUP_SUN);
 }
 
 function addLamp(pair: u32, choice: f32, chance: f32): void {
   draw(pair);
   if (!lamps.sampleLamp(choice, u0, u1)) return;
-  let dx = lamps.lx - surface.px, dy = lamps.ly - surface.py, dz = lamps.lz - surface.pz;
+  // from where the shadow ray will start, else a lamp would shade itself
+  let dx = lamps.lx - surface.liftX, dy = lamps.ly - surface.liftY, dz = lamps.lz - surface.liftZ;
   const d2 = dx * dx + dy * dy + dz * dz;
   if (d2 < <f32>1e-12) return;
   const d = sqrt<f32>(d2), k: f32 = <f32>1 / d;
   dx *= k; dy *= k; dz *= k;
   if (lamps.lTriangle < 0) {
-    addLight(dx, dy, dz, d * <f32>0.99999, lamps.lR, lamps.lG, lamps.lB, 0, lamps.lChance * chance);
+    addLight(dx, dy, dz, d * <f32>0.99999, lamps.lR, lamps.lG, lamps.lB, 0, lamps.lChance * chance, lamps.lGroup);
     return;
   }
+  if (!load<u32>(SETTINGS + S_GLOW)) return;
   const facing = -(dx * lamps.lnx + dy * lamps.lny + dz * lamps.lnz);
   surface.findTriangle(lamps.lTriangle, lamps.lU, lamps.lV);
   if (facing <= 0 && !(surface.flags & FLAG_TWO_SIDED)) return;
@@ -152,12 +162,12 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   const cosine = abs<f32>(facing);
   if (cosine < <f32>1e-6) return;
   // the ray ends just before the lamp's own surface: its offset origin would else overshoot at grazing angles
-  addLight(dx, dy, dz, d * <f32>0.9999, surface.emitR, surface.emitG, surface.emitB, lamps.lChance * d2 / cosine, chance);
+  addLight(dx, dy, dz, d * <f32>0.9999, surface.emitR, surface.emitG, surface.emitB, lamps.lChance * d2 / cosine, chance, lamps.lGroup);
 }
 
 function addDirectional(i: i32): void {
   const l = lamps.directional(i);
-  addLight(load<f32>(l), load<f32>(l, 4), load<f32>(l, 8), Infinity, load<f32>(l, 12), load<f32>(l, 16), load<f32>(l, 20), 0, 1);
+  addLight(load<f32>(l), load<f32>(l, 4), load<f32>(l, 8), Infinity, load<f32>(l, 12), load<f32>(l, 16), load<f32>(l, 20), 0, 1, load<u32>(l, D_GROUP));
 }
 
 function feature(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32): void {
@@ -169,6 +179,8 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   pathR = 0; pathG = 0; pathB = 0;
   backdropR = 0; backdropG = 0; backdropB = 0; backdropShare = 0;
   feature(0, 0, 0, 0, 0, 0);
+  const layers = load<u32>(SETTINGS + S_LAYERS);
+  if (layers) memory.fill(groups, 0, <usize>(layers * 12));
   betaR = 1; betaG = 1; betaB = 1;
   bounce = 0; channel = -1;
   startSample(x, y, sample, seed);
@@ -185,6 +197,8 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   let travelled: f32 = 0; // since the last scattering
   let straight = true;
   let inRoom = portals.inRoom();
+  let diffuse: u32 = 0, gloss: u32 = 0, glass: u32 = 0, last = false; // scatterings by kind; last when one was too many
+  const glow = load<u32>(SETTINGS + S_GLOW) != 0;
   let following = true, tintR: f32 = 1, tintG: f32 = 1, tintB: f32 = 1; // of the feature
   let passes: u32 = 0;
   let sigmaR: f32 = 0, sigmaG: f32 = 0, sigmaB: f32 = 0, inside = false;
@@ -200,14 +214,18 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
         const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz) * chance) : 1;
         r = sky.eR * w; g = sky.eG * w; b = sky.eB * w;
       }
+      let sunR: f32 = 0, sunG: f32 = 0, sunB: f32 = 0;
       const sunPdf = sky.sunPdf(dx, dy, dz);
       if (sunPdf > 0) {
         sky.sunRadiance();
         const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sunPdf * chance) : 1;
-        r += sky.eR * w; g += sky.eG * w; b += sky.eB * w;
+        sunR = sky.eR * w; sunG = sky.eG * w; sunB = sky.eB * w;
       }
       r *= betaR; g *= betaG; b *= betaB;
-      add(r, g, b);
+      add(r, g, b, GROUP_SURROUNDINGS);
+      sunR *= betaR; sunG *= betaG; sunB *= betaB;
+      if (sunR + sunG + sunB > 0) add(sunR, sunG, sunB, GROUP_SUN);
+      r += sunR; g += sunG; b += sunB;
       if (straight) {
         backdropR = r; backdropG = g; backdropB = b;
         backdropShare = min<f32>(1, luminance(betaR, betaG, betaB));
@@ -227,7 +245,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (coverage < 1 || clear > 0) {
       // each test has its own numbers, passed or not: a mirrored path would else meet its own number again and stay trapped
       draw(FIRST_PASS_PAIR + passes);
-      if (++passes > MOST_PASSES) return;
+      if (++passes > load<u32>(SETTINGS + S_PASSES)) return;
       let pass = u0 >= coverage;
       if (!pass && clear > 0) {
         const through = clear * (<f32>1 - fresnel(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), surface.ior));
@@ -264,7 +282,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       if (surface.flags & FLAG_EMISSIVE) feature(1, 1, 1, surface.nx, surface.ny, surface.nz);
       else feature(tintR, tintG, tintB, surface.nx, surface.ny, surface.nz); // of what is followed: in case nothing comes behind it
     }
-    if (surface.flags & FLAG_EMISSIVE && (surface.entering || surface.flags & FLAG_TWO_SIDED)) {
+    if (surface.flags & FLAG_EMISSIVE && (glow || bsdfPdf == 0) && (surface.entering || surface.flags & FLAG_TWO_SIDED)) {
       surface.readEmission();
       let w: f32 = 1;
       if (bsdfPdf > 0) {
@@ -274,9 +292,9 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
           w = bsdfPdf / (bsdfPdf + perArea * travelled * travelled / cosine * chance);
         }
       }
-      add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w);
+      add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w, load<u32>(surface.material + M_GROUP));
     }
-    if (bounce >= mostBounces) return;
+    if (bounce >= mostBounces || last) return;
 
     const solid = (surface.flags & FLAG_SOLID) != 0, entering = surface.entering, material = surface.material, rough = surface.roughness;
     if (solid && channel < 0 && surface.flags & FLAG_LAYERED && surface.dispersion > 0) {
@@ -311,6 +329,9 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (!bsdf.sample(choice, u0, u1)) return;
     if (bsdf.transmitted == staysOutside()) return;
     betaR *= bsdf.weightR; betaG *= bsdf.weightG; betaB *= bsdf.weightB;
+    if (bsdf.kind == bsdf.DIFFUSE) last = ++diffuse > load<u32>(SETTINGS + S_DIFFUSE);
+    else if (bsdf.kind == bsdf.GLOSS) last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
+    else last = ++glass > load<u32>(SETTINGS + S_GLASS);
     bounce++;
     bsdfPdf = bsdf.delta ? 0 : bsdf.pdf;
     if (!bsdf.delta) spread = max<f32>(spread, rough);

@@ -16,6 +16,7 @@ export let nx: f32 = 0; export let ny: f32 = 0; export let nz: f32 = 0; // shadi
 // The point lifted to the smooth surface that the vertex normals describe, and that surface's normal; rays that leave on the viewer's
 // side start there, so that the triangles of a coarse mesh cast no shadow on it.
 export let lifted: bool = false;
+export let liftBy: f32 = 0; // m
 export let liftX: f32 = 0; export let liftY: f32 = 0; export let liftZ: f32 = 0;
 export let smoothX: f32 = 0; export let smoothY: f32 = 0; export let smoothZ: f32 = 0;
 export let entering: bool = true; // the front side was hit
@@ -138,7 +139,9 @@ function lift(side: f32): void {
   liftX = px + x; liftY = py + y; liftZ = pz + z;
   // less than rounding is a flat triangle
   const reach = abs<f32>(px) + abs<f32>(py) + abs<f32>(pz);
-  lifted = x * x + y * y + z * z > <f32>1e-12 * reach * reach + <f32>1e-18;
+  const by2 = x * x + y * y + z * z;
+  lifted = by2 > <f32>1e-12 * reach * reach + <f32>1e-18;
+  liftBy = lifted ? sqrt<f32>(by2) : 0;
 }
 
 function readMaterial(): void {

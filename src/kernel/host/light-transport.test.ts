@@ -27,6 +27,32 @@ describe('closed diffuse sphere (integrating-sphere theory)', () => {
   }
 });
 
+describe('limits by kind', () => {
+  // a mirror over a matte floor that glows: each kind is cut by itself
+  const glowingSphere = (more: object) => makeScene([sphere([0, 0, 0], 1, { ...glowing(1, 0.5), twoSided: true, ...more }, true)]);
+  const look = (scene: ReturnType<typeof makeScene>, limits: object) => renderScene(scene, viewFrom([0, 0, 0], [0, 0.2, 1], { focal_length_mm: 12 }), { bounces: 40, samples: 1024, light: dark, limits }).mean[0];
+  it('diffuse 1 leaves two scatterings in a matte sphere; gloss does not count there', () => {
+    expect(look(glowingSphere({}), { diffuse: 1 })).toBeCloseTo(1 + 0.5 + 0.25, 1);
+    expect(look(glowingSphere({}), { diffuse: 0 })).toBeCloseTo(1.5, 1);
+    expect(look(glowingSphere({}), { gloss: 0, glass: 0 })).toBeCloseTo(2, 1);
+  });
+  it('gloss 1 leaves two mirrorings in a metal sphere', () => {
+    const metal = { metallic: 1, roughness: 0.2, baseColor: [0.5, 0.5, 0.5, 1] as [number, number, number, number], specular: 1 };
+    const free = look(glowingSphere(metal), {});
+    const cut = look(glowingSphere(metal), { gloss: 1 });
+    expect(look(glowingSphere(metal), { diffuse: 0 })).toBeCloseTo(free, 2);
+    expect(cut).toBeLessThan(free - 0.1);
+    expect(cut).toBeGreaterThan(1.7);
+  });
+  it('glow off: what glows is seen, in a mirror too, and lights nothing', () => {
+    const floor = quad([-5, 0, 5], [5, 0, 5], [5, 0, -5], [-5, 0, -5], matte(1));
+    const lamp = quad([-1, 1, -1], [1, 1, -1], [1, 1, 1], [-1, 1, 1], { ...glowing(7), twoSided: true });
+    const scene = makeScene([floor, lamp]);
+    expect(renderScene(scene, viewFrom([0, 0.5, 0], [0, 0, 0], { focal_length_mm: 35 }), { light: dark, limits: { glow: false } }).mean[0]).toBe(0);
+    expect(renderScene(scene, viewFrom([0, 3, 0], [0, 1, 0], { focal_length_mm: 35 }), { light: dark, limits: { glow: false } }).mean[0]).toBeCloseTo(7, 4);
+  });
+});
+
 describe('furnace: what neither absorbs nor glows is invisible in even surroundings (energy conservation)', () => {
   const inFurnace = (material: object) => renderScene(makeScene([sphere([0, 0, 0], 1, material, false, 96, 192)]), viewFrom([0, 0, 6], [0, 0, 0], { focal_length_mm: 90 }), { samples: 512, bounces: 64 }).mean[0];
   for (const roughness of [0, 0.1, 0.35, 0.6, 1]) {
@@ -178,6 +204,11 @@ describe('geometry', () => {
       }
     }
     expect(judged).toBeGreaterThan(800);
+  });
+  it('a coarse mesh with smooth normals gets as much from a glowing square as a fine one', () => {
+    const lamp = quad([-1, 2, -1], [1, 2, -1], [1, 2, 1], [-1, 2, 1], glowing(5));
+    const of = (rings: number) => renderScene(makeScene([sphere([0, 0, 0], 1, matte(1), false, rings, 2 * rings), lamp]), viewFrom([0, 3, 4], [0, 0.6, 0], { projection: 'parallel', height_m: 0.8 }), { width: 24, height: 24, samples: 256, bounces: 1, light: dark }).mean[0];
+    expect(Math.abs(of(10) / of(96) - 1)).toBeLessThan(0.03);
   });
   it('a sealed box lets nothing in', () => {
     const box = sphere([0, 0, 0], 1, matte(0.9), true, 12, 24);

@@ -6,6 +6,7 @@ import { srgbTable } from '../../core/color/srgb';
 import { add, cross, normalize, type Vec3 } from '../../core/math/vec3';
 import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
 import { sheenAlbedo } from '../../core/materials/sheen';
+import { groupLights } from '../../core/scene/light-groups';
 import { boundsOf, type LayerTexture, type MaterialLayers, type Scene, type SceneMaterial, type TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, MOST_BYTES } from './kernel';
@@ -36,6 +37,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   const suns = scene.lights.filter((l) => l.kind === 'directional');
   const lightCount = emitters.length + points.length;
   const portals = collectPortals(scene);
+  const groups = groupLights(scene);
 
   // regions, one after another
   let top = L.PACK + L.PACK_HEADER_BYTES;
@@ -98,6 +100,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     f32[o + L.M_TRANSMISSION / 4] = material.transmission;
     f32.set(material.emissive, o + L.M_EMISSIVE / 4);
     u32[o + L.M_FLAGS / 4] = materialFlags[m]!;
+    u32[o + L.M_GROUP / 4] = groups.ofMaterial[m]!;
     f32.set(
       material.attenuationColor.map((c) => (Number.isFinite(material.attenuationDistance) ? -Math.log(Math.max(c, 1e-6)) / material.attenuationDistance : 0)),
       o + L.M_SIGMA / 4
@@ -144,6 +147,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     const o = (at.lights + i * L.LIGHT_BYTES) >> 2;
     u32[o] = L.LIGHT_TRIANGLE;
     u32[o + L.L_TRIANGLE / 4] = emitter.triangle;
+    u32[o + L.L_GROUP / 4] = groups.ofMaterial[geometry.triangleMaterials[emitter.triangle]!]!;
     f32[o + L.L_AREA / 4] = emitter.area;
     writeTriangle(f32, o + L.L_POSITION / 4, geometry, emitter.triangle);
     i32[(at.triLight >> 2) + emitter.triangle] = i;
@@ -152,6 +156,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   points.forEach((light, k) => {
     const o = (at.lights + (emitters.length + k) * L.LIGHT_BYTES) >> 2;
     u32[o] = light.kind === 'spot' ? L.LIGHT_SPOT : L.LIGHT_POINT;
+    u32[o + L.L_GROUP / 4] = groups.ofLight[scene.lights.indexOf(light)]!;
     f32.set(light.position, o + L.L_POSITION / 4);
     f32.set(light.intensity, o + L.L_INTENSITY / 4);
     if (light.kind === 'spot') {
@@ -185,6 +190,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
     f32.set(light.direction.map((c) => -c), o);
     f32.set(light.illuminance, o + 3);
+    u32[o + L.D_GROUP / 4] = groups.ofLight[scene.lights.indexOf(light)]!;
   });
   portals.forEach((portal, i) => {
     const o = (at.portals + i * L.PORTAL_BYTES) >> 2;

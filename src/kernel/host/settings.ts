@@ -1,15 +1,31 @@
 /** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
 import type { CameraFrame } from '../../core/camera/lens';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
-import { FILTER_RADIUS_PX, invertPixelFilter } from '../../core/sampling/pixel-filter';
+import { tileFloats } from '../../core/film/film';
+import { invertPixelFilter } from '../../core/sampling/pixel-filter';
 import * as L from '../assembly/layout';
 import { createMemory } from './kernel';
+
+/** See BriefQuality. */
+export interface PathLimits {
+  diffuse: number | null;
+  gloss: number | null;
+  glass: number | null;
+  passes: number;
+  filter_px: number;
+  glow: boolean;
+}
+
+export const NO_LIMITS: PathLimits = { diffuse: null, gloss: null, glass: null, passes: 256, filter_px: 1.5, glow: true };
 
 export interface RenderSettings {
   width: number;
   height: number;
   camera: CameraFrame;
   bounces: number;
+  limits: PathLimits;
+  /** Light groups that get a layer each; 0 for none. */
+  layers: number;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
   clay: boolean;
@@ -19,25 +35,26 @@ export interface RenderSettings {
   indoors: boolean;
 }
 
-export const TILE_BYTES = L.TILE * L.TILE * L.FILM_CHANNELS * 4;
+export const tileBytes = (layers: number) => tileFloats(L.TILE * L.TILE, layers) * 4;
 
 export interface LaidOut {
   memory: WebAssembly.Memory;
   /** Address of each thread's tile buffer. */
   buffers: number[];
+  layers: number;
 }
 
 const align = (n: number) => (n + 255) & ~255;
 
 /** Bytes of memory that a render needs. */
-export function memoryFor(packBytes: number, light: SurroundingsLight, threads: number): number {
+export function memoryFor(packBytes: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
   const surroundings = image ? align(image.pixels.byteLength) + align(image.grid.width * image.grid.height * 12) : 0;
-  return align(L.PACK + packBytes) + surroundings + threads * align(TILE_BYTES) + 65_536;
+  return align(L.PACK + packBytes) + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
 export function layOut(pack: Uint8Array, settings: RenderSettings, threads: number): LaidOut {
-  const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads));
+  const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads, settings.layers));
   new Uint8Array(memory.buffer).set(pack, L.PACK);
   const f32 = new Float32Array(memory.buffer);
   const u32 = new Uint32Array(memory.buffer);
@@ -59,8 +76,13 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
   u32[s + L.S_CLAY / 4] = settings.clay ? 1 : 0;
   u32[s + L.S_SEED / 4] = settings.seed;
+  const { limits } = settings;
+  for (const [at, limit] of [[L.S_DIFFUSE, limits.diffuse], [L.S_GLOSS, limits.gloss], [L.S_GLASS, limits.glass]] as const) u32[s + at / 4] = limit ?? L.NO_LIMIT;
+  u32[s + L.S_PASSES / 4] = limits.passes;
+  u32[s + L.S_GLOW / 4] = limits.glow ? 1 : 0;
+  u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
-  f32.set(invertPixelFilter(FILTER_RADIUS_PX, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
+  f32.set(invertPixelFilter(settings.limits.filter_px, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
   u32[s + L.S_ENV_KIND / 4] = light.image ? L.ENV_IMAGE : light.even ? L.ENV_EVEN : L.ENV_NONE;
   if (light.even) f32.set(light.even, s + L.S_EVEN / 4);
   if (light.image) {
@@ -90,6 +112,6 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
     f32.set(light.sun.radiance, s + L.S_SUN_RADIANCE / 4);
     f32[s + L.S_SUN_COS / 4] = light.sun.oneMinusCos;
   }
-  const buffers = Array.from({ length: threads }, (_, i) => top + i * align(TILE_BYTES));
-  return { memory, buffers };
+  const buffers = Array.from({ length: threads }, (_, i) => top + i * align(tileBytes(settings.layers)));
+  return { memory, buffers, layers: settings.layers };
 }

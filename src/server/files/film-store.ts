@@ -6,7 +6,7 @@
 import { createHash } from 'node:crypto';
 import { type FileHandle, open, readFile, rename } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { CHANNELS, TILE_PX } from '../../core/film/film';
+import { CHANNELS, TILE_PX, tileFloats } from '../../core/film/film';
 
 export interface TileState {
   samples: number;
@@ -44,8 +44,6 @@ export class MemoryFilm implements FilmStore {
   async close(): Promise<void> {}
 }
 
-const SLOT_BYTES = TILE_PX * TILE_PX * CHANNELS * 4;
-
 interface Slot extends TileState {
   slot: 0 | 1;
 }
@@ -61,11 +59,12 @@ export class DiskFilm implements FilmStore {
   private constructor(
     private readonly path: string,
     private readonly file: FileHandle,
-    private readonly tiles: (Slot | null)[]
+    private readonly tiles: (Slot | null)[],
+    private readonly slotBytes: number
   ) {}
 
-  /** Opens a film, or begins one. `path`.film holds the slots, `path`.state.json which of them count. */
-  static async open(path: string, tileCount: number): Promise<DiskFilm> {
+  /** Opens a film, or begins one, of so many layers. `path`.film holds the slots, `path`.state.json which of them count. */
+  static async open(path: string, tileCount: number, layers = 0): Promise<DiskFilm> {
     const file = await open(`${path}.film`, 'r+').catch(() => open(`${path}.film`, 'w+'));
     let tiles: (Slot | null)[] = Array.from({ length: tileCount }, () => null);
     try {
@@ -74,7 +73,7 @@ export class DiskFilm implements FilmStore {
     } catch {
       // no state yet: a new film
     }
-    return new DiskFilm(path, file, tiles);
+    return new DiskFilm(path, file, tiles, tileFloats(TILE_PX * TILE_PX, layers) * 4);
   }
 
   state(tile: number): TileState | null {
@@ -84,7 +83,7 @@ export class DiskFilm implements FilmStore {
   async read(tile: number, floats: number): Promise<Float32Array> {
     const slot = (this.pending.get(tile) ?? this.tiles[tile])!.slot;
     const data = new Float32Array(floats);
-    await this.file.read(new Uint8Array(data.buffer), 0, floats * 4, (tile * 2 + slot) * SLOT_BYTES);
+    await this.file.read(new Uint8Array(data.buffer), 0, floats * 4, (tile * 2 + slot) * this.slotBytes);
     return data;
   }
 
@@ -94,7 +93,7 @@ export class DiskFilm implements FilmStore {
     this.writing.add(tile);
     try {
       const slot: 0 | 1 = this.tiles[tile]?.slot === 0 ? 1 : 0;
-      await this.file.write(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), 0, data.byteLength, (tile * 2 + slot) * SLOT_BYTES);
+      await this.file.write(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), 0, data.byteLength, (tile * 2 + slot) * this.slotBytes);
       this.pending.set(tile, { ...state, slot });
     } catch (error) {
       this.pending.delete(tile); // its slot may be torn
@@ -145,14 +144,17 @@ export class DiskFilm implements FilmStore {
   }
 }
 
-/** The hash of a film: its size, its sample map, and the sums of every tile in the order of their index. */
+/**
+ * The hash of a film: its size, its sample map, and the sums of every tile in the order of their index; not its layers, which are the
+ * same light again. */
 export async function hashFilm(film: FilmSource, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
   const hash = createHash('sha256');
   const inOrder = [...tiles].sort((a, b) => a.index - b.index);
   hash.update(new Uint8Array(Uint32Array.from([width, height, ...inOrder.map((t) => film.state(t.index)?.samples ?? 0)]).buffer));
   for (const tile of inOrder) {
     if (!film.state(tile.index)) continue;
-    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
+    const floats = tile.width * tile.height * CHANNELS;
+    const data = (await film.read(tile.index, floats)).subarray(0, floats);
     hash.update(new Uint8Array(data.buffer, data.byteOffset, data.byteLength));
   }
   return hash.digest('hex');

@@ -20,6 +20,8 @@ export const filmPath = (id: string) => join(proofFolder(id), 'film');
 export const screenPath = (id: string) => join(proofFolder(id), 'screen.png');
 /** The same as rendered, when screen.png is denoised. */
 export const rawScreenPath = (id: string) => join(proofFolder(id), 'screen-raw.png');
+/** Names of the film's layers, when it has some. */
+export const layersPath = (id: string) => join(proofFolder(id), 'layers.json');
 /** What the filter made of the film. */
 export const cleanPath = (id: string) => join(proofFolder(id), 'film.clean');
 export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');

@@ -10,6 +10,7 @@ import { displayedLightness } from '../../core/quality/grain';
 import type { CleanSink } from '../files/clean-film';
 import type { FilmView } from './deliver';
 
+type Pictured = Omit<FilmView, 'layers'>;
 type Part = 'all' | 'even' | 'odd';
 
 export interface CleanResult {
@@ -19,7 +20,7 @@ export interface CleanResult {
   luminanceRatio: number;
 }
 
-export async function cleanFilm(view: FilmView, filter: Filter, out: CleanSink, onShare: (share: number) => void): Promise<CleanResult> {
+export async function cleanFilm(view: Pictured, filter: Filter, out: CleanSink, onShare: (share: number) => void): Promise<CleanResult> {
   const { film, width, height } = view;
   const tiles = tilesOf(width, height);
   const scale = new InputScale();
@@ -68,7 +69,7 @@ export async function cleanFilm(view: FilmView, filter: Filter, out: CleanSink, 
 }
 
 const inside = (tile: TileRect, { core }: Piece) => tile.x >= core.x && tile.x < core.x + core.width && tile.y >= core.y && tile.y < core.y + core.height;
-const away = ({ core }: Piece, { width, height }: FilmView) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
+const away = ({ core }: Piece, { width, height }: Pictured) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
 
 function luminanceAt(data: Float32Array, i: number, samples: number): number {
   const p = i * CHANNELS;
@@ -76,7 +77,7 @@ function luminanceAt(data: Float32Array, i: number, samples: number): number {
 }
 
 /** The filter's input for a piece, from the film's tiles; what lies beyond the image is its mirror. */
-async function loadPlanes({ film, width, height }: FilmView, tiles: readonly TileRect[], piece: Piece, scale: number, channels: number, part: Part): Promise<Float32Array> {
+async function loadPlanes({ film, width, height }: Pictured, tiles: readonly TileRect[], piece: Piece, scale: number, channels: number, part: Part): Promise<Float32Array> {
   const plane = piece.width * piece.height;
   const planes = new Float32Array(channels * plane);
   const right = Math.min(width, piece.x + piece.width);

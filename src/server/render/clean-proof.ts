@@ -7,6 +7,7 @@ import type { CleanResult } from './clean-film';
 
 export interface CleanJob {
   proof: string;
+  layers: number;
   width: number;
   height: number;
   /** Luminance of displayed white, cd/m2. */

@@ -14,7 +14,7 @@ import type { CleanJob, CleanLine } from './clean-proof';
 
 const job = JSON.parse(process.argv[2]!) as CleanJob;
 const say = (line: CleanLine) => process.stdout.write(`${JSON.stringify(line)}\n`);
-const film = await DiskFilm.open(filmPath(job.proof), tilesOf(job.width, job.height).length);
+const film = await DiskFilm.open(filmPath(job.proof), tilesOf(job.width, job.height).length, job.layers);
 const filter = await createNodeFilter(await readFile(config.filterWeights), config.threads);
 const out = await CleanFile.begin(cleanPath(job.proof));
 const result = await cleanFilm({ film, width: job.width, height: job.height, white: job.white }, filter, out, (share) => say({ share }));

@@ -1,6 +1,6 @@
 /** Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles. */
 import type { Finish } from '../../core/brief/brief';
-import { CHANNELS, TILE_PX, type TileRect, tilesOf } from '../../core/film/film';
+import { CHANNELS, FEATURES, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
 import { developTile, linearTile } from '../../core/finishing/develop';
 import { writeExr } from '../../formats/exr/write-exr';
 import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
@@ -8,6 +8,8 @@ import type { FilmSource } from '../files/film-store';
 
 export interface FilmView {
   film: FilmSource;
+  /** Names of the film's layers. */
+  layers: readonly string[];
   width: number;
   height: number;
   white: number;
@@ -35,34 +37,46 @@ export async function* encodeFilm(view: FilmView, kind: FileKind, finish: Finish
   yield kind === 'png' ? await encodePng(image, ppi, finish.background.kind === 'clear') : await encodeJpeg(image, ppi);
 }
 
-async function* linearFile({ film, width, height }: FilmView, finish: Finish, ppi: number | null): AsyncGenerator<Uint8Array> {
+/** The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal. */
+async function* linearFile({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): AsyncGenerator<Uint8Array> {
   const clear = finish.background.kind === 'clear';
+  const channels = ['R', 'G', 'B', 'A', ...layers.flatMap((name) => ['R', 'G', 'B'].map((c) => `${name}.${c}`)), ...(layers.length > 0 ? ['reflectance.R', 'reflectance.G', 'reflectance.B', 'normal.X', 'normal.Y', 'normal.Z'] : [])];
+  const n = channels.length;
   const byRow = new Map<number, TileRect[]>();
   for (const tile of tilesOf(width, height)) byRow.set(tile.y, [...(byRow.get(tile.y) ?? []), tile]);
   let stripY = -1;
   let strip = new Float32Array(0);
   const loadStrip = async (y: number) => {
     stripY = y;
-    strip = new Float32Array(TILE_PX * width * 4);
+    strip = new Float32Array(TILE_PX * width * n);
     for (const tile of byRow.get(y) ?? []) {
       const state = film.state(tile.index);
       if (!state) continue;
-      const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-      const rgba = new Float32Array(tile.width * tile.height * 4);
-      linearTile(data, tile.width * tile.height, state.samples, clear, rgba);
-      for (let r = 0; r < tile.height; r++) strip.set(rgba.subarray(r * tile.width * 4, (r + 1) * tile.width * 4), (r * width + tile.x) * 4);
+      const pixels = tile.width * tile.height;
+      const data = await film.read(tile.index, tileFloats(pixels, layers.length));
+      const rgba = new Float32Array(pixels * 4);
+      linearTile(data, pixels, state.samples, clear, rgba);
+      const k = 1 / state.samples;
+      for (let i = 0; i < pixels; i++) {
+        const to = (Math.floor(i / tile.width) * width + tile.x + (i % tile.width)) * n;
+        strip.set(rgba.subarray(i * 4, i * 4 + 4), to);
+        if (layers.length === 0) continue;
+        for (let c = 0; c < layers.length * 3; c++) strip[to + 4 + c] = data[pixels * CHANNELS + i * layers.length * 3 + c]! * k;
+        for (let c = 0; c < 6; c++) strip[to + 4 + layers.length * 3 + c] = data[i * CHANNELS + FEATURES + c]! * k;
+      }
     }
   };
   yield* writeExr({
     width,
     height,
     ppi,
-    alpha: clear,
+    channels: channels.map((name, at) => ({ name, at })).filter(({ name }) => clear || name !== 'A'),
+    stride: n,
     // blocks of 16 rows never straddle a strip of 64
     async readRows(y, rows) {
       const top = Math.floor(y / TILE_PX) * TILE_PX;
       if (top !== stripY) await loadStrip(top);
-      return strip.subarray((y - top) * width * 4, (y - top + rows) * width * 4);
+      return strip.subarray((y - top) * width * n, (y - top + rows) * width * n);
     }
   });
 }

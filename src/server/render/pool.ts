@@ -1,6 +1,6 @@
 /** Threads over one shared memory. Each renders a tile at a time into a buffer of its own; results are copied out here. */
 import { Worker } from 'node:worker_threads';
-import { CHANNELS, type TileRect } from '../../core/film/film';
+import { tileFloats, type TileRect } from '../../core/film/film';
 import type { LaidOut } from '../../kernel/host/settings';
 import { config } from '../config';
 import type { ThreadStart, TileDone, TileWork } from './messages';
@@ -25,6 +25,10 @@ export class RenderPool {
     });
   }
 
+  get layers(): number {
+    return this.laidOut.layers;
+  }
+
   get threads(): number {
     return this.workers.length;
   }
@@ -33,7 +37,7 @@ export class RenderPool {
   async render(tile: TileRect, first: number, count: number, before: Float32Array | null, white: number): Promise<TileResult> {
     const thread = this.free.pop() ?? (await new Promise<number>((resolve) => this.waiting.push(resolve)));
     const buffer = this.laidOut.buffers[thread]!;
-    const floats = new Float32Array(this.laidOut.memory.buffer, buffer, tile.width * tile.height * CHANNELS);
+    const floats = new Float32Array(this.laidOut.memory.buffer, buffer, tileFloats(tile.width * tile.height, this.laidOut.layers));
     if (before) floats.set(before);
     else floats.fill(0);
     const worker = this.workers[thread]!;

@@ -3,7 +3,7 @@
  * reached. What a tile holds depends on its sample count alone, so any order of work, any number of threads and any number of
  * restarts give the same bytes.
  */
-import { CHANNELS, passEnds, type TileRect } from '../../core/film/film';
+import { passEnds, tileFloats, type TileRect } from '../../core/film/film';
 import type { FilmStore } from '../files/film-store';
 import type { RenderPool } from './pool';
 
@@ -11,6 +11,8 @@ export interface RenderGoal {
   /** Most samples per pixel; exact when grain is null. */
   samples: number;
   grain: number | null;
+  /** Ends with what there is after this long; null for no limit. */
+  seconds: number | null;
   /** Luminance of displayed white, cd/m2. */
   white: number;
 }
@@ -26,6 +28,11 @@ export interface FilmProgress {
   rays: number;
 }
 
+export interface RenderEnd extends FilmProgress {
+  /** What ended it: its own limits, the clock, or shouldStop. */
+  by: 'limits' | 'time' | 'stop';
+}
+
 export interface RenderHooks {
   onTile?(tile: TileRect, data: Float32Array, samples: number): void;
   onProgress?(progress: FilmProgress): void;
@@ -38,7 +45,7 @@ const LARGEST_UNIT = 64; // samples of a tile between two looks at the clock
 // Grain of fewer samples says too little to stop by.
 const FIRST_DECISION = 32;
 
-export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<FilmProgress & { stopped: boolean }> {
+export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
   const pixels = (tile: TileRect) => tile.width * tile.height;
   const totalPixels = tiles.reduce((sum, tile) => sum + pixels(tile), 0);
   const decisions = new Set(passEnds(goal.samples));
@@ -46,7 +53,7 @@ export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: reado
   let rays = 0;
   let doneSamples = 0;
   let lastCommit = began;
-  let stopped = false;
+  let by: RenderEnd['by'] = 'limits';
   let committing: Promise<void> = Promise.resolve();
 
   const progress = (): FilmProgress => {
@@ -65,7 +72,8 @@ export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: reado
       }
     }
     const seconds = (performance.now() - began) / 1000;
-    const left = doneSamples > 0 ? (Math.max(0, expected - samples) * seconds) / doneSamples : null;
+    let left = doneSamples > 0 ? (Math.max(0, expected - samples) * seconds) / doneSamples : null;
+    if (left !== null && goal.seconds !== null) left = Math.min(left, Math.max(0, goal.seconds - seconds));
     return { share: expected > 0 ? Math.min(1, samples / expected) : 0, samples: samples / totalPixels, grain: measured > 0 ? Math.sqrt(squared / measured) : null, seconds, secondsLeft: left, rays };
   };
 
@@ -73,7 +81,7 @@ export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: reado
     const state = film.state(tile.index);
     const first = state?.samples ?? 0;
     const count = Math.min(end - first, LARGEST_UNIT);
-    const before = state ? await film.read(tile.index, pixels(tile) * CHANNELS) : null;
+    const before = state ? await film.read(tile.index, tileFloats(pixels(tile), pool.layers)) : null;
     const result = await pool.render(tile, first, count, before, goal.white);
     const samples = first + count;
     const squared = result.squaredGrain;
@@ -90,7 +98,7 @@ export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: reado
   };
 
   for (const end of decisions) {
-    while (!stopped) {
+    while (by === 'limits') {
       const open = tiles.filter((tile) => {
         const state = film.state(tile.index);
         return !state || (!state.done && state.samples < end);
@@ -98,23 +106,23 @@ export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: reado
       if (open.length === 0) break;
       let next = 0;
       const lane = async () => {
-        while (next < open.length && !stopped) {
-          if (hooks.shouldStop?.()) {
-            stopped = true;
-            break;
-          }
+        while (next < open.length && by === 'limits') {
+          if (hooks.shouldStop?.()) by = 'stop';
+          // the first look at the whole picture is always finished, so that there is one
+          else if (goal.seconds !== null && end > 1 && performance.now() - began > goal.seconds * 1000) by = 'time';
+          if (by !== 'limits') break;
           await unit(open[next++]!, end);
         }
       };
       await Promise.all(Array.from({ length: pool.threads }, lane));
     }
-    if (stopped) break;
+    if (by !== 'limits') break;
   }
   await committing;
   await film.commit();
   const last = progress();
   hooks.onProgress?.(last);
-  return { ...last, stopped };
+  return { ...last, by };
 }
 
 /** Samples that a tile will probably take: grain falls with the root of the samples. */

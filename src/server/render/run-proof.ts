@@ -1,5 +1,5 @@
 /** One proof from claim to end, inside the render service. */
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
 import { CHANNELS, tilesOf } from '../../core/film/film';
 import { readScene } from '../../formats/gltf/read-scene';
@@ -7,7 +7,7 @@ import { config } from '../config';
 import { contentPath } from '../files/content-store';
 import { CleanFile, FinishedFilm } from '../files/clean-film';
 import { DiskFilm, hashFilm } from '../files/film-store';
-import { cleanPath, filmPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
+import { cleanPath, filmPath, layersPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
 import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, saveProgress, stopAsked } from '../jobs/queue';
 import { findRevision, saveSpeed } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
@@ -49,7 +49,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     await makeProofFolder(proof.id);
     const { width, height } = prepared.settings;
     const tiles = tilesOf(width, height);
-    const film = await DiskFilm.open(filmPath(proof.id), tiles.length);
+    const film = await DiskFilm.open(filmPath(proof.id), tiles.length, prepared.groups.length);
+    if (prepared.groups.length > 0) await writeFile(layersPath(proof.id), JSON.stringify(prepared.groups));
     const screen = new ScreenPicture(width, height, SCREEN_PX, prepared.white, brief.finish);
     for (const tile of tiles) {
       const state = film.state(tile.index);
@@ -87,10 +88,10 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
         save();
       },
       shouldStop: () => lost || stop !== null || isEnding()
-    });
+    }, proof.seconds);
     await refresh();
     save();
-    if (lost || (end.stopped && stop === null)) {
+    if (lost || (end.by === 'stop' && stop === null)) {
       // another service goes on with it, or this one after its restart
       await film.close();
       return;
@@ -100,7 +101,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       await screen.write(rawScreenPath(proof.id), null);
       const began = Date.now();
       saveCleaning(proof.id, 0);
-      const cleaned = await cleanProof({ proof: proof.id, width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
+      const cleaned = await cleanProof({ proof: proof.id, layers: prepared.groups.length, width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
       if (cleaned === null) {
         await film.close();
         return;
@@ -119,7 +120,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     await film.close();
     const samples = end.samples * width * height;
     if (end.seconds > 0.5 && proof.samples === 0) saveSpeed(proof.revision_id, samples / end.seconds, Date.now());
-    finish(proof.id, !end.stopped ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
+    finish(proof.id, end.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
   } catch (error) {
     if (error instanceof BriefRefused || error instanceof RangeError) fail(proof.id, `This brief cannot be rendered: ${error.message}.`, Date.now());
     else {

@@ -6,15 +6,16 @@ import type { Brief } from '../../core/brief/brief';
 import { meter, whiteLuminance } from '../../core/brief/exposure';
 import { CHANNELS, tilesOf } from '../../core/film/film';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import { groupLights } from '../../core/scene/light-groups';
 import type { Scene } from '../../core/scene/scene';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { standsIndoors } from '../../kernel/host/indoors';
 import { buildPack } from '../../kernel/host/pack';
-import { layOut, type RenderSettings } from '../../kernel/host/settings';
+import { layOut, NO_LIMITS, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
 import { type FilmStore, MemoryFilm } from '../files/film-store';
 import { RenderPool } from './pool';
 import { fireflyLimit, makeLight, proofSize, resolveCamera, resolveViewpoint, withStudio } from './prepare';
-import { type FilmProgress, type RenderHooks, renderFilm } from './render-film';
+import { type RenderEnd, type RenderHooks, renderFilm } from './render-film';
 
 export interface Prepared {
   pack: Uint8Array;
@@ -24,6 +25,8 @@ export interface Prepared {
   white: number;
   ppi: number | null;
   triangles: number;
+  /** Names of the film's layers; empty when there are none. */
+  groups: string[];
 }
 
 const METER_LONG_SIDE_PX = 96;
@@ -48,10 +51,11 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const camera = resolveCamera(view, width, height);
   const light = makeLight(brief, scene, input.captured);
   const lit = withStudio(scene, brief, view);
+  const groups = brief.quality.layers ? groupLights(lit).names : [];
   const { bytes, triangles } = buildPack(lit, module, () => performance.now());
-  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
+  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, limits: { ...NO_LIMITS, ...definedOf(brief.quality) }, layers: groups.length, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
   const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)) - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0));
-  return { pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
+  return { groups, pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
 }
 
 /** Meters a small quick picture of the same frame; deterministic, so the same brief meters the same anywhere. */
@@ -61,9 +65,9 @@ async function measureExposure(pack: Uint8Array, settings: RenderSettings, modul
   const height = Math.max(1, Math.round(settings.height * share));
   const film = new MemoryFilm();
   const tiles = tilesOf(width, height);
-  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6) }, threads));
+  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6), layers: 0 }, threads));
   try {
-    await renderFilm(pool, film, tiles, { samples: METER_SAMPLES, grain: null, white: 1 });
+    await renderFilm(pool, film, tiles, { samples: METER_SAMPLES, grain: null, seconds: null, white: 1 });
   } finally {
     await pool.close();
   }
@@ -78,17 +82,22 @@ async function measureExposure(pack: Uint8Array, settings: RenderSettings, modul
   return meter(luminances);
 }
 
+/** Briefs of older data lack some limits; those have their defaults. */
+function definedOf({ diffuse, gloss, glass, passes, filter_px, glow }: Partial<PathLimits>): Partial<PathLimits> {
+  return Object.fromEntries(Object.entries({ diffuse, gloss, glass, passes, filter_px, glow }).filter(([, v]) => v !== undefined));
+}
+
 /** Whether any light can reach the picture at all. */
 export function isDark(light: SurroundingsLight, scene: Scene): boolean {
   const sky = light.image !== null || (light.even?.some((c) => c > 0) ?? false) || light.sun !== null;
   return !sky && scene.lights.length === 0 && scene.materials.every((m) => m.emissive.every((c) => c === 0));
 }
 
-export async function run(prepared: Prepared, film: FilmStore, module: WebAssembly.Module, threads: number, hooks: RenderHooks): Promise<FilmProgress & { stopped: boolean }> {
+export async function run(prepared: Prepared, film: FilmStore, module: WebAssembly.Module, threads: number, hooks: RenderHooks, secondsBefore = 0): Promise<RenderEnd> {
   const { settings, brief } = prepared;
   const pool = new RenderPool(module, layOut(prepared.pack, settings, threads));
   try {
-    return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, white: prepared.white }, hooks);
+    return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore), white: prepared.white }, hooks);
   } finally {
     await pool.close();
   }

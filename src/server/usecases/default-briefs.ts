@@ -22,7 +22,7 @@ export function firstBrief(report: ImportReport): Brief {
     surroundings: large ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg } : SURROUNDINGS_DEFAULTS.studio,
     exposure: { metered: true },
     size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
-    quality: { step: 'glance', samples, grain, bounces, scale, firefly: FIREFLY },
+    quality: { ...BRIEF_DEFAULTS.quality, step: 'glance', samples, grain, bounces, scale, firefly: FIREFLY },
     finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }
   };
 }

@@ -1,18 +1,20 @@
 /** The process that encodes one file of a proof; started by deliver-proof.ts. */
 import { createWriteStream } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { whiteLuminance } from '../../core/brief/exposure';
 import { tilesOf } from '../../core/film/film';
 import { CleanFile, FinishedFilm } from '../files/clean-film';
 import { DiskFilm } from '../files/film-store';
-import { cleanPath, filmPath } from '../files/proof-files';
+import { cleanPath, filmPath, layersPath } from '../files/proof-files';
 import { encodeFilm } from '../render/deliver';
 import type { DeliverJob } from './deliver-proof';
 
 const job = JSON.parse(process.argv[2]!) as DeliverJob;
 const tiles = tilesOf(job.width, job.height);
-const rendered = await DiskFilm.open(filmPath(job.proof), tiles.length);
+const layers = await readFile(layersPath(job.proof), 'utf8').then((text) => JSON.parse(text) as string[], () => []);
+const rendered = await DiskFilm.open(filmPath(job.proof), tiles.length, layers.length);
 const clean = job.finish.denoise > 0 ? await CleanFile.open(cleanPath(job.proof)) : null;
 const film = clean ? new FinishedFilm(rendered, clean, job.finish.denoise, tiles) : rendered;
-await pipeline(encodeFilm({ film, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi), createWriteStream(job.out));
+await pipeline(encodeFilm({ film, layers, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi), createWriteStream(job.out));
 process.exit(0);

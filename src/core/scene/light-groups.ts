@@ -1,0 +1,34 @@
+/** Which lights belong together, by their names: each group has a layer of the film, so that it can be dimmed afterwards. */
+import type { Scene } from './scene';
+
+export const SURROUNDINGS_GROUP = 0;
+export const SUN_GROUP = 1;
+/** Groups that a film has room for; what is beyond them shares the last. */
+export const MOST_GROUPS = 16;
+
+export interface LightGroups {
+  /** Names fit for layers: no dots, none twice. */
+  names: string[];
+  /** Group of what each material gives off. */
+  ofMaterial: number[];
+  /** Group of each light without a surface. */
+  ofLight: number[];
+}
+
+export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGroups {
+  const names = ['surroundings', 'sun'];
+  const known = new Map<string, number>();
+  const groupOf = (name: string): number => {
+    const plain = name.replace(/[\s_.-]*\d+$/, '').replace(/[^\p{L}\p{N} _-]+/gu, '-').trim() || 'lamps';
+    const there = known.get(plain);
+    if (there !== undefined) return there;
+    if (names.length === MOST_GROUPS) {
+      names[MOST_GROUPS - 1] = 'other lamps';
+      return MOST_GROUPS - 1;
+    }
+    known.set(plain, names.length);
+    names.push(names.includes(plain) ? `${plain} lamp` : plain);
+    return names.length - 1;
+  };
+  return { ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.name) : 0)), ofLight: scene.lights.map((l) => groupOf(l.name)), names };
+}
