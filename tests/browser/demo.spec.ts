@@ -88,6 +88,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 });
 
 test('a render can be stopped, and what there is stays as a proof', async ({ page }) => {
+  test.setTimeout(240_000);
   await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
   await expect(page.getByLabel('Samples a pixel')).toHaveValue('64');
@@ -95,8 +96,10 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
   await page.getByLabel('Samples a pixel').press('Enter');
   await expect(sentence(page)).not.toContainText('this very picture');
   await page.getByRole('button', { name: /^Render/ }).click();
+  // the whole picture is there once
+  await expect(page.locator('.tk.live .note')).toHaveAttribute('title', /^([2-9]|[1-9]\d)/, { timeout: 120_000 });
   await page.getByRole('button', { name: 'Keep as it is' }).click({ timeout: 60_000 });
-  await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 120_000 });
   await expect(page.locator('.tk').first()).toContainText('grain');
   const image = page.locator('.im img');
   await expect(image).toHaveAttribute('alt', /Proof 2/);

@@ -8,6 +8,8 @@ import { CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
 import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, type Scene, type SceneLight, type SceneMaterial } from '../../src/core/scene/scene';
+import { squaredGrain } from '../../src/core/quality/grain';
+import { centreFor, recentreCamera, recentreScene } from '../../src/core/scene/recentre';
 import { instantiate } from '../../src/kernel/host/kernel';
 import { buildPack } from '../../src/kernel/host/pack';
 import { layOut, NO_LIMITS, type PathLimits } from '../../src/kernel/host/settings';
@@ -102,18 +104,24 @@ export interface RenderOptions {
   indoors?: boolean;
   limits?: Partial<PathLimits>;
   layers?: number;
+  seed?: number;
+  /** Luminance of displayed white, for the grain. */
+  white?: number;
 }
 
 /** Mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0 }: RenderOptions = {}) {
-  const { bytes } = buildPack(scene, kernelModule, () => 0);
-  const camera = createCameraFrame(view, width / height)!;
-  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed: 1, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers }, 1);
+export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, seed = 1, white = 1 }: RenderOptions = {}) {
+  const seen = createCameraFrame(view, width / height)!;
+  const centre = centreFor(seen.eye);
+  const camera = recentreCamera(seen, centre);
+  const { bytes } = buildPack(recentreScene(scene, centre), kernelModule, () => 0);
+  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const film = new Float32Array(memory.buffer, buffers[0]!, tileFloats(width * height, layers));
   const pixels = Array.from({ length: width * height }, (_, i) => [0, 1, 2].map((c) => (film[i * CHANNELS + c]! + film[i * CHANNELS + 3 + c]!) / samples) as [number, number, number]);
   const mean = [0, 1, 2].map((c) => pixels.reduce((s, p) => s + p[c]!, 0) / pixels.length) as [number, number, number];
   const layerMeans = Array.from({ length: layers }, (_, g) => [0, 1, 2].map((c) => pixels.reduce((sum, _p, i) => sum + film[width * height * CHANNELS + (i * layers + g) * 3 + c]!, 0) / pixels.length / samples));
-  return { layerMeans, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
+  const grain = Math.sqrt(squaredGrain(film, width * height, samples, white) / (width * height));
+  return { grain, layerMeans, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
 }

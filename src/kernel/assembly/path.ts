@@ -1,6 +1,6 @@
 // One light path: camera to surroundings or lamp, with a light sampled at every scattering and both strategies weighed by
 // multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
-// (balance heuristic); Waechter and Binder 2019 (ray offsets).
+// (balance heuristic).
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
 import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, M_GROUP, M_SIGMA, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as bsdf from './bsdf';
@@ -66,31 +66,18 @@ function add(r: f32, g: f32, b: f32, group: u32): void {
   }
 }
 
-// Waechter and Binder 2019, A Fast and Robust Method for Avoiding Self-Intersection, Ray Tracing Gems, chapter 6:
-// moves a coordinate by a number of representable values, or by a fixed step near zero.
-const NEAR_ZERO: f32 = 1.0 / 32.0;
-const FIXED_STEP: f32 = 1.0 / 65536.0;
-const ULPS: f32 = 256;
-// @ts-ignore: decorator
-@inline
-function offset(p: f32, n: f32): f32 {
-  if (abs<f32>(p) < NEAR_ZERO) return p + FIXED_STEP * n;
-  const steps = <i32>(ULPS * n);
-  return reinterpret<f32>(reinterpret<i32>(p) + (p < 0 ? -steps : steps));
-}
-
 /** Starts `at` from the surface just made, on the side that (dx, dy, dz) leads to. */
 function startRay(at: usize, dx: f32, dy: f32, dz: f32, tMax: f32): void {
   if (leavesLifted(dx, dy, dz)) {
-    store<f32>(at, offset(surface.liftX, surface.gx));
-    store<f32>(at, offset(surface.liftY, surface.gy), 4);
-    store<f32>(at, offset(surface.liftZ, surface.gz), 8);
+    store<f32>(at, surface.liftX + surface.error * surface.gx);
+    store<f32>(at, surface.liftY + surface.error * surface.gy, 4);
+    store<f32>(at, surface.liftZ + surface.error * surface.gz, 8);
   } else {
     tMax -= 2 * surface.liftBy; // was reckoned from the lifted point
-    const side: f32 = dx * surface.gx + dy * surface.gy + dz * surface.gz < 0 ? -1 : 1;
-    store<f32>(at, offset(surface.px, side * surface.gx));
-    store<f32>(at, offset(surface.py, side * surface.gy), 4);
-    store<f32>(at, offset(surface.pz, side * surface.gz), 8);
+    const away = dx * surface.gx + dy * surface.gy + dz * surface.gz < 0 ? -surface.error : surface.error;
+    store<f32>(at, surface.px + away * surface.gx);
+    store<f32>(at, surface.py + away * surface.gy, 4);
+    store<f32>(at, surface.pz + away * surface.gz, 8);
   }
   store<f32>(at, 0, 12);
   store<f32>(at, dx, 16); store<f32>(at, dy, 20); store<f32>(at, dz, 24);

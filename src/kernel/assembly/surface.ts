@@ -19,6 +19,14 @@ export let lifted: bool = false;
 export let liftBy: f32 = 0; // m
 export let liftX: f32 = 0; export let liftY: f32 = 0; export let liftZ: f32 = 0;
 export let smoothX: f32 = 0; export let smoothY: f32 = 0; export let smoothZ: f32 = 0;
+/**
+ * How far a ray must start off the surface so that rounding does not put it behind: a point mixed from three corners is off by a few
+ * units in the last place of the largest coordinate among them, however small its own are (after Waechter and Binder 2019, Ray
+ * Tracing Gems, chapter 6, who reckon with the point's own).
+ */
+export let error: f32 = 0;
+const NEAR_EDGE: f32 = 0.02;
+const ERROR_PER_METRE: f32 = 9.5367431640625e-7; // 16 units in the last place
 export let entering: bool = true; // the front side was hit
 export let material: usize = 0;
 export let flags: u32 = 0;
@@ -73,6 +81,8 @@ export function findTriangle(triangle: i32, u: f32, v: f32): void {
 export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz: f32, coneWidth: f32, dither: f32): void {
   findTriangle(triangle, u, v);
   px = mixed(0); py = mixed(4); pz = mixed(8);
+  error = ERROR_PER_METRE * max<f32>(max<f32>(largest(a), largest(b)), largest(c));
+  if (min<f32>(weightA, min<f32>(weightB, weightC)) < NEAR_EDGE) stepInside();
   const e1x = load<f32>(b) - load<f32>(a), e1y = load<f32>(b, 4) - load<f32>(a, 4), e1z = load<f32>(b, 8) - load<f32>(a, 8);
   const e2x = load<f32>(c) - load<f32>(a), e2y = load<f32>(c, 4) - load<f32>(a, 4), e2z = load<f32>(c, 8) - load<f32>(a, 8);
   gx = e1y * e2z - e1z * e2y; gy = e1z * e2x - e1x * e2z; gz = e1x * e2y - e1y * e2x;
@@ -142,6 +152,20 @@ function lift(side: f32): void {
   const by2 = x * x + y * y + z * z;
   lifted = by2 > <f32>1e-12 * reach * reach + <f32>1e-18;
   liftBy = lifted ? sqrt<f32>(by2) : 0;
+}
+
+/** A point at an edge may be rounded to beyond the wall that meets the triangle there: it is moved inwards by as much as that. */
+function stepInside(): void {
+  const third: f32 = 1.0 / 3.0;
+  const x = (load<f32>(a) + load<f32>(b) + load<f32>(c)) * third - px, y = (load<f32>(a, 4) + load<f32>(b, 4) + load<f32>(c, 4)) * third - py, z = (load<f32>(a, 8) + load<f32>(b, 8) + load<f32>(c, 8)) * third - pz;
+  const step: f32 = error * 2, k: f32 = step / max<f32>(sqrt<f32>(x * x + y * y + z * z), step);
+  px += k * x; py += k * y; pz += k * z;
+}
+
+// @ts-ignore: decorator
+@inline
+function largest(vertex: usize): f32 {
+  return max<f32>(max<f32>(abs<f32>(load<f32>(vertex)), abs<f32>(load<f32>(vertex, 4))), abs<f32>(load<f32>(vertex, 8)));
 }
 
 function readMaterial(): void {
