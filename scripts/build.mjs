@@ -15,7 +15,8 @@ const BUNDLES = {
   'import-worker': 'src/server/usecases/import-worker.ts',
   'deliver-worker': 'src/server/usecases/deliver-worker.ts',
   cli: 'src/cli/main.ts',
-  seed: 'src/demo/seed.ts'
+  seed: 'src/demo/seed.ts',
+  sheet: 'src/demo/sheet.ts'
 };
 
 function filesUnder(path) {

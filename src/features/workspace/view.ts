@@ -1,8 +1,22 @@
 /** What the workspace's parts share about what is seen. */
+import type { Dispatch, SetStateAction } from 'react';
 import type { WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import type { ChangeBrief } from './use-brief';
+
+/** What a panel is given that changes the brief and may add to the project. */
+export interface ProjectPanelProps {
+  workspace: WorkspaceDto;
+  brief: Brief;
+  /** The brief of the proof on the stage. */
+  was: Brief | null;
+  view: FreeViewpoint;
+  onChange: ChangeBrief;
+  onMessage: (text: string | null) => void;
+  onWorkspace: Dispatch<SetStateAction<WorkspaceDto>>;
+}
 
 export type OpenPanel = PanelKey | 'model' | 'keys' | null;
 

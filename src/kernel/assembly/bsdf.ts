@@ -9,6 +9,7 @@
 // and Kulla 2017 (sheen and its albedo scaling); Belcour and Barla 2017 (thin films).
 // Limits: the scaling is exact in a furnace (brushed: within 1 %) and not exactly reciprocal; the film's colour is that of the
 // viewer's angle; a coat does not dim what glows below it.
+// One file and long, because all lobes share what is derived once a surface, and evaluating and sampling must change together.
 import { ALBEDO_STEPS, FLAG_LAYERED, FLAG_SOLID, GLASS_ROUGH_STEPS, P_METAL_ALBEDO_PTR, P_SHEEN_ALBEDO_PTR, PACK } from './layout';
 import { cosOut, INV_PI, luminance, max3, sinCosTurns, sinOut } from './math';
 import { fresnel } from './fresnel';

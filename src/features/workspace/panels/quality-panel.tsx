@@ -52,22 +52,6 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
           <NumberField label="Samples a pixel" value={quality.samples} min={1} max={65536} onChange={(samples) => set({ samples: Math.round(samples) })} />
           <span>Bounces of light</span>
           <NumberField label="Bounces of light" value={quality.bounces} min={0} max={64} onChange={(bounces) => set({ bounces: Math.round(bounces) })} />
-          <span>of these, scattered by matte things</span>
-          <NumberField label="Bounces from matte things" value={quality.diffuse ?? null} none="any" min={0} max={64} onChange={(diffuse) => set({ diffuse: whole(diffuse) })} />
-          <span>by gloss and mirrors</span>
-          <NumberField label="Bounces from gloss" value={quality.gloss ?? null} none="any" min={0} max={64} onChange={(gloss) => set({ gloss: whole(gloss) })} />
-          <span>in glass</span>
-          <NumberField label="Bounces in glass" value={quality.glass ?? null} none="any" min={0} max={64} onChange={(glass) => set({ glass: whole(glass) })} />
-          <span>Sheer surfaces passed</span>
-          <NumberField label="Sheer surfaces passed" value={quality.passes ?? 256} min={0} max={1024} onChange={(passes) => set({ passes: Math.round(passes) })} />
-          <span>Pixel filter reaches</span>
-          <NumberField label="Pixel filter" value={quality.filter_px ?? 1.5} min={0.5} max={4} digits={1} unit="px" onChange={(filter_px) => set({ filter_px })} />
-          <span>Bright paths cut at white times</span>
-          <NumberField label="Firefly limit" value={quality.firefly} none="never" min={0.1} max={1e6} digits={1} onChange={(firefly) => set({ firefly })} />
-          <span>Glowing things light the scene</span>
-          <input type="checkbox" className="toggle toggle-sm" aria-label="Glowing things light the scene" checked={quality.glow ?? true} onChange={(e) => set({ glow: e.target.checked })} />
-          <span>Keep each lamp’s share, for EXR</span>
-          <input type="checkbox" className="toggle toggle-sm" aria-label="Keep each lamp’s share, for EXR" checked={quality.layers ?? false} onChange={(e) => set({ layers: e.target.checked })} />
           <span>Ends after</span>
           <NumberField label="Ends after" value={quality.minutes ?? null} none="no limit" min={0.05} max={10_000} digits={1} unit="min" onChange={(minutes) => set({ minutes })} />
           <span>Denoise when it is rendered</span>
@@ -79,6 +63,27 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
             </>
           )}
         </div>
+        <details className="more">
+          <summary>Further limits</summary>
+          <div className="rows">
+            <span>Bounces from matte things</span>
+            <NumberField label="Bounces from matte things" value={quality.diffuse ?? null} none="any" min={0} max={64} onChange={(diffuse) => set({ diffuse: whole(diffuse) })} />
+            <span>Bounces from gloss</span>
+            <NumberField label="Bounces from gloss" value={quality.gloss ?? null} none="any" min={0} max={64} onChange={(gloss) => set({ gloss: whole(gloss) })} />
+            <span>Bounces in glass</span>
+            <NumberField label="Bounces in glass" value={quality.glass ?? null} none="any" min={0} max={64} onChange={(glass) => set({ glass: whole(glass) })} />
+            <span>Sheer surfaces passed</span>
+            <NumberField label="Sheer surfaces passed" value={quality.passes ?? 256} min={0} max={1024} onChange={(passes) => set({ passes: Math.round(passes) })} />
+            <span>Pixel filter reaches</span>
+            <NumberField label="Pixel filter" value={quality.filter_px ?? 1.5} min={0.5} max={4} digits={1} unit="px" onChange={(filter_px) => set({ filter_px })} />
+            <span>Brightest path, in whites</span>
+            <NumberField label="Firefly limit" value={quality.firefly} none="never" min={0.1} max={1e6} digits={1} onChange={(firefly) => set({ firefly })} />
+            <span>Glow lights the scene</span>
+            <input type="checkbox" className="toggle toggle-sm" aria-label="Glowing things light the scene" checked={quality.glow ?? true} onChange={(e) => set({ glow: e.target.checked })} />
+            <span>Light layers in EXR</span>
+            <input type="checkbox" className="toggle toggle-sm" aria-label="Keep each lamp’s share, for EXR" checked={quality.layers ?? false} onChange={(e) => set({ layers: e.target.checked })} />
+          </div>
+        </details>
       </div>
     </>
   );

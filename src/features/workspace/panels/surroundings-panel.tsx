@@ -1,30 +1,18 @@
-import { type Dispatch, type SetStateAction, useRef, useState } from 'react';
-import type { WorkspaceDto } from '../../../contracts/dto';
-import { type Brief, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../../../core/brief/brief';
-import type { FreeViewpoint } from '../../../core/camera/viewpoint';
+import { useRef, useState } from 'react';
+import { SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../../../core/brief/brief';
 import { PLACES } from '../../../core/catalogue/places';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import { send, upload } from '../../shared/send';
-import type { ChangeBrief } from '../use-brief';
+import type { ProjectPanelProps } from '../view';
 import { PlanDial } from './plan-dial';
 import { SkyControls } from './sky-controls';
-
-interface Props {
-  workspace: WorkspaceDto;
-  brief: Brief;
-  was: Brief | null;
-  view: FreeViewpoint;
-  onChange: ChangeBrief;
-  onMessage: (text: string | null) => void;
-  onWorkspace: Dispatch<SetStateAction<WorkspaceDto>>;
-}
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
 const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(1)}\u00a0EV`;
 
-export function SurroundingsPanel({ workspace, brief, was, view, onChange, onMessage, onWorkspace }: Props) {
+export function SurroundingsPanel({ workspace, brief, was, view, onChange, onMessage, onWorkspace }: ProjectPanelProps) {
   const s = brief.surroundings;
   // what was set for a kind comes back when one returns to it
   const [kept, setKept] = useState<Partial<Record<SurroundingsKind, Surroundings>>>({});
@@ -102,7 +90,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, onChange, onMes
   );
 }
 
-function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { workspace: WorkspaceDto; file: string; onChoose: (sha: string) => void } & Pick<Props, 'onMessage' | 'onWorkspace'>) {
+function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {
   const input = useRef<HTMLInputElement>(null);
   const [share, setShare] = useState<number | null>(null);
   const bringIn = async (image: File) => {

@@ -1,6 +1,6 @@
-import { type Dispatch, type SetStateAction, useState } from 'react';
-import type { PictureDto, WorkspaceDto } from '../../../contracts/dto';
-import { type Brief, canonicalJson } from '../../../core/brief/brief';
+import { useState } from 'react';
+import type { PictureDto } from '../../../contracts/dto';
+import { canonicalJson } from '../../../core/brief/brief';
 import { frameWhole } from '../../../core/camera/frame-whole';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { subtract } from '../../../core/math/vec3';
@@ -9,17 +9,10 @@ import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import { send } from '../../shared/send';
-import type { ChangeBrief } from '../use-brief';
+import type { ProjectPanelProps } from '../view';
 
-interface Props {
-  workspace: WorkspaceDto;
+interface Props extends ProjectPanelProps {
   picture: PictureDto;
-  brief: Brief;
-  was: Brief | null;
-  view: FreeViewpoint;
-  onChange: ChangeBrief;
-  onMessage: (text: string | null) => void;
-  onWorkspace: Dispatch<SetStateAction<WorkspaceDto>>;
   onPicture: (picture: PictureDto) => void;
 }
 
