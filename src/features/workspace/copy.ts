@@ -5,8 +5,8 @@ import { compass } from '../../core/lights/sun/compass';
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
 const NBSP = '\u00a0';
 
-export function stageNote(s: { proof: ProofDto | null; changes: number; showModel: boolean; share: number | null; paper: boolean; width_px: number; height_px: number }): string {
-  const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : `${s.width_px} × ${s.height_px}${NBSP}px`}`;
+export function stageNote(s: { proof: ProofDto | null; changes: number; showModel: boolean; share: number | null; paper: boolean }): string {
+  const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
   if (s.showModel || !s.proof) return `The model, for moving about.${size}`;
   const behind = s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;

@@ -119,7 +119,7 @@ export function Stage(props: Props) {
       </div>
       {fault ? <p className="over">{fault}</p> : null}
       <div className="view">
-        <span className="n">{stageNote({ proof: picture, changes: props.changes, showModel, share: share > 0 ? share / full : null, paper: g.paper, width_px: g.width_px, height_px: g.height_px })}</span>
+        <span className="n">{stageNote({ proof: picture, changes: props.changes, showModel, share: share > 0 ? share / full : null, paper: g.paper })}</span>
         <div>
           {picture ? (
             <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>

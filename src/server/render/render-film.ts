@@ -45,7 +45,7 @@ const LARGEST_UNIT = 64; // samples of a tile between two looks at the clock
 // Grain of fewer samples says too little to stop by.
 const FIRST_DECISION = 32;
 
-export async function renderFilm(pool: RenderPool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
+export async function renderFilm(pool: Pick<RenderPool, 'threads' | 'layers' | 'render'>, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
   const pixels = (tile: TileRect) => tile.width * tile.height;
   const totalPixels = tiles.reduce((sum, tile) => sum + pixels(tile), 0);
   const decisions = new Set(passEnds(goal.samples));
