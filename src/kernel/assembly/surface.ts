@@ -133,12 +133,23 @@ export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz:
   }
 }
 
+// @ts-ignore: decorator
+@inline
+function sameNormal(one: usize, other: usize): bool {
+  return load<u64>(one, V_NORMAL) == load<u64>(other, V_NORMAL) && load<u32>(one, V_NORMAL + 8) == load<u32>(other, V_NORMAL + 8);
+}
+
 /**
  * Hanika 2021, Hacking the Shadow Terminator, Ray Tracing Gems II, chapter 4: the point's projections to the planes of the three
  * vertex normals, where they lie above it, mixed by its barycentrics.
  */
 function lift(side: f32): void {
   smoothX = nx * side; smoothY = ny * side; smoothZ = nz * side;
+  if (sameNormal(a, b) && sameNormal(a, c)) { // flat
+    lifted = false; liftBy = 0;
+    liftX = px; liftY = py; liftZ = pz;
+    return;
+  }
   let x: f32 = 0, y: f32 = 0, z: f32 = 0;
   for (let i = 0; i < 3; i++) {
     const v = i == 0 ? a : i == 1 ? b : c, weight = i == 0 ? weightA : i == 1 ? weightB : weightC;
