@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray as ThreeRay, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { createRandom } from '../../src/core/sampling/random';
-import { boundsOf, MATERIAL_DEFAULTS, type Scene } from '../../src/core/scene/scene';
+import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene } from '../../src/core/scene/scene';
 import { P_NODES, PACK } from '../../src/kernel/assembly/layout';
 import { createMemory, instantiate } from '../../src/kernel/host/kernel';
 import { buildPack } from '../../src/kernel/host/pack';
@@ -26,6 +26,7 @@ const { positions, indices } = benchRoom();
 const vertices = positions.length / 3;
 const triangles = indices.length / 3;
 const scene: Scene = {
+  ...NO_INSTANCES,
   geometry: { positions, indices, normals: new Float32Array(vertices * 3), tangents: new Float32Array(vertices * 4), uv0: new Float32Array(vertices * 2), uv1: new Float32Array(vertices * 2), colors: new Uint8Array(vertices * 4).fill(255), triangleMaterials: new Uint32Array(triangles) },
   materials: [MATERIAL_DEFAULTS],
   textures: [],

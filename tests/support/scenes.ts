@@ -7,7 +7,7 @@ import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
 import { CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
 import type { Vec3 } from '../../src/core/math/vec3';
-import { boundsOf, MATERIAL_DEFAULTS, type Scene, type SceneLight, type SceneMaterial } from '../../src/core/scene/scene';
+import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight, type SceneMaterial } from '../../src/core/scene/scene';
 import { squaredGrain } from '../../src/core/quality/grain';
 import { centreFor, recentreCamera, recentreScene } from '../../src/core/scene/recentre';
 import { instantiate } from '../../src/kernel/host/kernel';
@@ -54,6 +54,20 @@ export function sphere(at: Vec3, radius: number, material: Partial<SceneMaterial
   return piece;
 }
 
+/** The unit square in the plane y = 0, front up, of 2 n2 triangles. */
+export function grid(n: number, material: Partial<SceneMaterial>): Piece {
+  const piece: Piece = { positions: [], normals: [], indices: [], material };
+  for (let j = 0; j <= n; j++) {
+    for (let i = 0; i <= n; i++) {
+      piece.positions.push(i / n, 0, j / n);
+      piece.normals!.push(0, 1, 0);
+      const a = j * (n + 1) + i;
+      if (i < n && j < n) piece.indices.push(a, a + n + 1, a + 1, a + 1, a + n + 1, a + n + 2);
+    }
+  }
+  return piece;
+}
+
 export function makeScene(pieces: Piece[], lights: SceneLight[] = []): Scene {
   const positions = pieces.flatMap((p) => p.positions);
   const normals = pieces.flatMap((p) => {
@@ -82,7 +96,7 @@ export function makeScene(pieces: Piece[], lights: SceneLight[] = []): Scene {
     indices: Uint32Array.from(indices),
     triangleMaterials: Uint32Array.from(pieces.flatMap((p, m) => Array.from({ length: p.indices.length / 3 }, () => m)))
   };
-  return { geometry, materials: pieces.map((p) => ({ ...MATERIAL_DEFAULTS, ...p.material })), textures: [], lights, cameras: [], bounds: boundsOf(geometry.positions) };
+  return { ...NO_INSTANCES, geometry, materials: pieces.map((p) => ({ ...MATERIAL_DEFAULTS, ...p.material })), textures: [], lights, cameras: [], bounds: boundsOf(geometry.positions) };
 }
 
 export const even = (radiance: number): SurroundingsLight => ({ even: [radiance, radiance, radiance], image: null, sun: null });

@@ -1,4 +1,5 @@
 /** Adds plain surfaces (a studio's backdrop, a softbox) to a scene without touching the one given. */
+import { IDENTITY } from '../math/affine';
 import type { Scene, SceneMaterial } from './scene';
 
 export interface PlainSurface {
@@ -24,6 +25,7 @@ const joinUints = (a: Uint32Array, b: Uint32Array) => {
 export function addSurfaces(scene: Scene, surfaces: readonly PlainSurface[]): Scene {
   let { geometry } = scene;
   const materials = [...scene.materials];
+  const parts = [...scene.parts];
   for (const surface of surfaces) {
     const vertices = surface.positions.length / 3;
     const first = geometry.positions.length / 3;
@@ -39,7 +41,8 @@ export function addSurfaces(scene: Scene, surfaces: readonly PlainSurface[]): Sc
       indices: joinUints(geometry.indices, surface.indices.map((i) => i + first)),
       triangleMaterials: joinUints(geometry.triangleMaterials, new Uint32Array(surface.indices.length / 3).fill(materials.length))
     };
+    parts.push({ name: surface.material.name, first: (geometry.indices.length - surface.indices.length) / 3, matrix: IDENTITY });
     materials.push(surface.material);
   }
-  return { ...scene, geometry, materials };
+  return { ...scene, geometry, materials, parts };
 }

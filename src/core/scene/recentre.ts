@@ -4,7 +4,8 @@
  */
 import type { CameraFrame } from '../camera/lens';
 import { subtract, type Vec3 } from '../math/vec3';
-import { boundsOf, type Scene } from './scene';
+import type { Affine } from '../math/affine';
+import type { Scene } from './scene';
 
 const GRID_M = 8;
 
@@ -14,12 +15,15 @@ export function recentreScene(scene: Scene, centre: Vec3): Scene {
   if (centre.every((c) => c === 0)) return scene;
   const positions = scene.geometry.positions.map((v, i) => v - centre[i % 3]!);
   const moved = (p: readonly [number, number, number]): [number, number, number] => [...subtract(p, centre)];
+  const shifted = (m: Affine): Affine => [m[0], m[1], m[2], m[3], m[4], m[5], m[6], m[7], m[8], m[9] - centre[0], m[10] - centre[1], m[11] - centre[2]];
   return {
     ...scene,
+    parts: scene.parts.map((p) => ({ ...p, matrix: shifted(p.matrix) })),
+    instances: scene.instances.map((i) => ({ ...i, matrix: shifted(i.matrix) })),
     geometry: { ...scene.geometry, positions },
     lights: scene.lights.map((l) => (l.kind === 'directional' ? l : { ...l, position: moved(l.position) })),
     cameras: scene.cameras.map((c) => ({ ...c, position_m: moved(c.position_m), target_m: moved(c.target_m) })),
-    bounds: boundsOf(positions)
+    bounds: { min: subtract(scene.bounds.min, centre), max: subtract(scene.bounds.max, centre) }
   };
 }
 

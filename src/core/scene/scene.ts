@@ -1,4 +1,5 @@
 /** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
+import { type Affine, boundsUnder } from '../math/affine';
 import type { Vec3 } from '../math/vec3';
 
 export interface SceneGeometry {
@@ -142,11 +143,28 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   layers: null
 };
 
-/** A lamp without a surface. Intensity in cd (points, spots) or lx (directional), linear Rec. 709. */
+/**
+ * A lamp that is no mesh. Intensity in cd (points, spots), lx (directional), radiance in cd/m2 (rectangle, disc, sphere), linear Rec.
+ * 709. Rectangles and discs shine to their front, `direction`, and are seen from there; `up` is the direction of their height.
+ */
 export type SceneLight =
   | { kind: 'point'; name: string; position: Vec3; intensity: Vec3 }
   | { kind: 'spot'; name: string; position: Vec3; direction: Vec3; intensity: Vec3; innerAngle: number; outerAngle: number }
-  | { kind: 'directional'; name: string; direction: Vec3; illuminance: Vec3 };
+  | { kind: 'directional'; name: string; direction: Vec3; illuminance: Vec3 }
+  | { kind: 'rectangle'; name: string; position: Vec3; direction: Vec3; up: Vec3; width: number; height: number; radiance: Vec3 }
+  | { kind: 'disc'; name: string; position: Vec3; direction: Vec3; radius: number; radiance: Vec3 }
+  | { kind: 'sphere'; name: string; position: Vec3; radius: number; radiance: Vec3 }
+  | { kind: 'web'; name: string; position: Vec3; /** the axis of the web, gamma 0 */ direction: Vec3; /** the plane C0 */ plane: Vec3; /** factor of the web's candela */ tint: Vec3; web: PhotometricWeb };
+
+/** Luminous intensity by direction on an even grid. */
+export interface PhotometricWeb {
+  /** Planes C over a full turn, counterclockwise against the axis; 1 when all are alike. */
+  planes: number;
+  /** Angles gamma over 0 to 180 degrees, both ends included. */
+  angles: number;
+  /** cd, plane by plane. */
+  candela: Float32Array;
+}
 
 export interface SceneCamera {
   name: string;
@@ -159,13 +177,48 @@ export interface SceneCamera {
   height_m: number | null;
 }
 
+/** A place where an object of `Scene.objects` stands. */
+export interface SceneInstance {
+  object: number;
+  matrix: Affine;
+  name: string;
+}
+
+/** What has a name in the world's own geometry: its first triangle, and where its own coordinates lie in the world. */
+export interface ScenePart {
+  name: string;
+  first: number;
+  matrix: Affine;
+}
+
 export interface Scene {
+  /** The world's own triangles. */
   geometry: SceneGeometry;
+  /** Ascending by first triangle. */
+  parts: ScenePart[];
+  /** What stands in many places and is kept once, in its own coordinates; nothing in it glows. */
+  objects: SceneGeometry[];
+  instances: SceneInstance[];
   materials: SceneMaterial[];
   textures: SceneTexture[];
   lights: SceneLight[];
   cameras: SceneCamera[];
   bounds: { min: Vec3; max: Vec3 };
+}
+
+export const NO_INSTANCES: Pick<Scene, 'parts' | 'objects' | 'instances'> = { parts: [], objects: [], instances: [] };
+
+/** Triangles as drawn, each object as often as it stands. */
+export function countTriangles(scene: Pick<Scene, 'geometry' | 'objects' | 'instances'>): number {
+  return scene.instances.reduce((sum, { object }) => sum + scene.objects[object]!.indices.length / 3, scene.geometry.indices.length / 3);
+}
+
+export function sceneBounds(scene: Pick<Scene, 'geometry' | 'objects' | 'instances'>): { min: Vec3; max: Vec3 } {
+  const own = scene.objects.map((o) => boundsOf(o.positions));
+  const boxes = scene.instances.map(({ object, matrix }) => boundsUnder(matrix, own[object]!));
+  if (scene.geometry.positions.length > 0 || boxes.length === 0) boxes.push(boundsOf(scene.geometry.positions));
+  const extreme = (pick: (a: number, b: number) => number, end: 'min' | 'max'): Vec3 => boxes.map((b) => b[end]).reduce((a, b) => [pick(a[0], b[0]), pick(a[1], b[1]), pick(a[2], b[2])]);
+  return { min: extreme(Math.min, 'min'), max: extreme(Math.max, 'max') };
 }
 
 export function boundsOf(positions: Float32Array): { min: Vec3; max: Vec3 } {

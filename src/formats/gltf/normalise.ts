@@ -7,6 +7,7 @@ import type { Anisotropy, Clearcoat, Volume } from '@gltf-transform/extensions';
 import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartition, weldPrimitive } from '@gltf-transform/functions';
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
+import { countTriangles } from '../../core/scene/scene';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 import type { ImportReport } from '../import-report';
 import { ModelRefused } from '../model-refused';
@@ -280,7 +281,8 @@ function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: s
 
 async function makeReport(glb: Uint8Array, source: string, format: string, changed: string[], missing: string[]): Promise<ImportReport> {
   const scene = await readScene(glb);
-  const triangles = scene.geometry.indices.length / 3;
+  const stored = [scene.geometry, ...scene.objects];
+  const triangles = stored.reduce((sum, g) => sum + g.indices.length / 3, 0);
   if (triangles === 0) throw new ModelRefused('no_surface', 'this file holds no surface: nothing in it is made of triangles; export the model itself, as meshes');
   if (triangles > MOST_TRIANGLES) throw new ModelRefused('too_large', `this model has ${(triangles / 1e6).toFixed(1)} million triangles; at most ${MOST_TRIANGLES / 1e6} million can be rendered, so export it coarser`);
   const { min, max } = scene.bounds;
@@ -289,15 +291,15 @@ async function makeReport(glb: Uint8Array, source: string, format: string, chang
   if (!(largest >= SMALLEST_M)) throw new ModelRefused('absurd_size', `this model is ${largest.toExponential(1)} m large, smaller than a grain of sand; check its unit and export again, or choose another unit`);
   if (largest > LARGEST_M || Math.max(...min.map(Math.abs), ...max.map(Math.abs)) > LARGEST_M * 10)
     throw new ModelRefused('absurd_size', `this model is ${Math.round(largest / 1000).toLocaleString('en')} km large or lies that far away; check its unit and origin and export again, or choose another unit`);
-  const used = new Set(scene.geometry.triangleMaterials);
+  const used = new Set(stored.flatMap((g) => [...new Set(g.triangleMaterials)]));
   return {
     source,
     format,
     size_m,
     min_m: [...min],
     max_m: [...max],
-    triangles,
-    vertices: scene.geometry.positions.length / 3,
+    triangles: countTriangles(scene),
+    vertices: stored.reduce((sum, g) => sum + g.positions.length / 3, 0),
     materials: scene.materials.filter((_, i) => used.has(i)).map((m) => m.name || 'without a name'),
     textures: scene.textures.length,
     cameras: scene.cameras,

@@ -3,8 +3,9 @@ import type { Material, Node, Texture } from '@gltf-transform/core';
 import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, Volume } from '@gltf-transform/extensions';
 import sharp from 'sharp';
 import type { Vec3 } from '../../core/math/vec3';
-import { boundsOf, MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneGeometry, type SceneLight, type SceneMaterial, type SceneTexture, type TextureUse } from '../../core/scene/scene';
+import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
 import { createIo } from './io';
+import { type Piece, placePieces } from './place-pieces';
 import { layerTextures, readLayers, type UseTexture } from './read-layers';
 
 type Matrix = readonly number[];
@@ -49,7 +50,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   materials.push({ ...MATERIAL_DEFAULTS, name: 'no material' });
   const fallback = materials.length - 1;
 
-  const parts: Part[] = [];
+  const pieces: Piece[] = [];
   const lights: SceneLight[] = [];
   const cameras: SceneCamera[] = [];
   for (const scene of root.listScenes().slice(0, 1)) {
@@ -60,12 +61,12 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
       for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
         if (primitive.getMode() !== 4) continue;
         const material = primitive.getMaterial();
-        parts.push({ primitive, matrix, material: material ? root.listMaterials().indexOf(material) : fallback });
+        pieces.push({ name: node.getName() || node.getMesh()!.getName(), primitive, matrix, material: material ? root.listMaterials().indexOf(material) : fallback });
       }
     });
   }
-  const geometry = joinParts(parts);
-  return { geometry, materials, textures, lights, cameras, bounds: boundsOf(geometry.positions) };
+  const places = placePieces(pieces, materials);
+  return { ...places, materials, textures, lights, cameras, bounds: sceneBounds(places) };
 }
 
 const wrapName = (mode: number): TextureUse['wrapS'] => (mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat');
@@ -137,90 +138,4 @@ function collectCamera(node: Node, matrix: Matrix, cameras: SceneCamera[]): void
     focal_length_mm: REFERENCE_SENSOR_MM / (2 * Math.tan((camera.getYFov() || 0.7) / 2)),
     height_m: parallel ? 2 * camera.getYMag() : null
   });
-}
-
-interface Part {
-  primitive: import('@gltf-transform/core').Primitive;
-  matrix: Matrix;
-  material: number;
-}
-
-function joinParts(parts: Part[]): SceneGeometry {
-  let vertices = 0;
-  let indexCount = 0;
-  for (const { primitive } of parts) {
-    vertices += primitive.getAttribute('POSITION')!.getCount();
-    indexCount += primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')!.getCount();
-  }
-  const g: SceneGeometry = {
-    positions: new Float32Array(vertices * 3),
-    normals: new Float32Array(vertices * 3),
-    tangents: new Float32Array(vertices * 4),
-    uv0: new Float32Array(vertices * 2),
-    uv1: new Float32Array(vertices * 2),
-    colors: new Uint8Array(vertices * 4).fill(255),
-    indices: new Uint32Array(indexCount),
-    triangleMaterials: new Uint32Array(indexCount / 3)
-  };
-  let firstVertex = 0;
-  let firstIndex = 0;
-  for (const { primitive, matrix, material } of parts) {
-    const position = primitive.getAttribute('POSITION')!;
-    const normal = primitive.getAttribute('NORMAL');
-    const tangent = primitive.getAttribute('TANGENT');
-    const uv = [primitive.getAttribute('TEXCOORD_0'), primitive.getAttribute('TEXCOORD_1')];
-    const color = primitive.getAttribute('COLOR_0');
-    const count = position.getCount();
-    const m = matrix;
-    // normals go by the inverse transpose: the cofactors, whose sign also tells a mirrored node
-    const cof = [
-      m[5]! * m[10]! - m[6]! * m[9]!, m[6]! * m[8]! - m[4]! * m[10]!, m[4]! * m[9]! - m[5]! * m[8]!,
-      m[2]! * m[9]! - m[1]! * m[10]!, m[0]! * m[10]! - m[2]! * m[8]!, m[1]! * m[8]! - m[0]! * m[9]!,
-      m[1]! * m[6]! - m[2]! * m[5]!, m[2]! * m[4]! - m[0]! * m[6]!, m[0]! * m[5]! - m[1]! * m[4]!
-    ];
-    const determinant = m[0]! * cof[0]! + m[4]! * cof[3]! + m[8]! * cof[6]!;
-    const mirrored = determinant < 0;
-    const el: number[] = [];
-    for (let i = 0; i < count; i++) {
-      const v = firstVertex + i;
-      position.getElement(i, el);
-      for (let k = 0; k < 3; k++) g.positions[v * 3 + k] = m[k]! * el[0]! + m[4 + k]! * el[1]! + m[8 + k]! * el[2]! + m[12 + k]!;
-      if (normal) {
-        normal.getElement(i, el);
-        const n = [0, 1, 2].map((k) => cof[k]! * el[0]! + cof[3 + k]! * el[1]! + cof[6 + k]! * el[2]!);
-        const size = (Math.hypot(n[0]!, n[1]!, n[2]!) || 1) * (mirrored ? -1 : 1);
-        for (let k = 0; k < 3; k++) g.normals[v * 3 + k] = n[k]! / size;
-      }
-      if (tangent) {
-        tangent.getElement(i, el);
-        const t = [0, 1, 2].map((k) => m[k]! * el[0]! + m[4 + k]! * el[1]! + m[8 + k]! * el[2]!);
-        const size = Math.hypot(t[0]!, t[1]!, t[2]!) || 1;
-        for (let k = 0; k < 3; k++) g.tangents[v * 4 + k] = t[k]! / size;
-        g.tangents[v * 4 + 3] = mirrored ? -el[3]! : el[3]!;
-      }
-      for (const [set, accessor] of uv.entries()) {
-        if (!accessor) continue;
-        accessor.getElement(i, el);
-        const target = set === 0 ? g.uv0 : g.uv1;
-        target[v * 2] = el[0]!;
-        target[v * 2 + 1] = el[1]!;
-      }
-      if (color) {
-        color.getElement(i, el);
-        for (let k = 0; k < color.getElementSize(); k++) g.colors[v * 4 + k] = Math.round(255 * Math.min(1, Math.max(0, el[k]!)));
-      }
-    }
-    const indices = primitive.getIndices();
-    const n = indices?.getCount() ?? count;
-    for (let i = 0; i < n; i += 3) {
-      const at = (k: number) => firstVertex + (indices ? indices.getScalar(i + k) : i + k);
-      g.indices[firstIndex + i] = at(0);
-      g.indices[firstIndex + i + 1] = at(mirrored ? 2 : 1);
-      g.indices[firstIndex + i + 2] = at(mirrored ? 1 : 2);
-      g.triangleMaterials[(firstIndex + i) / 3] = material;
-    }
-    firstVertex += count;
-    firstIndex += n;
-  }
-  return g;
 }

@@ -3,9 +3,10 @@
 // Sources: Wald 2007 (binned SAH); the cost of a leaf counts blocks of four triangles, not triangles.
 // Cost: 1.5 to 1.7 million triangles a second on one core; memory 32 bytes a triangle of scratch, about 50 of result.
 //
-// Reference, 32 bytes: box minimum xyz, triangle index (with bit 30 set, so that the lane is never a denormal), maximum xyz, pad.
+// Reference, 32 bytes: box minimum xyz, what it holds, maximum xyz, pad. What it holds is a triangle index, or with bit 29 the address
+// of something placed over 128; bit 30 is set always, so that the lane is never a denormal.
 // Record on the build stack, 80 bytes: box min, box max, centroid min, centroid max (16 each), u32 begin, u32 end, f32 area.
-import { VERTEX_BYTES } from './layout';
+import { PLACED_BYTES, VERTEX_BYTES } from './layout';
 
 const BINS = 16;
 const BIN_BYTES = 48; // min, max, count
@@ -19,6 +20,7 @@ let bins: usize = 0;
 let vertices: usize = 0;
 let indices: usize = 0;
 let sheerFlags: usize = 0;
+let anyPlaced: bool = false; // in the tree being built
 let splitCost: f32 = 0;
 let splitAxis: i32 = 0;
 let splitBin: i32 = 0;
@@ -158,12 +160,23 @@ function makeLeaf(begin: usize, end: usize): u32 {
   return <u32>start | 8 | blocks;
 }
 
+const PLACED: u32 = 1 << 29;
+
+/** Whether a range holds something placed; that needs a leaf of its own. */
+function holdsPlaced(begin: usize, end: usize): bool {
+  if (!anyPlaced) return false;
+  for (let p = begin; p < end; p += 32) if (load<u32>(p, 12) & PLACED) return true;
+  return false;
+}
+
 function buildNode(record: usize): u32 {
   const begin = load<u32>(record, 64), end = load<u32>(record, 68), count = <i32>((end - begin) / 32);
-  if (count <= 4) return makeLeaf(begin, end);
+  const mixed = count <= LARGEST_LEAF * 4 && holdsPlaced(begin, end);
+  if (mixed && count == 1) return <u32>((load<u32>(begin, 12) & (PLACED - 1)) * PLACED_BYTES) | 24;
+  if (count <= 4 && !mixed) return makeLeaf(begin, end);
   findSplit(record);
   const size = load<f32>(record, 72);
-  if (count <= LARGEST_LEAF * 4 && (splitAxis < 0 || size * blocksOf(count) <= splitCost + STEP_COST * size)) return makeLeaf(begin, end);
+  if (!mixed && count <= LARGEST_LEAF * 4 && (splitAxis < 0 || size * blocksOf(count) <= splitCost + STEP_COST * size)) return makeLeaf(begin, end);
   const node = nodeTop;
   nodeTop += 256; nodeCount++;
   const records = recordTop, spare = recordTop + 640;
@@ -175,7 +188,8 @@ function buildNode(record: usize): u32 {
     let best = -1, bestArea: f32 = -1;
     for (let i = 0; i < children; i++) {
       const q = records + <usize>(i * 80);
-      if (load<u32>(q, 68) - load<u32>(q, 64) > 128 && load<f32>(q, 72) > bestArea) { bestArea = load<f32>(q, 72); best = i; }
+      const from = load<u32>(q, 64), to = load<u32>(q, 68);
+      if ((to - from > 128 || (to - from > 32 && holdsPlaced(from, to))) && load<f32>(q, 72) > bestArea) { bestArea = load<f32>(q, 72); best = i; }
     }
     if (best < 0) break;
     const q = records + <usize>(best * 80);
@@ -209,18 +223,25 @@ function buildNode(record: usize): u32 {
 }
 
 /**
- * Builds over `triangles` triangles and returns the root code. The host supplies the regions: `references` 32 bytes a
- * triangle, `nodes` and `blocks` for the result (see nodeCount, blockCount for what was used), `scratch` 1 MiB.
- * `flags` holds one byte a triangle: 1 when it is sheer.
+ * Makes ready for the trees of a scene, which lie one behind another in the same regions: `nodes` and `blocks` for the result (see
+ * nodeCount, blockCount for what was used), `room` 2 MiB of scratch. `flags` holds one byte a triangle: 1 when it is sheer.
  */
-export function buildBvh(vertexPtr: usize, indexPtr: usize, flags: usize, triangles: i32, references: usize, nodes: usize, blocks: usize, scratch: usize): u32 {
+export function beginTrees(vertexPtr: usize, indexPtr: usize, flags: usize, nodes: usize, blocks: usize, room: usize): void {
   vertices = vertexPtr; indices = indexPtr; sheerFlags = flags;
-  nodeTop = nodes; blockTop = blocks; bins = scratch; recordTop = scratch + 4096;
+  nodeTop = nodes; blockTop = blocks; bins = room; recordTop = room + 4096;
   nodeCount = 0; blockCount = 0;
+}
+
+/**
+ * Builds a tree over triangles `first` to `first + triangles - 1` and `placed` things whose references are at `boxes` already,
+ * and returns its root code. `references`: 32 bytes for each of both.
+ */
+export function buildTree(first: i32, triangles: i32, boxes: usize, placed: i32, references: usize): u32 {
+  anyPlaced = placed > 0;
   let lo = f32x4.splat(Infinity), hi = f32x4.splat(-Infinity), cLo = lo, cHi = hi;
-  let p = references;
-  for (let i = 0; i < triangles; i++, p += 32, indexPtr += 12) {
-    const a = v128.load(vertexPtr + <usize>load<u32>(indexPtr) * VERTEX_BYTES), b = v128.load(vertexPtr + <usize>load<u32>(indexPtr, 4) * VERTEX_BYTES), c = v128.load(vertexPtr + <usize>load<u32>(indexPtr, 8) * VERTEX_BYTES);
+  let p = references, index = indices + <usize>first * 12;
+  for (let i = first; i < first + triangles; i++, p += 32, index += 12) {
+    const a = v128.load(vertices + <usize>load<u32>(index) * VERTEX_BYTES), b = v128.load(vertices + <usize>load<u32>(index, 4) * VERTEX_BYTES), c = v128.load(vertices + <usize>load<u32>(index, 8) * VERTEX_BYTES);
     let low = f32x4.pmin(a, f32x4.pmin(b, c)), high = f32x4.pmax(a, f32x4.pmax(b, c));
     low = i32x4.replace_lane(low, 3, i | 0x40000000);
     high = f32x4.replace_lane(high, 3, 1);
@@ -228,15 +249,28 @@ export function buildBvh(vertexPtr: usize, indexPtr: usize, flags: usize, triang
     const c2 = f32x4.add(low, high);
     lo = f32x4.pmin(lo, low); hi = f32x4.pmax(hi, high); cLo = f32x4.pmin(cLo, c2); cHi = f32x4.pmax(cHi, c2);
   }
+  for (let i = 0; i < placed; i++, p += 32, boxes += 32) {
+    const low = v128.load(boxes), high = v128.load(boxes, 16), c2 = f32x4.add(low, high);
+    v128.store(p, low); v128.store(p, high, 16);
+    lo = f32x4.pmin(lo, low); hi = f32x4.pmax(hi, high); cLo = f32x4.pmin(cLo, c2); cHi = f32x4.pmax(cHi, c2);
+  }
   const record = recordTop;
   recordTop += 80;
   v128.store(record, lo); v128.store(record, hi, 16); v128.store(record, cLo, 32); v128.store(record, cHi, 48);
   store<u32>(record, <u32>references, 64); store<u32>(record, <u32>p, 68); store<f32>(record, area(lo, hi), 72);
-  return buildNode(record);
+  const root = buildNode(record);
+  recordTop = record;
+  return root;
 }
 
-/** Moves the nodes down by `by` bytes, so that a pack ends without the slack the worst case would have needed. */
-export function moveNodes(from: usize, bytes: usize, by: u32, root: u32): u32 {
+/** Reference to something placed, in a row of `boxes`: its box in the world. */
+export function placeBox(at: usize, placed: usize, minX: f32, minY: f32, minZ: f32, maxX: f32, maxY: f32, maxZ: f32): void {
+  store<f32>(at, minX); store<f32>(at, minY, 4); store<f32>(at, minZ, 8); store<u32>(at, <u32>(placed / PLACED_BYTES) | PLACED | 0x40000000, 12);
+  store<f32>(at, maxX, 16); store<f32>(at, maxY, 20); store<f32>(at, maxZ, 24); store<f32>(at, 1, 28);
+}
+
+/** Moves the nodes of all trees down by `by` bytes, so that a pack ends without the slack the worst case would have needed. */
+export function moveNodes(from: usize, bytes: usize, by: u32): void {
   for (let node = from; node < from + bytes; node += 256) {
     for (let i: usize = 0; i < 32; i += 4) {
       const code = load<u32>(node + i, 192);
@@ -244,5 +278,4 @@ export function moveNodes(from: usize, bytes: usize, by: u32, root: u32): u32 {
     }
   }
   memory.copy(from - by, from, bytes);
-  return root & 8 ? root : root - by;
 }

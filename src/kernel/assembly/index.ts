@@ -1,8 +1,9 @@
 // The kernel's door: everything the host may call.
-import { CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_LAYERS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXTS } from './layout';
+import { CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_LAYERS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXT_VERTICES, CONTEXTS } from './layout';
 import * as lamps from './lamps';
 import { setRays } from './path';
 import * as portals from './portals';
+import { setScratch } from './surface';
 import { clearRayCount, rayCount, setStack } from './traverse';
 
 /** Gives this instance the context of a thread; call once after instantiation. */
@@ -11,6 +12,7 @@ export function setThread(thread: i32): void {
   setRays(context, context + CONTEXT_LAYERS);
   portals.setScratch(context + CONTEXT_PORTALS);
   lamps.setScratch(context + CONTEXT_LAMPS);
+  setScratch(context + CONTEXT_VERTICES);
   setStack(context + CONTEXT_STACK);
 }
 
@@ -21,7 +23,7 @@ export function takeRayCount(): f64 {
   return count;
 }
 
-export { blockCount, buildBvh, moveNodes, nodeCount } from './build';
+export { beginTrees, blockCount, buildTree, moveNodes, nodeCount, placeBox } from './build';
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
 export { probeEvaluate, probePoints, probeSample, probeSurface } from './probe';

@@ -1,13 +1,17 @@
-// Lights inside the model: glowing triangles, points and spots, one chosen in a tree by what it may bring to the place, and
+// Lights inside the model: glowing triangles and shapes, points, spots and photometric webs, one chosen in a tree by what it may bring to the place, and
 // directional lights, which are few and all taken.
-// Units: triangles radiate their material's emission (cd/m2), points and spots cd, directional lights lx (KHR_lights_punctual).
+// Units: triangles radiate their material's emission (cd/m2), points, spots and webs cd, directional lights lx (KHR_lights_punctual).
 // Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting, section 5 (without the splitting).
-import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_GROUP, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_NODE_BYTES, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_LEAF, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRI_LIGHT_PTR, PACK } from './layout';
+import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_GROUP, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_LEAF, LIGHT_NODE_BYTES, LIGHT_SHAPE, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_WEB, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRIANGLE_LIGHTS, PACK } from './layout';
+import { candela } from './webs';
 
-/** The light point sampled last: place, its normal (0 for points), unweighted radiance or intensity over distance squared. */
+/**
+ * The light sampled last. Of a triangle (lTriangle, else -1) a point with its normal; of a shape its record (lShape, else 0), whose point
+ * is chosen by sampleShape; of the others place and intensity over distance squared.
+ */
 export let lx: f32 = 0; export let ly: f32 = 0; export let lz: f32 = 0;
 export let lnx: f32 = 0; export let lny: f32 = 0; export let lnz: f32 = 0;
-export let lTriangle: i32 = -1; export let lU: f32 = 0; export let lV: f32 = 0;
+export let lTriangle: i32 = -1; export let lShape: usize = 0; export let lU: f32 = 0; export let lV: f32 = 0;
 export let lR: f32 = 0; export let lG: f32 = 0; export let lB: f32 = 0;
 /** Chance of the light chosen; for triangles divided by its area. */
 export let lChance: f32 = 0;
@@ -91,13 +95,13 @@ export function setScratch(address: usize): void {
 }
 let scratch: usize = 0;
 
-/** Chance per area with which sampleLamp would have chosen a point on this triangle; 0 when it is no light. */
-export function chanceOfTriangle(triangle: i32): f32 {
-  const light = load<i32>(<usize>load<u32>(PACK + P_TRI_LIGHT_PTR) + (<usize>triangle << 2));
-  if (light < 0) return 0;
-  const l = <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>(light * LIGHT_BYTES);
-  let place = load<u32>(l, L_LEAF);
-  let chance: f32 = <f32>1 / load<f32>(l, L_AREA);
+export function lightAt(i: u32): usize {
+  return <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>(i * LIGHT_BYTES);
+}
+
+/** Chance with which sampleLamp would have chosen a light. */
+export function chanceOfLight(l: usize): f32 {
+  let place = load<u32>(l, L_LEAF), chance: f32 = 1;
   while (place != NO_NODE) {
     const n = node(place >> 2), w = importances(n);
     v128.store(scratch, w);
@@ -109,7 +113,19 @@ export function chanceOfTriangle(triangle: i32): f32 {
   return chance;
 }
 
-/** Chooses a lamp by `choice` and a point on it by (u, v) for the place given to seenFrom; false when none can reach it. */
+/** Chance per area with which sampleLamp would have chosen a point on this triangle; 0 when it is no light. */
+export function chanceOfTriangle(triangle: i32): f32 {
+  let low: u32 = 0, high = load<u32>(PACK + P_TRIANGLE_LIGHTS);
+  while (low < high) {
+    const middle = (low + high) >> 1, l = lightAt(middle), here = load<i32>(l, L_TRIANGLE);
+    if (here == triangle) return chanceOfLight(l) / load<f32>(l, L_AREA);
+    if (here < triangle) low = middle + 1;
+    else high = middle;
+  }
+  return 0;
+}
+
+/** Chooses a lamp by `choice` and, of a triangle, a point on it by (u, v) for the place given to seenFrom; false when none can reach it. */
 export function sampleLamp(choice: f32, u: f32, v: f32): bool {
   let code: u32 = 0;
   lChance = 1;
@@ -131,9 +147,11 @@ export function sampleLamp(choice: f32, u: f32, v: f32): bool {
     choice = min<f32>(max<f32>(rest / weight, 0), <f32>0.99999994);
     code = load<u32>(n + (slot << 2), N_CHILDREN);
   }
-  const l = <usize>load<u32>(PACK + P_LIGHTS_PTR) + <usize>((code & ~LIGHT_LEAF) * LIGHT_BYTES);
+  const l = lightAt(code & ~LIGHT_LEAF), kind = load<i32>(l, L_KIND);
   lGroup = load<u32>(l, L_GROUP);
-  if (load<u32>(l, L_KIND) == LIGHT_TRIANGLE) {
+  lShape = kind >= LIGHT_SHAPE ? l : 0;
+  if (lShape) return true;
+  if (kind == LIGHT_TRIANGLE) {
     lTriangle = load<i32>(l, L_TRIANGLE);
     const root = sqrt<f32>(u);
     lU = (<f32>1 - v) * root; lV = v * root;
@@ -152,7 +170,8 @@ export function sampleLamp(choice: f32, u: f32, v: f32): bool {
   lx = load<f32>(l, L_POSITION); ly = load<f32>(l, L_POSITION + 4); lz = load<f32>(l, L_POSITION + 8);
   const dx = x - lx, dy = y - ly, dz = z - lz, d2 = dx * dx + dy * dy + dz * dz;
   let k: f32 = <f32>1 / max<f32>(d2, <f32>1e-12);
-  if (load<u32>(l, L_KIND) == LIGHT_SPOT) {
+  if (kind == LIGHT_WEB) k *= candela(l, dx, dy, dz, d2);
+  else if (kind == LIGHT_SPOT) {
     const c = (dx * load<f32>(l, L_AXIS) + dy * load<f32>(l, L_AXIS + 4) + dz * load<f32>(l, L_AXIS + 8)) / sqrt<f32>(d2);
     const t = min<f32>(max<f32>((c - load<f32>(l, L_COS_OUTER)) * load<f32>(l, L_CONE_SCALE), 0), 1);
     k *= t * t; // the falloff KHR_lights_punctual recommends

@@ -1,7 +1,7 @@
 // Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands once.
 //
 //   0x000000  reserved, never touched
-//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, the path's light by group, then the traversal stack)
+//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, the path's light by group, a placed triangle, then the traversal stack)
 //   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
 //   0x400000  scene pack: geometry, BVH, materials, textures, lights. Its pointers are absolute, so a pack is only
 //             valid at this address; that makes it loadable by one copy and shareable by all threads.
@@ -11,7 +11,8 @@ export const CONTEXT_BYTES = 0x8000;
 export const CONTEXT_PORTALS = 64;
 export const CONTEXT_LAMPS = 384;
 export const CONTEXT_LAYERS = 512; // of 16 groups
-export const CONTEXT_STACK = 768;
+export const CONTEXT_VERTICES = 768; // three, of a placed triangle, in world coordinates
+export const CONTEXT_STACK = 1024;
 export const MAX_THREADS = 64;
 export const SETTINGS = 0x3f0000;
 export const PACK = 0x400000;
@@ -27,7 +28,6 @@ export const P_TRIANGLES = 12;
 export const P_VERTICES_PTR = 16;
 export const P_INDICES_PTR = 20; // 3 u32 a triangle
 export const P_TRI_MATERIAL_PTR = 24; // u32 a triangle
-export const P_TRI_LIGHT_PTR = 28; // i32 a triangle: index of its light or -1
 export const P_MATERIALS_PTR = 32;
 export const P_TEXTURES_PTR = 36;
 export const P_LIGHTS_PTR = 40;
@@ -46,6 +46,31 @@ export const P_BLOCKS = 108;
 export const P_SHEEN_ALBEDO_PTR = 120; // ALBEDO_STEPS x ALBEDO_STEPS f32
 export const P_PORTALS_PTR = 112;
 export const P_PORTAL_COUNT = 116;
+export const P_TRIANGLE_LIGHTS = 28; // how many of the lights, the first ones, are triangles, in the order of their triangles
+export const P_PARTS_PTR = 124;
+export const P_PART_COUNT = 128; // of the world; those of placed objects stand behind
+
+// Part, 64 bytes: what has a name of its own, and the frame that solid textures are reckoned in. u32 first of its triangles (ascending
+// in the world), pad, then at 16 the turn and move from the world to its own coordinates in metres: three columns and a translation.
+export const PART_BYTES = 64;
+export const PART_FRAME = 16;
+
+// Something placed, 128 bytes: u32 kind, u32 root code of an object's tree, u32 light of a shape, u32 1 when it is mirrored, f32 the
+// largest coordinate (m) that its points are reckoned from, u32 part, then at 32 the matrix to the world and at 80 its inverse, each
+// three columns and a translation (12 f32).
+export const PLACED_BYTES = 128;
+export const PLACED_OBJECT = 0;
+export const PLACED_RECTANGLE = 1;
+export const PLACED_DISC = 2;
+export const PLACED_SPHERE = 3;
+export const PLACED_KIND = 0;
+export const PLACED_ROOT = 4;
+export const PLACED_LIGHT = 8;
+export const PLACED_MIRRORED = 12;
+export const PLACED_REACH = 16;
+export const PLACED_PART = 20;
+export const PLACED_MATRIX = 32;
+export const PLACED_INVERSE = 80;
 
 // Portal, 80 bytes of f32: a triangle or parallelogram of clear sheet through which a room gets its light: corner 3, edges 3 each,
 // area, unit normal 3, the two vectors that give a point's coordinates along the edges by a dot product 3 each, 1 when it is a
@@ -133,26 +158,39 @@ export const TEXTURE_MAX_LEVELS = 15;
 export const T_LEVELS = 16;
 export const T_LOG_TEXELS = 92;
 
-// Light, 64 bytes: u32 kind, u32 triangle, u32 group, f32 area, then f32
+// Light, 96 bytes: u32 kind, u32 triangle (of a shape the address of what is placed), u32 group, f32 area, then f32
 //   of a triangle: corner 3, its two edges from there 3 each (copied, so that choosing a light touches one cache line);
-//   of a point or spot: position 3, intensity 3, axis 3, cos outer, 1/(cos inner - cos outer).
-export const LIGHT_BYTES = 64;
+//   of a point, spot or web: position 3, intensity 3 (of a web what its candela are multiplied by), axis 3, then of a spot cos outer
+//   and 1/(cos inner - cos outer), of a web u32 its table and the direction of its plane C0 3;
+//   of a shape: middle 3, half edges 3 each, its front 3, its area or the radius of a sphere, its radiance 3.
+export const LIGHT_BYTES = 96;
 export const LIGHT_TRIANGLE = 0;
 export const LIGHT_POINT = 1;
 export const LIGHT_SPOT = 2;
+export const LIGHT_WEB = 3;
+export const LIGHT_SHAPE = 4; // 3 plus a PLACED_ kind
 export const L_KIND = 0;
 export const L_TRIANGLE = 4;
+export const L_PLACED = 4;
 export const L_GROUP = 8;
 export const L_AREA = 12;
 export const L_POSITION = 16;
 export const L_INTENSITY = 28; // cd for points and spots
-export const L_AXIS = 40;
 export const L_EDGE1 = 28;
 export const L_EDGE2 = 40;
-export const L_COS_OUTER = 52;
-export const L_CONE_SCALE = 56;
-export const L_LEAF = 60; // u32: 4 times its node in the tree plus its place there, or NO_NODE
+export const L_AXIS = 52;
+export const L_COS_OUTER = 64;
+export const L_CONE_SCALE = 68;
+export const L_RADIUS = 64;
+export const L_WEB = 40;
+export const L_PLANE = 64;
+export const L_RADIANCE = 76;
+export const L_LEAF = 88; // u32: 4 times its node in the tree plus its place there, or NO_NODE
 export const NO_NODE = 0xffffffff;
+// Photometric web: u32 planes over a full turn, u32 angles, pad, then f32 candela, plane by plane; 1 plane when it is the same all about.
+export const WEB_PLANES = 0; // the first repeated at the end
+export const WEB_ANGLES = 4; // over 0 to 180 degrees from the axis
+export const WEB_CANDELA = 16;
 // Node of the tree over the lights, 256 bytes: of its four children, each value for all four together (f32x4): middle x, y, z, radius,
 // axis x, y, z, strength (0: no child), cosine and sine of the spread, cosine of the end of the cone, 1 where light falls with the
 // cosine; then four u32 child codes (node, or LIGHT_LEAF and the light), and the u32 code of the node's own place as in L_LEAF.

@@ -2,7 +2,7 @@
 // multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
 // (balance heuristic).
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, M_GROUP, M_SIGMA, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
+import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
@@ -13,7 +13,8 @@ import { draw, startSample, u0, u1 } from './random';
 import * as surface from './surface';
 import * as sky from './surroundings';
 import { hasTexture } from './texture';
-import { hitT, hitTriangle, hitU, hitV, intersect, occluded, shadowB, shadowG, shadowR } from './traverse';
+import * as shapes from './shapes';
+import { hitPlaced, hitT, hitTriangle, hitU, hitV, intersect, occluded, shadowB, shadowG, shadowR } from './traverse';
 
 /** Radiance of the path traced last; the part that came straight from the surroundings; the share of it that did (0 to 1). */
 export let pathR: f32 = 0; export let pathG: f32 = 0; export let pathB: f32 = 0;
@@ -100,8 +101,8 @@ function sidesAgree(dx: f32, dy: f32, dz: f32): bool {
   return g * n > 0;
 }
 
-/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing). */
-function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32, group: u32): void {
+/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing). For `aimedAt` see occluded. */
+function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32, group: u32, aimedAt: usize = 0): void {
   if (!sidesAgree(dx, dy, dz)) return;
   bsdf.evaluate(dx, dy, dz);
   if (!(bsdf.fR + bsdf.fG + bsdf.fB > 0)) return;
@@ -109,7 +110,7 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
   if (!(r + g + b > 0)) return;
   startRay(shadowRay, dx, dy, dz, tMax);
-  if (occluded(shadowRay)) return;
+  if (occluded(shadowRay, aimedAt)) return;
   bounce++;
   add(r * shadowR, g * shadowG, b * shadowB, group);
   bounce--;
@@ -130,6 +131,12 @@ function addSun(pair: u32, chance: f32): void {
 function addLamp(pair: u32, choice: f32, chance: f32): void {
   draw(pair);
   if (!lamps.sampleLamp(choice, u0, u1)) return;
+  if (lamps.lShape) {
+    const l = lamps.lShape;
+    if (!shapes.sampleShape(load<u32>(l, L_KIND) - 3, l, surface.liftX, surface.liftY, surface.liftZ, u0, u1)) return;
+    addLight(shapes.toX, shapes.toY, shapes.toZ, shapes.distance * <f32>0.9999, load<f32>(l, L_RADIANCE), load<f32>(l, L_RADIANCE + 4), load<f32>(l, L_RADIANCE + 8), lamps.lChance * shapes.density, chance, lamps.lGroup, load<u32>(l, L_PLACED));
+    return;
+  }
   // from where the shadow ray will start, else a lamp would shade itself
   let dx = lamps.lx - surface.liftX, dy = lamps.ly - surface.liftY, dz = lamps.lz - surface.liftZ;
   const d2 = dx * dx + dy * dy + dz * dz;
@@ -142,7 +149,7 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   }
   if (!load<u32>(SETTINGS + S_GLOW)) return;
   const facing = -(dx * lamps.lnx + dy * lamps.lny + dz * lamps.lnz);
-  surface.findTriangle(lamps.lTriangle, lamps.lU, lamps.lV);
+  surface.findTriangle(lamps.lTriangle, 0, lamps.lU, lamps.lV);
   if (facing <= 0 && !(surface.flags & FLAG_TWO_SIDED)) return;
   if (hasTexture(surface.material, SLOT_EMISSIVE)) surface.useSharpUv();
   surface.readEmission();
@@ -219,13 +226,25 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
       return;
     }
-    const t = hitT, triangle = hitTriangle, pair = 4 + <u32>bounce * PAIRS_PER_BOUNCE;
+    const t = hitT, triangle = hitTriangle, placed = hitPlaced, pair = 4 + <u32>bounce * PAIRS_PER_BOUNCE;
     width += spread * t;
     travelled += t;
     if (inside) { betaR *= exp(-sigmaR * t); betaG *= exp(-sigmaG * t); betaB *= exp(-sigmaB * t); }
+    if (placed && load<u32>(placed, PLACED_KIND) != PLACED_OBJECT) {
+      const l = lamps.lightAt(load<u32>(placed, PLACED_LIGHT));
+      let w: f32 = 1;
+      if (bsdfPdf > 0) {
+        // seen from where the path scattered last, which may lie before a sheer surface
+        const back = travelled - t, x = load<f32>(ray) - dx * back, y = load<f32>(ray, 4) - dy * back, z = load<f32>(ray, 8) - dz * back;
+        w = bsdfPdf / (bsdfPdf + lamps.chanceOfLight(l) * shapes.densityOfShape(load<u32>(placed, PLACED_KIND), l, x, y, z, dx, dy, dz, travelled) * chance);
+      }
+      if (following) feature(tintR, tintG, tintB, -dx, -dy, -dz);
+      add(betaR * load<f32>(l, L_RADIANCE) * w, betaG * load<f32>(l, L_RADIANCE + 4) * w, betaB * load<f32>(l, L_RADIANCE + 8) * w, load<u32>(l, L_GROUP));
+      return;
+    }
     draw(pair);
     const choice = u0, dice = u1;
-    surface.makeSurface(triangle, hitU, hitV, dx, dy, dz, width, dice);
+    surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, dice);
 
     // sheer surfaces: not scattering but passing, see sheer.ts
     const coverage = surface.readAlpha(), clear = surface.clearShare();

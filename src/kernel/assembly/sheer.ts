@@ -9,9 +9,9 @@ export let sheerR: f32 = 0;
 export let sheerG: f32 = 0;
 export let sheerB: f32 = 0;
 
-/** Sets sheerR, sheerG, sheerB for a ray (see traverse.ts) that meets a triangle at barycentrics u, v. */
-export function passSheer(triangle: i32, u: f32, v: f32, ray: usize): void {
-  findTriangle(triangle, u, v);
+/** Sets sheerR, sheerG, sheerB for a ray (see traverse.ts) that meets a triangle, perhaps of a placed object, at barycentrics u, v. */
+export function passSheer(triangle: i32, placed: usize, u: f32, v: f32, ray: usize): void {
+  findTriangle(triangle, placed, u, v);
   useSharpUv();
   const open = <f32>1 - readAlpha();
   sheerR = open; sheerG = open; sheerB = open;

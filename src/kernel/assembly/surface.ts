@@ -3,7 +3,7 @@
 import {
   CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
   M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SPECULAR_COLOR,
-  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, SETTINGS, S_CLAY,
+  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, PLACED_INVERSE, PLACED_MATRIX, PLACED_MIRRORED, PLACED_REACH, SETTINGS, S_CLAY,
   SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
   SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
@@ -56,6 +56,7 @@ let c: usize = 0;
 let weightA: f32 = 0;
 let weightB: f32 = 0;
 let weightC: f32 = 0;
+let reach: f32 = 0; // largest coordinate that a placed triangle was reckoned from
 
 // @ts-ignore: decorator
 @inline
@@ -63,13 +64,55 @@ function mixed(offset: usize): f32 {
   return weightA * load<f32>(a + offset) + weightB * load<f32>(b + offset) + weightC * load<f32>(c + offset);
 }
 
+/** Gives this instance room for the three vertices of a placed triangle. */
+export function setScratch(address: usize): void {
+  scratch = address;
+}
+let scratch: usize = 0;
+
+/** Copies a vertex of a placed object to where it stands in the world. Normals go by the inverse transpose. */
+function bringVertex(from: usize, to: usize, placed: usize, mirrored: bool): void {
+  const m = placed + PLACED_MATRIX, i = placed + PLACED_INVERSE;
+  const x = load<f32>(from), y = load<f32>(from, 4), z = load<f32>(from, 8);
+  const u = load<f32>(from, V_NORMAL), v = load<f32>(from, V_NORMAL + 4), w = load<f32>(from, V_NORMAL + 8);
+  const p = load<f32>(from, V_TANGENT), q = load<f32>(from, V_TANGENT + 4), r = load<f32>(from, V_TANGENT + 8);
+  for (let k: usize = 0; k < 3; k++) {
+    const a = load<f32>(m + (k << 2)), b = load<f32>(m + (k << 2), 12), c = load<f32>(m + (k << 2), 24);
+    store<f32>(to + (k << 2), a * x + b * y + c * z + load<f32>(m + (k << 2), 36));
+    store<f32>(to + (k << 2), a * p + b * q + c * r, V_TANGENT);
+    store<f32>(to + (k << 2), load<f32>(i + k * 12) * u + load<f32>(i + k * 12, 4) * v + load<f32>(i + k * 12, 8) * w, V_NORMAL);
+  }
+  makeUnit(to + V_NORMAL);
+  makeUnit(to + V_TANGENT);
+  memory.copy(to + V_UV0, from + V_UV0, 16);
+  store<f32>(to, mirrored ? -load<f32>(from, V_TANGENT + 12) : load<f32>(from, V_TANGENT + 12), V_TANGENT + 12);
+  store<u32>(to, load<u32>(from, V_COLOR), V_COLOR);
+}
+
+function makeUnit(at: usize): void {
+  const x = load<f32>(at), y = load<f32>(at, 4), z = load<f32>(at, 8), length = sqrt<f32>(x * x + y * y + z * z);
+  if (length < <f32>1e-20) return;
+  store<f32>(at, x / length); store<f32>(at, y / length, 4); store<f32>(at, z / length, 8);
+}
+
 /** Finds vertices, uv and the triangle's material; what alpha and emission tests need before the whole surface is made. */
-export function findTriangle(triangle: i32, u: f32, v: f32): void {
+export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void {
   const ip = <usize>load<u32>(PACK + P_INDICES_PTR) + <usize>triangle * 12, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
   a = vp + <usize>load<u32>(ip) * VERTEX_BYTES;
   b = vp + <usize>load<u32>(ip, 4) * VERTEX_BYTES;
   c = vp + <usize>load<u32>(ip, 8) * VERTEX_BYTES;
   weightB = u; weightC = v; weightA = <f32>1 - u - v;
+  reach = 0;
+  if (placed) {
+    // mirrored triangles are turned over, so that their front stays outside
+    const mirrored = load<u32>(placed, PLACED_MIRRORED) != 0, one: usize = VERTEX_BYTES;
+    bringVertex(a, scratch, placed, mirrored);
+    bringVertex(b, scratch + (mirrored ? one + one : one), placed, mirrored);
+    bringVertex(c, scratch + (mirrored ? one : one + one), placed, mirrored);
+    if (mirrored) { weightB = v; weightC = u; }
+    a = scratch; b = scratch + one; c = scratch + one + one;
+    reach = load<f32>(placed, PLACED_REACH);
+  }
   material = <usize>load<u32>(PACK + P_MATERIALS_PTR) + <usize>load<u32>(<usize>load<u32>(PACK + P_TRI_MATERIAL_PTR) + (<usize>triangle << 2)) * MATERIAL_BYTES;
   flags = load<u32>(material + M_FLAGS);
 }
@@ -78,10 +121,10 @@ export function findTriangle(triangle: i32, u: f32, v: f32): void {
  * Makes the surface under a ray of direction (dx, dy, dz). `coneWidth` is the ray's width here in metres, for texture
  * filtering; `dither` a number in [0, 1) that chooses between two mip levels.
  */
-export function makeSurface(triangle: i32, u: f32, v: f32, dx: f32, dy: f32, dz: f32, coneWidth: f32, dither: f32): void {
-  findTriangle(triangle, u, v);
+export function makeSurface(triangle: i32, placed: usize, u: f32, v: f32, dx: f32, dy: f32, dz: f32, coneWidth: f32, dither: f32): void {
+  findTriangle(triangle, placed, u, v);
   px = mixed(0); py = mixed(4); pz = mixed(8);
-  error = ERROR_PER_METRE * max<f32>(max<f32>(largest(a), largest(b)), largest(c));
+  error = ERROR_PER_METRE * max<f32>(reach, max<f32>(max<f32>(largest(a), largest(b)), largest(c)));
   if (min<f32>(weightA, min<f32>(weightB, weightC)) < NEAR_EDGE) stepInside();
   const e1x = load<f32>(b) - load<f32>(a), e1y = load<f32>(b, 4) - load<f32>(a, 4), e1z = load<f32>(b, 8) - load<f32>(a, 8);
   const e2x = load<f32>(c) - load<f32>(a), e2y = load<f32>(c, 4) - load<f32>(a, 4), e2z = load<f32>(c, 8) - load<f32>(a, 8);

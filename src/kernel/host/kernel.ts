@@ -4,8 +4,10 @@ import { MAX_THREADS } from '../assembly/layout';
 export interface KernelExports {
   setThread(thread: number): void;
   takeRayCount(): number;
-  buildBvh(vertices: number, indices: number, flags: number, triangles: number, references: number, nodes: number, blocks: number, scratch: number): number;
-  moveNodes(from: number, bytes: number, by: number, root: number): number;
+  beginTrees(vertices: number, indices: number, flags: number, nodes: number, blocks: number, room: number): void;
+  buildTree(first: number, triangles: number, boxes: number, placed: number, references: number): number;
+  placeBox(at: number, placed: number, minX: number, minY: number, minZ: number, maxX: number, maxY: number, maxZ: number): void;
+  moveNodes(from: number, bytes: number, by: number): void;
   nodeCount: WebAssembly.Global;
   blockCount: WebAssembly.Global;
   renderTile(buffer: number, x: number, y: number, width: number, height: number, first: number, count: number): void;

@@ -1,0 +1,88 @@
+/** Writes the materials of a scene as the kernel reads them. */
+import { luminance } from '../../core/color/spaces';
+import type { LayerTexture, MaterialLayers, SceneMaterial, TextureUse } from '../../core/scene/scene';
+import * as L from '../assembly/layout';
+import type { Views } from './views';
+
+const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR } as const;
+
+/** `groups`: the light group of each; `glassTables`: the address of the albedo table of each index of refraction. */
+export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: readonly SceneMaterial[], groups: readonly number[], glassTables: ReadonlyMap<number, number>): void {
+  materials.forEach((material, m) => {
+    const o = (at + m * L.MATERIAL_BYTES) >> 2;
+    f32.set(material.baseColor, o + L.M_BASE / 4);
+    f32[o + L.M_METALLIC / 4] = material.metallic;
+    f32[o + L.M_ROUGHNESS / 4] = material.roughness;
+    f32[o + L.M_IOR / 4] = material.ior;
+    f32[o + L.M_SPECULAR / 4] = material.specular;
+    f32[o + L.M_TRANSMISSION / 4] = material.transmission;
+    f32.set(material.emissive, o + L.M_EMISSIVE / 4);
+    u32[o + L.M_FLAGS / 4] = flagsOf(material);
+    u32[o + L.M_GROUP / 4] = groups[m]!;
+    f32.set(
+      material.attenuationColor.map((c) => (Number.isFinite(material.attenuationDistance) ? -Math.log(Math.max(c, 1e-6)) / material.attenuationDistance : 0)),
+      o + L.M_SIGMA / 4
+    );
+    f32[o + L.M_ALPHA_CUTOFF / 4] = material.alphaCutoff;
+    f32[o + L.M_NORMAL_SCALE / 4] = material.normalScale;
+    u32[o + L.M_GLASS_ALBEDO_PTR / 4] = material.solid && material.transmission > 0 ? glassTables.get(Math.fround(material.ior))! : 0;
+    const slots: (TextureUse | null)[] = Array.from({ length: L.SLOTS }, () => null);
+    slots[L.SLOT_BASE] = material.baseTexture;
+    slots[L.SLOT_METAL_ROUGH] = material.metalRoughTexture;
+    slots[L.SLOT_NORMAL] = material.normalTexture;
+    slots[L.SLOT_EMISSIVE] = material.emissiveTexture;
+    slots[L.SLOT_TRANSMISSION] = material.transmissionTexture;
+    if (material.layers) {
+      writeLayers(f32, o, material.layers);
+      for (const [name, use] of Object.entries(material.layers.textures)) slots[LAYER_SLOTS[name as LayerTexture]] = use;
+    }
+    slots.forEach((use, slot) => {
+      const s = o + (L.M_SLOTS + slot * L.SLOT_BYTES) / 4;
+      i32[s] = use ? use.texture : -1;
+      if (!use) return;
+      u32[s + 1] = use.uvSet;
+      u32[s + 2] = WRAP[use.wrapS] | (WRAP[use.wrapT] << 8);
+      f32.set(use.transform, s + L.SLOT_TRANSFORM / 4);
+      const [a, b, , d, e] = use.transform;
+      f32[s + L.SLOT_LOG_SCALE / 4] = 0.5 * Math.log2(Math.max(Math.abs(a * e - b * d), 1e-12));
+    });
+  });
+}
+
+export function flagsOf(material: SceneMaterial): number {
+  let flags = 0;
+  if (material.twoSided) flags |= L.FLAG_TWO_SIDED;
+  if (material.alphaMode === 'mask') flags |= L.FLAG_ALPHA_MASK | L.FLAG_SHEER;
+  if (material.alphaMode === 'blend') flags |= L.FLAG_ALPHA_BLEND | L.FLAG_SHEER;
+  if (material.solid && material.transmission > 0) flags |= L.FLAG_SOLID;
+  else if (material.transmission > 0 && material.roughness < L.CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
+  if (luminance(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
+  if (material.layers) flags |= L.FLAG_LAYERED;
+  return flags;
+}
+
+const LAYER_SLOTS: Record<LayerTexture, number> = {
+  specular: L.SLOT_SPECULAR,
+  specularColor: L.SLOT_SPECULAR_COLOR,
+  anisotropy: L.SLOT_ANISOTROPY,
+  coat: L.SLOT_COAT,
+  coatRoughness: L.SLOT_COAT_ROUGHNESS,
+  coatNormal: L.SLOT_COAT_NORMAL,
+  sheenColor: L.SLOT_SHEEN_COLOR,
+  sheenRoughness: L.SLOT_SHEEN_ROUGHNESS,
+  iridescence: L.SLOT_IRIDESCENCE,
+  filmThickness: L.SLOT_FILM_THICKNESS,
+  diffuseTransmission: L.SLOT_DIFFUSE_TRANSMISSION,
+  diffuseTransmissionColor: L.SLOT_DIFFUSE_TRANSMISSION_COLOR
+};
+
+function writeLayers(f32: Float32Array, o: number, l: MaterialLayers): void {
+  f32.set(l.specularColor, o + L.M_SPECULAR_COLOR / 4);
+  f32.set([l.anisotropy, Math.cos(l.anisotropyRotation), Math.sin(l.anisotropyRotation)], o + L.M_ANISOTROPY / 4);
+  f32.set([l.coat, l.coatRoughness], o + L.M_COAT / 4);
+  f32.set([...l.sheenColor, l.sheenRoughness], o + L.M_SHEEN / 4);
+  f32.set([l.iridescence, l.filmIor, ...l.filmThickness], o + L.M_IRIDESCENCE / 4);
+  f32[o + L.M_DISPERSION / 4] = l.dispersion;
+  f32.set([l.diffuseTransmission, ...l.diffuseTransmissionColor], o + L.M_DIFFUSE_TRANSMISSION / 4);
+  f32[o + L.M_COAT_NORMAL_SCALE / 4] = l.coatNormalScale;
+}
