@@ -28,7 +28,7 @@ describe('pieces of a model', () => {
     expect(scene.geometry.indices).toHaveLength(0);
     expect(scene.instances.map((i) => i.name)).toEqual([0, 1, 2, 3, 4, 5].map((i) => `tree ${i}`));
     expect(countTriangles(scene)).toBe(6 * 2 * 60 * 60);
-    expect(scene.bounds).toEqual({ min: [0, 0, 0], max: [9, 0, 1] });
+    expect(scene.bounds).toEqual({ min: [0, 0, 0], max: [10, 0, 1] });
   });
 
   it('that are small, or glow, become triangles of the world', async () => {
