@@ -1,4 +1,4 @@
-// npm run sheets: renders the material sheet into docs/, through the command, as a user would.
+// npm run sheets [-- NAME ...]: renders the sheets of docs/ through the command, as a user would.
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -12,15 +12,24 @@ const run = (...args) => {
   const { status } = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, SPHAERA_ROOT: root } });
   if (status !== 0) process.exit(1);
 };
-run('build/sheet.mjs', join(work, 'materials.glb'));
-const brief = {
+const brief = (more) => ({
   version: 1,
   viewpoint: { camera: 'Sheet' },
   surroundings: { kind: 'studio' },
   exposure: { metered: true },
   size: { width_px: 1040, height_px: 740 },
   quality: { step: 'study', samples: 48, bounces: 12, firefly: 4 },
-  finish: { denoise: 1, exposure_ev: -0.3 }
+  finish: { denoise: 1, exposure_ev: -0.3 },
+  ...more
+});
+const SHEETS = {
+  materials: { out: 'docs/material-sheet.png', brief: brief({}) },
+  solids: { out: 'docs/solid-sheet.png', brief: brief({}) }
 };
-writeFileSync(join(work, 'materials.json'), JSON.stringify(brief));
-run('build/cli.mjs', 'render', join(work, 'materials.glb'), '--brief', join(work, 'materials.json'), '--out', 'docs/material-sheet.png', '--report', join(work, 'materials.report.json'));
+const wanted = process.argv.slice(2);
+for (const [name, { out, brief }] of Object.entries(SHEETS)) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue;
+  run('build/sheet.mjs', name, join(work, `${name}.glb`));
+  writeFileSync(join(work, `${name}.json`), JSON.stringify(brief));
+  run('build/cli.mjs', 'render', join(work, `${name}.glb`), '--brief', join(work, `${name}.json`), '--out', out, '--report', join(work, `${name}.report.json`));
+}

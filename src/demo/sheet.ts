@@ -1,6 +1,9 @@
-/** Writes the material sheet as a GLB: node build/sheet.mjs FILE */
+/** Writes a sheet's model as a GLB: node build/sheet.mjs NAME FILE */
 import { writeFile } from 'node:fs/promises';
 import { materialSheet } from './models/material-sheet';
+import { solidSheet } from './models/solid-sheet';
 import { writeModel } from './write-model';
 
-await writeFile(process.argv[2]!, await writeModel(materialSheet()));
+const SHEETS = { materials: materialSheet, solids: solidSheet };
+const [name, file] = process.argv.slice(2) as [keyof typeof SHEETS, string];
+await writeFile(file, await writeModel(SHEETS[name]()));

@@ -1,14 +1,15 @@
 /** A drawn model to a GLB: parts become meshes, the stage frame becomes glTF's (z mirrored), textures become PNG. */
-import { Document } from '@gltf-transform/core';
+import { Document, type Material } from '@gltf-transform/core';
 import {
   KHRLightsPunctual, KHRMaterialsAnisotropy, KHRMaterialsClearcoat, KHRMaterialsDiffuseTransmission, KHRMaterialsDispersion, KHRMaterialsEmissiveStrength, KHRMaterialsIOR, KHRMaterialsIridescence,
   KHRMaterialsSheen, KHRMaterialsSpecular, KHRMaterialsTransmission, KHRMaterialsVolume
 } from '@gltf-transform/extensions';
 import sharp from 'sharp';
+import type { SolidTexture } from '../core/materials/solid-texture';
 import type { Vec3 } from '../core/math/vec3';
 import { cross, normalize, subtract } from '../core/math/vec3';
 import { createIo } from '../formats/gltf/io';
-import type { MeshBuilder } from './mesh-builder';
+import type { MeshBuilder, MeshPart } from './mesh-builder';
 import type { PaintedTexture } from './textures/paint';
 
 export interface DemoMaterial {
@@ -37,6 +38,7 @@ export interface DemoMaterial {
   /** Light that the matte layer scatters to its other side. */
   through?: { weight: number; color: Vec3 };
   specularColor?: Vec3;
+  solid?: SolidTexture;
 }
 
 export interface DemoCamera {
@@ -63,6 +65,8 @@ export interface DemoModel {
   materials: Record<string, DemoMaterial>;
   cameras: DemoCamera[];
   lamps: DemoLamp[];
+  /** Drawn once about the origin, placed often: turned about the upright, scaled alike in all directions. */
+  copies?: { name: string; mesh: MeshBuilder; places: { at: Vec3; turnDeg: number; scale: number }[] }[];
 }
 
 const flip = (v: Vec3): Vec3 => [v[0], v[1], -v[2]];
@@ -88,7 +92,10 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
   const images = new Map<PaintedTexture, { color: ReturnType<typeof document.createTexture>; rough: ReturnType<typeof document.createTexture> | null; normal: ReturnType<typeof document.createTexture> | null }>();
   const toPng = (pixels: Uint8Array, w: number, h: number) => sharp(pixels, { raw: { width: w, height: h, channels: 4 } }).removeAlpha().png().toBuffer();
 
-  for (const part of model.mesh.parts.values()) {
+  const known = new Map<string, Material>();
+  const materialOf = async (part: MeshPart): Promise<Material> => {
+    const there = known.get(part.material);
+    if (there) return there;
     const spec = model.materials[part.material];
     if (!spec) throw new Error(`writeModel: expected a material "${part.material}" in ${model.name}`);
     const material = document
@@ -109,6 +116,7 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
       if (made.rough) material.setMetallicRoughnessTexture(made.rough).setRoughnessFactor(1);
       if (made.normal) material.setNormalTexture(made.normal).setNormalScale(spec.normalScale ?? 1);
     }
+    if (spec.solid) material.setExtras({ solid_texture: spec.solid });
     if (spec.glow) {
       const peak = Math.max(...spec.glow);
       material.setEmissiveFactor([spec.glow[0] / peak, spec.glow[1] / peak, spec.glow[2] / peak]);
@@ -128,6 +136,13 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
     if (spec.through) material.setExtension('KHR_materials_diffuse_transmission', through.createDiffuseTransmission().setDiffuseTransmissionFactor(spec.through.weight).setDiffuseTransmissionColorFactor([...spec.through.color]));
     if (spec.specularColor) material.setExtension('KHR_materials_specular', specular.createSpecular().setSpecularColorFactor([...spec.specularColor]));
 
+    known.set(part.material, material);
+    return material;
+  };
+
+  const primitiveOf = async (part: MeshPart) => {
+    const material = await materialOf(part);
+    const spec = model.materials[part.material]!;
     const [sx, sy] = spec.span ?? [1, 1];
     const positions = Float32Array.from(part.positions, (v, i) => (i % 3 === 2 ? -v : v));
     const normals = Float32Array.from(part.normals, (v, i) => (i % 3 === 2 ? -v : v));
@@ -137,7 +152,16 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
     const accessor = (array: Float32Array | Uint32Array, type: 'VEC3' | 'VEC2' | 'SCALAR') => document.createAccessor().setType(type).setArray(array as never).setBuffer(buffer);
     const primitive = document.createPrimitive().setAttribute('POSITION', accessor(positions, 'VEC3')).setAttribute('NORMAL', accessor(normals, 'VEC3')).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
     if (spec.texture || spec.brushed) primitive.setAttribute('TEXCOORD_0', accessor(uvs, 'VEC2'));
-    scene.addChild(document.createNode(part.material).setMesh(document.createMesh(part.material).addPrimitive(primitive)));
+    return primitive;
+  };
+  for (const part of model.mesh.parts.values()) scene.addChild(document.createNode(part.material).setMesh(document.createMesh(part.material).addPrimitive(await primitiveOf(part))));
+  for (const { name, mesh, places } of model.copies ?? []) {
+    const shared = document.createMesh(name);
+    for (const part of mesh.parts.values()) shared.addPrimitive(await primitiveOf(part));
+    for (const [i, { at, turnDeg, scale }] of places.entries()) {
+      const half = (-turnDeg * Math.PI) / 360;
+      scene.addChild(document.createNode(`${name} ${i + 1}`).setMesh(shared).setTranslation([...flip(at)]).setRotation([0, Math.sin(half), 0, Math.cos(half)]).setScale([scale, scale, scale]));
+    }
   }
 
   for (const camera of model.cameras) {

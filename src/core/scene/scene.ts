@@ -1,4 +1,5 @@
 /** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
+import type { SolidTexture } from '../materials/solid-texture';
 import { type Affine, boundsUnder } from '../math/affine';
 import type { Vec3 } from '../math/vec3';
 
@@ -63,6 +64,8 @@ export interface SceneMaterial {
   transmissionTexture: TextureUse | null;
   /** What lies over or beside base, metal and glass; null when nothing does. */
   layers: MaterialLayers | null;
+  /** A pattern that fills space; tints the base colour, changes roughness and normal. */
+  solid_texture: SolidTexture | null;
 }
 
 /** glTF's material extensions beyond the plain model, in their own words. */
@@ -140,7 +143,8 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   normalTexture: null,
   emissiveTexture: null,
   transmissionTexture: null,
-  layers: null
+  layers: null,
+  solid_texture: null
 };
 
 /**

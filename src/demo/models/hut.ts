@@ -3,14 +3,13 @@ import type { Vec3 } from '../../core/math/vec3';
 import { add, cross, normalize, scale } from '../../core/math/vec3';
 import { MeshBuilder } from '../mesh-builder';
 import { field } from '../noise';
-import { copper, masonry, meadow, speckle, wood } from '../textures/surfaces';
+import { SOLIDS } from '../textures/solids';
+import { copper, masonry, meadow, wood } from '../textures/surfaces';
 import type { DemoModel } from '../write-model';
+import { ground } from './hill';
+import { spruces } from './spruces';
 
 const BLADES = 120_000;
-const ground = (x: number, z: number) => {
-  const far = Math.max(0, Math.hypot(x - 1, z - 7) - 22);
-  return (x - 2) * 0.085 + z * 0.02 - 0.05 + 0.14 * (field(x * 0.4, z * 0.4, 2) - 0.5) + Math.min(far, 90) * 0.22 * (field(x * 0.016, z * 0.016, 9) - 0.12) * Math.min(1, far / 60);
-};
 
 export function hut(): DemoModel {
   const m = new MeshBuilder(31);
@@ -20,11 +19,11 @@ export function hut(): DemoModel {
   hall(m);
   tower(m, [3.05, 0, 7.7]);
   path(m);
-  trees(m);
   const blade = (color: Vec3) => ({ color, roughness: 0.9 });
   return {
     name: 'Lantern Hill hut',
     mesh: m,
+    copies: spruces(m),
     materials: {
       meadow: { texture: meadow(6), span: [4, 4] },
       'grass, green': blade([0.13, 0.165, 0.045]),
@@ -35,12 +34,12 @@ export function hut(): DemoModel {
       larch: { texture: wood([0.4, 0.25, 0.135], 15), span: [2.4, 0.6] },
       'weathered copper': { texture: copper(12), span: [2, 2], metallic: 1 },
       'blackened steel': { color: [0.03, 0.03, 0.03], roughness: 0.4 },
-      concrete: { texture: speckle([0.47, 0.455, 0.43], [0.2, 0.19, 0.18], 0.26, 0.85, 4), span: [1, 1] },
+      concrete: { solid: SOLIDS.poured, roughness: 0.85 },
       'window glass': { color: [0.97, 0.985, 0.98], transmission: 1, roughness: 0, ior: 1.5 },
       'inside wall': { color: [0.62, 0.58, 0.52], roughness: 0.9 },
       'dark interior': { color: [0.05, 0.048, 0.045], roughness: 0.9 },
       'lamp strip': { color: [0.9, 0.88, 0.84], glow: [14000, 9500, 5200] },
-      spruce: { color: [0.03, 0.05, 0.022], roughness: 0.95 },
+      spruce: { color: [0.042, 0.07, 0.03], roughness: 0.95 },
       bark: { color: [0.1, 0.065, 0.045], roughness: 0.95 }
     },
     cameras: [
@@ -177,33 +176,4 @@ function tower(m: MeshBuilder, c: Vec3): void {
     m.turnedBox('dark interior', add(middle, scale(u, 1.5)), [0.17, 0.076, 0.028], side, w, 0);
     for (const s of [-1, 1]) m.turnedBox('weathered copper', add(add(middle, scale(u, 1.515)), scale(side, 0.19 * s)), [0.026, 0.078, 0.05], side, w, 0.006);
   }
-}
-
-function trees(m: MeshBuilder): void {
-  const { random } = m;
-  const tree = (x: number, z: number, h: number) => {
-    const y = ground(x, z) - 0.1;
-    m.rod('bark', [x, y, z], [x, y + h * 0.95, z], h * 0.022, 0.01, 8);
-    const whorls = 11;
-    for (let k = 0; k < whorls; k++) {
-      const t = k / whorls;
-      const low = y + h * (0.1 + 0.86 * t);
-      const reach = h * 0.23 * (1 - t) ** 0.9 + 0.05;
-      const arms = 9;
-      for (let b = 0; b < arms; b++) {
-        const a = (2 * Math.PI * (b + 0.4 * random())) / arms + k;
-        const r = reach * (0.75 + 0.4 * random());
-        const out: Vec3 = [Math.cos(a), 0, Math.sin(a)];
-        const across: Vec3 = [-Math.sin(a), 0, Math.cos(a)];
-        const root: Vec3 = [x, low + h * 0.07, z];
-        const tip = add(root, add(scale(out, r), [0, -r * 0.42, 0]));
-        for (const s of [-1, 1]) {
-          const mid = add(add(root, scale(out, r * 0.5)), add(scale(across, s * r * 0.3), [0, -r * 0.36, 0]));
-          m.triangle('spruce', root, tip, mid);
-        }
-      }
-    }
-  };
-  for (let i = 0; i < 46; i++) tree(-34 + random() * 26, 22 + random() * 22, 3.4 + 4.4 * random());
-  for (let i = 0; i < 16; i++) tree(10 + random() * 16, 20 + random() * 16, 3 + 3.6 * random());
 }

@@ -1,7 +1,7 @@
 /** The Perihelion lamp: turned brass stem on a stoneware base, an opal light in a clear glass globe, a brass ring about it; 0.47 m tall. */
 import type { Vec3 } from '../../core/math/vec3';
 import { MeshBuilder } from '../mesh-builder';
-import { speckle } from '../textures/surfaces';
+import { SOLIDS } from '../textures/solids';
 import type { DemoModel } from '../write-model';
 
 const S = 0.2; // the profile is drawn five times as large
@@ -32,7 +32,7 @@ export function perihelionLamp(): DemoModel {
     name: 'Perihelion lamp',
     mesh: m,
     materials: {
-      stoneware: { texture: speckle([0.37, 0.345, 0.31], [0.07, 0.06, 0.05], 0.34, 0.5, 17), span: [0.25, 0.25] },
+      stoneware: { solid: SOLIDS.stoneware, roughness: 0.5 },
       'polished brass': { color: [0.88, 0.64, 0.31], metallic: 1, roughness: 0.1 },
       'brushed brass': { color: [0.86, 0.63, 0.32], metallic: 1, roughness: 0.32 },
       'opal light': { color: [0.92, 0.9, 0.86], roughness: 0.5, glow: [5200, 3700, 2250] },

@@ -2,7 +2,8 @@
 import type { Vec3 } from '../../core/math/vec3';
 import { MeshBuilder } from '../mesh-builder';
 import { field } from '../noise';
-import { boards, cloth, meadow, speckle, starChart, wood } from '../textures/surfaces';
+import { SOLIDS } from '../textures/solids';
+import { boards, meadow, starChart, wood } from '../textures/surfaces';
 import type { DemoModel } from '../write-model';
 
 const WARM: Vec3 = [1, 0.66, 0.36];
@@ -23,19 +24,19 @@ export function readingRoom(): DemoModel {
     mesh,
     materials: {
       'oak floor': { texture: boards([0.44, 0.27, 0.145], 3), span: [3.2, 3.2], roughness: 1 },
-      plaster: { color: [0.78, 0.76, 0.715], roughness: 0.95 },
+      plaster: { solid: SOLIDS.trowelled, roughness: 0.95 },
       'dark walnut': { texture: wood([0.3, 0.17, 0.088], 21), span: [2.4, 0.6] },
       'light oak': { texture: wood([0.5, 0.33, 0.185], 33), span: [2.4, 0.6] },
       'blackened steel': { color: [0.035, 0.034, 0.033], metallic: 0, roughness: 0.42 },
       brass: { color: [0.86, 0.62, 0.3], metallic: 1, roughness: 0.2 },
       'window glass': { color: [0.97, 0.985, 0.98], transmission: 1, roughness: 0, ior: 1.5 },
       'star chart': { texture: starChart(5), roughness: 0.22 },
-      'green cloth': { texture: cloth([0.2, 0.25, 0.2], 8), span: [0.4, 0.4], roughness: 0.95 },
-      'rust cloth': { texture: cloth([0.48, 0.22, 0.11], 14), span: [0.4, 0.4], roughness: 0.95 },
+      'green cloth': { solid: SOLIDS['green cloth'], roughness: 0.95 },
+      'rust cloth': { solid: SOLIDS['rust cloth'], roughness: 0.95 },
       meadow: { texture: meadow(4), span: [4, 4], roughness: 1 },
       'far hills': { color: [0.075, 0.1, 0.055], roughness: 1 },
       paper: { color: [0.82, 0.79, 0.72], roughness: 0.9 },
-      stoneware: { texture: speckle([0.36, 0.335, 0.3], [0.08, 0.07, 0.06], 0.3, 0.55, 9), span: [1, 1] },
+      stoneware: { solid: SOLIDS.stoneware, roughness: 0.55 },
       'lamp globe': { color: [0.9, 0.88, 0.84], roughness: 0.4, glow: [9000, 6000, 3300] },
       ...Object.fromEntries(BOOKS.map(([name, color]) => [name, { color, roughness: 0.72 }]))
     },

@@ -55,28 +55,6 @@ export function masonry(tone: Rgb, seed: number): PaintedTexture {
   });
 }
 
-/** Fine speckle of fired clay, concrete or terrazzo; spans 1 x 1 m. */
-export function speckle(tone: Rgb, dark: Rgb, share: number, roughness: number, seed: number): PaintedTexture {
-  return paint(1024, 1024, 1, 1, (x, y): Paint => {
-    const cloud = fractal(x, y, 6, 6, 5, seed);
-    const spot = fractal(x, y, 128, 128, 2, seed + 7) > 1 - share ? 1 : 0;
-    return { color: blend(dim(tone, 0.84 + 0.32 * cloud), dark, spot * 0.75), roughness: roughness + 0.12 * (cloud - 0.5) };
-  });
-}
-
-/** Plain weave; spans 0.4 x 0.4 m. */
-export function cloth(tone: Rgb, seed: number): PaintedTexture {
-  const threads = 96;
-  return paint(768, 768, 0.4, 0.4, (x, y): Paint => {
-    const over = (Math.floor(x * threads) + Math.floor(y * threads)) % 2 === 0;
-    const a = Math.sin(Math.PI * ((x * threads) % 1));
-    const b = Math.sin(Math.PI * ((y * threads) % 1));
-    const k = (over ? a : b) * 0.4 + 0.72;
-    const slub = fractal(x, y, over ? 4 : 90, over ? 90 : 4, 2, seed);
-    return { color: dim(tone, k * (0.86 + 0.28 * slub)), roughness: 0.95, height: (over ? a : b) * 0.0004 };
-  });
-}
-
 /** Weathered copper sheet; spans 2 x 2 m. */
 export function copper(seed: number): PaintedTexture {
   return paint(1024, 1024, 2, 2, (x, y): Paint => {

@@ -23,6 +23,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 
 export interface ViewportEvents {
@@ -70,6 +71,8 @@ export class Viewport {
       for (const material of ([] as Material[]).concat(object.material)) {
         const standard = material as MeshStandardMaterial & { transmission?: number };
         if ('emissiveIntensity' in standard) standard.emissiveIntensity = Math.min(standard.emissiveIntensity, 1);
+        const solid = parseSolidTexture(standard.userData.solid_texture);
+        if (solid) standard.color.multiply(new Color(...meanColor(solid)));
         // a pane is a hint here: true transmission costs a second pass on every frame
         if (standard.transmission) {
           standard.transmission = 0;

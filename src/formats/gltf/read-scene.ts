@@ -2,6 +2,7 @@
 import type { Material, Node, Texture } from '@gltf-transform/core';
 import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, Volume } from '@gltf-transform/extensions';
 import sharp from 'sharp';
+import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
 import { createIo } from './io';
@@ -98,7 +99,8 @@ function readMaterial(m: Material, use: UseTexture): SceneMaterial {
     normalTexture: use(m.getNormalTexture(), m.getNormalTextureInfo(), false),
     emissiveTexture: use(m.getEmissiveTexture(), m.getEmissiveTextureInfo(), true),
     transmissionTexture: transmission ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false) : null,
-    layers: readLayers(m, use)
+    layers: readLayers(m, use),
+    solid_texture: parseSolidTexture(m.getExtras().solid_texture)
   };
 }
 

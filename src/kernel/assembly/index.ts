@@ -26,4 +26,4 @@ export function takeRayCount(): f64 {
 export { beginTrees, blockCount, buildTree, moveNodes, nodeCount, placeBox } from './build';
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
-export { probeEvaluate, probePoints, probeSample, probeSurface } from './probe';
+export { probeEvaluate, probePoints, probeSample, probeSolid, probeSurface } from './probe';

@@ -115,6 +115,7 @@ export const M_DISPERSION = 144; // 20 over the Abbe number
 export const M_DIFFUSE_TRANSMISSION = 148; // weight, r g b
 export const M_COAT_NORMAL_SCALE = 164;
 export const M_GROUP = 168; // u32, of what it gives off
+export const M_SOLID = 172; // u32, address of a solid texture or 0
 export const M_SLOTS = 192;
 // Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2 of its area.
 export const SLOT_BYTES = 48;
@@ -148,6 +149,24 @@ export const FLAG_LAYERED = 64; // has more than base, metal and glass
 export const WRAP_REPEAT = 0;
 export const WRAP_CLAMP = 1;
 export const WRAP_MIRROR = 2;
+
+// Solid texture, 96 bytes: u32 kind, u32 seed, f32 1/m of its size, f32 relief over size, f32 change of roughness, u32 axis that its
+// grain follows (0 x, 1 y, 2 z), pad, then at 32 three colours, linear r g b each.
+export const SOLID_BYTES = 96;
+export const SOLID_KIND = 0;
+export const SOLID_SEED = 4;
+export const SOLID_PER_METRE = 8;
+export const SOLID_RELIEF = 12;
+export const SOLID_ROUGH = 16;
+export const SOLID_AXIS = 20;
+export const SOLID_COLORS = 32;
+export const SOLID_NOISE = 0;
+export const SOLID_WOOD = 1;
+export const SOLID_STONE = 2;
+export const SOLID_CONCRETE = 3;
+export const SOLID_BRICK = 4;
+export const SOLID_TERRAZZO = 5;
+export const SOLID_CLOTH = 6;
 
 // Below this roughness a thin sheet of glass counts as clear: light passes it in a straight line, shadow rays too.
 export const CLEAR_ROUGHNESS = 0.03;

@@ -1,6 +1,7 @@
 // Doors for the tests: scattering at a surface given by its values instead of by a hit, and the random points.
 import * as bsdf from './bsdf';
 import { draw, startSample, u0, u1 } from './random';
+import * as solids from './solid';
 import * as surface from './surface';
 
 /** Sets up a surface with normal +Z from the values that surface.probe names, seen from (x, y, z). */
@@ -32,4 +33,11 @@ export function probePoints(x: u32, y: u32, pair: u32, count: i32, seed: u32, ou
     store<f32>(out, u0);
     store<f32>(out, u1, 4);
   }
+}
+
+/** A solid texture at a place in units of its size: writes its three weights, height and change of roughness. */
+export function probeSolid(solid: usize, x: f32, y: f32, z: f32, width: f32, nx: f32, ny: f32, nz: f32, out: usize): void {
+  solids.evaluateSolid(solid, x, y, z, width, nx, ny, nz, 0);
+  store<f32>(out, solids.weight0); store<f32>(out, solids.weight1, 4); store<f32>(out, solids.weight2, 8);
+  store<f32>(out, solids.height, 12); store<f32>(out, solids.rough, 16);
 }

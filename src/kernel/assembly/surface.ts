@@ -2,12 +2,13 @@
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
 import {
   CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
-  M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SPECULAR_COLOR,
-  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, PLACED_INVERSE, PLACED_MATRIX, PLACED_MIRRORED, PLACED_REACH, SETTINGS, S_CLAY,
+  M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SOLID, M_SPECULAR_COLOR,
+  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_PART_COUNT, P_PARTS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_INVERSE, PLACED_MATRIX, PLACED_MIRRORED, PLACED_PART, PLACED_REACH, SETTINGS, S_CLAY,
   SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
-  SLOT_METAL_ROUGH, SLOT_NORMAL, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
+  SLOT_METAL_ROUGH, SLOT_NORMAL, SOLID_PER_METRE, SOLID_RELIEF, SOLID_ROUGH, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
 import { clamp01, log2 } from './math';
+import { evaluateSolid, height, rough, solidB, solidG, solidR } from './solid';
 import { hasTexture, lookUp, setUv, texA, texB, texG, texR } from './texture';
 
 export let px: f32 = 0; export let py: f32 = 0; export let pz: f32 = 0;
@@ -160,6 +161,8 @@ export function makeSurface(triangle: i32, placed: usize, u: f32, v: f32, dx: f3
       nx = sx; ny = sy; nz = sz;
     }
     if (hasTexture(material, SLOT_NORMAL)) bendNormal(SLOT_NORMAL, load<f32>(material + M_NORMAL_SCALE));
+    const solid = <usize>load<u32>(material + M_SOLID);
+    if (solid) applySolid(solid, partOf(triangle, placed), coneWidth / max<f32>(abs<f32>(facing), <f32>0.2));
     if (layered && anisotropy > 0) turnTangent();
   } else if (clearShare() < 0.5) {
     // clay over everything but clear sheets: a room seen in clay still gets its light through the panes
@@ -242,6 +245,50 @@ function readMaterial(): void {
   ior = load<f32>(m + M_IOR);
   specular = load<f32>(m + M_SPECULAR);
   glassAlbedo = load<u32>(m + M_GLASS_ALBEDO_PTR);
+}
+
+/** Which part a triangle belongs to, by its number. */
+export function partOf(triangle: i32, placed: usize): u32 {
+  if (placed) return load<u32>(placed, PLACED_PART);
+  const parts = <usize>load<u32>(PACK + P_PARTS_PTR);
+  let low: u32 = 0, high = load<u32>(PACK + P_PART_COUNT);
+  while (low + 1 < high) {
+    const middle = (low + high) >> 1;
+    if (load<i32>(parts + <usize>(middle * PART_BYTES)) <= triangle) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Colours, roughens and bends the surface by a solid texture, seen in a footprint of `width` m. */
+function applySolid(solid: usize, part: u32, width: f32): void {
+  const frame = <usize>load<u32>(PACK + P_PARTS_PTR) + <usize>(part * PART_BYTES) + PART_FRAME, k = load<f32>(solid, SOLID_PER_METRE);
+  const c0x = load<f32>(frame), c0y = load<f32>(frame, 4), c0z = load<f32>(frame, 8);
+  const c1x = load<f32>(frame, 12), c1y = load<f32>(frame, 16), c1z = load<f32>(frame, 20);
+  const c2x = load<f32>(frame, 24), c2y = load<f32>(frame, 28), c2z = load<f32>(frame, 32);
+  const x = k * (c0x * px + c1x * py + c2x * pz + load<f32>(frame, 36));
+  const y = k * (c0y * px + c1y * py + c2y * pz + load<f32>(frame, 40));
+  const z = k * (c0z * px + c1z * py + c2z * pz + load<f32>(frame, 44));
+  const ux = c0x * gx + c1x * gy + c2x * gz, uy = c0y * gx + c1y * gy + c2y * gz, uz = c0z * gx + c1z * gy + c2z * gz;
+  width *= k;
+  evaluateSolid(solid, x, y, z, width, ux, uy, uz, part);
+  baseR *= solidR; baseG *= solidG; baseB *= solidB;
+  roughness = clamp01(roughness + rough * load<f32>(solid, SOLID_ROUGH));
+  const relief = load<f32>(solid, SOLID_RELIEF);
+  if (relief == 0) return;
+  // slopes along two tangents, a footprint's half apart (Blinn 1978)
+  const here = height, sign = copysign<f32>(1, nz), p: f32 = -<f32>1 / (sign + nz), q = nx * ny * p;
+  const tx = <f32>1 + sign * nx * nx * p, ty = sign * q, tz = -sign * nx, bx = q, by = sign + ny * ny * p, bz = -ny;
+  const reach = max<f32>(<f32>0.004, width * <f32>0.5);
+  evaluateSolid(solid, x + reach * (c0x * tx + c1x * ty + c2x * tz), y + reach * (c0y * tx + c1y * ty + c2y * tz), z + reach * (c0z * tx + c1z * ty + c2z * tz), width, ux, uy, uz, part);
+  const s = (height - here) * relief / reach;
+  evaluateSolid(solid, x + reach * (c0x * bx + c1x * by + c2x * bz), y + reach * (c0y * bx + c1y * by + c2y * bz), z + reach * (c0z * bx + c1z * by + c2z * bz), width, ux, uy, uz, part);
+  const t = (height - here) * relief / reach;
+  // the height rises on the viewer's side
+  const over: f32 = entering ? 1 : -1;
+  nx -= over * (s * tx + t * bx); ny -= over * (s * ty + t * by); nz -= over * (s * tz + t * bz);
+  const length: f32 = <f32>1 / max<f32>(sqrt<f32>(nx * nx + ny * ny + nz * nz), <f32>1e-12);
+  nx *= length; ny *= length; nz *= length;
 }
 
 function readLayers(): void {

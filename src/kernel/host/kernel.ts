@@ -16,6 +16,7 @@ export interface KernelExports {
   probeSurface(values: number, glassAlbedo: number, x: number, y: number, z: number): void;
   probeEvaluate(x: number, y: number, z: number, out: number): void;
   probeSample(choice: number, u: number, v: number, out: number): number;
+  probeSolid(solid: number, x: number, y: number, z: number, width: number, nx: number, ny: number, nz: number, out: number): void;
   probePoints(x: number, y: number, pair: number, count: number, seed: number, out: number): void;
 }
 

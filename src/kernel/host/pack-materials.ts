@@ -1,13 +1,17 @@
 /** Writes the materials of a scene as the kernel reads them. */
 import { luminance } from '../../core/color/spaces';
+import type { SolidKind, SolidTexture } from '../../core/materials/solid-texture';
 import type { LayerTexture, MaterialLayers, SceneMaterial, TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import type { Views } from './views';
 
 const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR } as const;
 
-/** `groups`: the light group of each; `glassTables`: the address of the albedo table of each index of refraction. */
-export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: readonly SceneMaterial[], groups: readonly number[], glassTables: ReadonlyMap<number, number>): void {
+/**
+ * `groups`: the light group of each; `glassTables`: the address of the albedo table of each index of refraction; `solids`:
+ * where the solid textures stand, room for one a material.
+ */
+export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: readonly SceneMaterial[], groups: readonly number[], glassTables: ReadonlyMap<number, number>, solids: number): void {
   materials.forEach((material, m) => {
     const o = (at + m * L.MATERIAL_BYTES) >> 2;
     f32.set(material.baseColor, o + L.M_BASE / 4);
@@ -26,6 +30,8 @@ export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: 
     f32[o + L.M_ALPHA_CUTOFF / 4] = material.alphaCutoff;
     f32[o + L.M_NORMAL_SCALE / 4] = material.normalScale;
     u32[o + L.M_GLASS_ALBEDO_PTR / 4] = material.solid && material.transmission > 0 ? glassTables.get(Math.fround(material.ior))! : 0;
+    u32[o + L.M_SOLID / 4] = material.solid_texture ? solids + m * L.SOLID_BYTES : 0;
+    if (material.solid_texture) writeSolid(f32, u32, (solids + m * L.SOLID_BYTES) >> 2, material.solid_texture);
     const slots: (TextureUse | null)[] = Array.from({ length: L.SLOTS }, () => null);
     slots[L.SLOT_BASE] = material.baseTexture;
     slots[L.SLOT_METAL_ROUGH] = material.metalRoughTexture;
@@ -59,6 +65,15 @@ export function flagsOf(material: SceneMaterial): number {
   if (luminance(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
   if (material.layers) flags |= L.FLAG_LAYERED;
   return flags;
+}
+
+const SOLIDS: Record<SolidKind, number> = { noise: L.SOLID_NOISE, wood: L.SOLID_WOOD, stone: L.SOLID_STONE, concrete: L.SOLID_CONCRETE, brick: L.SOLID_BRICK, terrazzo: L.SOLID_TERRAZZO, cloth: L.SOLID_CLOTH };
+
+export function writeSolid(f32: Float32Array, u32: Uint32Array, o: number, solid: SolidTexture): void {
+  u32.set([SOLIDS[solid.kind], solid.seed], o);
+  f32.set([1 / solid.size_m, solid.relief_m / solid.size_m, solid.roughness_change], o + L.SOLID_PER_METRE / 4);
+  u32[o + L.SOLID_AXIS / 4] = 'xyz'.indexOf(solid.axis);
+  f32.set(solid.colors.flat(), o + L.SOLID_COLORS / 4);
 }
 
 const LAYER_SLOTS: Record<LayerTexture, number> = {

@@ -33,8 +33,8 @@ export interface Trees {
 
 export const countPlaced = (scene: Scene) => scene.instances.length + scene.lights.filter(isShape).length;
 
-/** `firstTriangles`: where each object's triangles begin in the pack. `lampIndex`: the light of a lamp. */
-export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[], lampIndex: (lamp: Lamp) => number): Trees {
+/** `firstTriangles`: where each object's triangles begin in the pack. `firstPart`: of the placed objects' parts. `lampIndex`: the light of a lamp. */
+export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[], firstPart: number, lampIndex: (lamp: Lamp) => number): Trees {
   kernel.beginTrees(at.vertices, at.indices, at.flags, at.nodes, at.blocks, at.room);
   const objects = scene.objects.map((object, i) => ({
     root: kernel.buildTree(firstTriangles[i]!, object.indices.length / 3, 0, 0, at.references) >>> 0,
@@ -57,7 +57,7 @@ export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions,
     count++;
   };
   scene.instances.forEach(({ object, matrix }, i) => {
-    place(matrix, objects[object]!.bounds, { kind: L.PLACED_OBJECT, root: objects[object]!.root, part: scene.parts.length + i });
+    place(matrix, objects[object]!.bounds, { kind: L.PLACED_OBJECT, root: objects[object]!.root, part: firstPart + i });
   });
   for (const lamp of scene.lights.filter(isShape)) {
     views.u32[(at.lights + lampIndex(lamp) * L.LIGHT_BYTES + L.L_PLACED) >> 2] = at.placed + count * L.PLACED_BYTES;
