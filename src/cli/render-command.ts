@@ -47,7 +47,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
-    const rendered: FilmView = { film, layers: prepared.groups, width, height, white: prepared.white };
+    const rendered: FilmView = { film, layers: prepared.layers, width, height, white: prepared.white };
     let view = rendered;
     let cleaned: CleanResult | null = null;
     // EXR holds the film as it is; the finish does not touch it
@@ -78,6 +78,7 @@ export async function renderCommand(args: string[]): Promise<number> {
         denoised: cleaned && { grain: cleaned.grain, luminance_ratio: cleaned.luminanceRatio },
         seconds: (performance.now() - began) / 1000,
         rays: done.rays,
+        firefly_limit_took: done.limited,
         threads,
         ev100: prepared.ev100,
         triangles: prepared.triangles,

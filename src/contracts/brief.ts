@@ -137,6 +137,7 @@ class QualityContract implements BriefQuality {
   @Range(0.5, 4, 'px') filter_px = base.quality.filter_px;
   @IsBoolean({ message: 'must be true or false' }) glow = base.quality.glow;
   @IsBoolean({ message: 'must be true or false' }) layers = base.quality.layers;
+  @IsBoolean({ message: 'must be true or false' }) aids = base.quality.aids;
 }
 class GroundContract {
   @OneOf(['none']) kind = 'none' as const;

@@ -27,6 +27,8 @@ export interface ProofDto {
   clean_grain: number | null;
   /** Why there is none though it was wanted. */
   clean_note: string | null;
+  /** Share of the indirect light that the firefly limit took. */
+  limited_share: number | null;
   revision: number;
   stopping: boolean;
   created_at_ms: number;

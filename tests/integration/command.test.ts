@@ -36,6 +36,15 @@ describe('sphaera render', () => {
     const whole = readExr(new Uint8Array(await readFile(at('layers.exr'))));
     expect([...whole.pixels]).toEqual([...readExr(new Uint8Array(await readFile(at('plain.exr')))).pixels]);
   });
+  it.skipIf(!existsSync('/usr/bin/exrheader'))('with aids, OpenEXR holds masks with their names, depth and the light by its way', async () => {
+    expect(await render('aids', { ...small, quality: { samples: 16, aids: true } }, 'aids.exr')).toMatchObject({ status: 0 });
+    const header = spawnSync('exrheader', [at('aids.exr')], { encoding: 'utf8' }).stdout;
+    const channels = header.match(/^ {4}(\S+), 32-bit/gm)!.map((line) => line.trim().split(',')[0]);
+    expect(channels).toEqual(expect.arrayContaining(['depth.Z', 'openness.Y', 'direct.R', 'indirect.R', 'mirrored.R', 'throughGlass.R', 'object.id0', 'object.share3', 'material.id0']));
+    expect(header).toMatch(/materialNames.*\n?.*\[/);
+    await render('plain2', small, 'plain2.exr');
+    expect((await report('aids')).film_sha256).toBe((await report('plain2')).film_sha256);
+  });
   it('renders to OpenEXR: even radiance 1 is 1 where nothing stands before it', async () => {
     expect(await render('even', small, 'even.exr')).toMatchObject({ status: 0, stderr: '' });
     const image = readExr(new Uint8Array(await readFile(at('even.exr'))));

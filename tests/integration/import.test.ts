@@ -138,12 +138,12 @@ describe('what cannot be used is refused with what is wrong and what to do', () 
 });
 
 describe('the demo models', () => {
-  it.each([['hut', hut, 6, 400], ['reading room', readingRoom, 6, 400], ['lamp', perihelionLamp, 0.3, 1]] as const)('%s is a valid GLB of 30,000 to 300,000 triangles in its true size', async (_, draw, least, most) => {
+  it.each([['hut', hut, 6, 400], ['reading room', readingRoom, 6, 400], ['lamp', perihelionLamp, 0.3, 1]] as const)('%s is a valid GLB of 30,000 to a million triangles in its true size', async (_, draw, least, most) => {
     const glb = await writeModel(draw());
     expect(await errorsOf(glb)).toEqual([]);
     const { report } = await normaliseModel([{ name: 'demo.glb', bytes: glb }], { unit: 'm', up: 'y', mostBytes: 2 ** 32 });
     expect(report.triangles).toBeGreaterThan(30_000);
-    expect(report.triangles).toBeLessThan(300_000);
+    expect(report.triangles).toBeLessThan(1_000_000);
     expect(Math.max(...report.size_m)).toBeGreaterThan(least);
     expect(Math.max(...report.size_m)).toBeLessThan(most);
     expect(report.cameras.length).toBeGreaterThanOrEqual(2);

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { createCameraFrame } from '../../src/core/camera/lens';
 import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
-import { CHANNELS, tileFloats } from '../../src/core/film/film';
+import { AID_LAYERS, CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
 import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight, type SceneMaterial } from '../../src/core/scene/scene';
@@ -118,24 +118,27 @@ export interface RenderOptions {
   indoors?: boolean;
   limits?: Partial<PathLimits>;
   layers?: number;
+  aids?: boolean;
   seed?: number;
   /** Luminance of displayed white, for the grain. */
   white?: number;
 }
 
 /** Mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, seed = 1, white = 1 }: RenderOptions = {}) {
+export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, seed = 1, white = 1 }: RenderOptions = {}) {
   const seen = createCameraFrame(view, width / height)!;
   const centre = centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
   const { bytes } = buildPack(recentreScene(scene, centre), kernelModule, () => 0);
-  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers }, 1);
+  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
-  const film = new Float32Array(memory.buffer, buffers[0]!, tileFloats(width * height, layers));
+  const stride = layers + (aids ? AID_LAYERS : 0);
+  const film = new Float32Array(memory.buffer, buffers[0]!, tileFloats(width * height, stride));
   const pixels = Array.from({ length: width * height }, (_, i) => [0, 1, 2].map((c) => (film[i * CHANNELS + c]! + film[i * CHANNELS + 3 + c]!) / samples) as [number, number, number]);
   const mean = [0, 1, 2].map((c) => pixels.reduce((s, p) => s + p[c]!, 0) / pixels.length) as [number, number, number];
-  const layerMeans = Array.from({ length: layers }, (_, g) => [0, 1, 2].map((c) => pixels.reduce((sum, _p, i) => sum + film[width * height * CHANNELS + (i * layers + g) * 3 + c]!, 0) / pixels.length / samples));
+  const layerMeans = Array.from({ length: layers }, (_, g) => [0, 1, 2].map((c) => pixels.reduce((sum, _p, i) => sum + film[width * height * CHANNELS + (i * stride + g) * 3 + c]!, 0) / pixels.length / samples));
   const grain = Math.sqrt(squaredGrain(film, width * height, samples, white) / (width * height));
-  return { grain, layerMeans, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
+  const aidsOf = (i: number) => film.subarray(width * height * CHANNELS + (i * stride + layers) * 3, width * height * CHANNELS + (i + 1) * stride * 3);
+  return { grain, layerMeans, aidsOf, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
 }

@@ -72,6 +72,8 @@ export interface BriefQuality {
   glow: boolean;
   /** Keeps each light group's share of the picture in a layer of its own. */
   layers: boolean;
+  /** Keep masks of objects and materials, depth, and light by its way, for EXR. */
+  aids: boolean;
 }
 
 export interface Finish {
@@ -110,7 +112,7 @@ export const BRIEF_DEFAULTS: Brief = {
   look: { kind: 'photographic' },
   exposure: { ev100: 12 },
   size: { width_px: 600, height_px: 400 },
-  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false },
+  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
   finish: { exposure_ev: 0, denoise: 0, background: { kind: 'own' } }
 };

@@ -6,7 +6,21 @@
  */
 export const TILE_PX = 64;
 export const CHANNELS = 16;
-/** Floats of a tile: its pixels, and behind them three a light group and pixel when it has layers. */
+/** What a film holds beside the picture. */
+export interface FilmLayers {
+  /** Names of the light groups that have a layer each. */
+  groups: string[];
+  /** Names of parts and materials, when there are masks of them, depth and light studies. */
+  aids: { objects: string[]; materials: string[] } | null;
+}
+export const NO_LAYERS: FilmLayers = { groups: [], aids: null };
+/** Layers of three floats that the aids take: direct light, gloss, glass, openness, depth, hits, four places of an object and its samples, four of a material. */
+export const AID_LAYERS = 10;
+export const AID_OBJECTS = 12;
+export const AID_MATERIALS = 20;
+export const ID_PLACES = 4;
+export const layerCount = ({ groups, aids }: FilmLayers): number => groups.length + (aids ? AID_LAYERS : 0);
+/** Floats of a tile: its pixels, and behind them three a layer and pixel. */
 export const tileFloats = (pixels: number, layers: number): number => pixels * (CHANNELS + 3 * layers);
 /** Where a pixel's features begin. */
 export const FEATURES = 10;

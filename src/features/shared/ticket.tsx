@@ -61,7 +61,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           ) : (
             <dl>
               <dt>grain</dt>
-              <dd className="n" title={proof.clean_share === 1 ? `denoised; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered` : (proof.clean_note ?? 'not denoised')}>
+              <dd className="n" title={grainNote(proof)}>
                 {proof.grain === null ? 'not known' : `${(proof.clean_grain ?? proof.grain).toFixed(2)}\u00a0L*`}
               </dd>
               <dt>took</dt>
@@ -81,4 +81,10 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
       ) : null}
     </li>
   );
+}
+
+/** How the grain came about, and what the firefly limit cost. */
+function grainNote(proof: ProofDto): string {
+  const clean = proof.clean_share === 1 ? `denoised; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered` : (proof.clean_note ?? 'not denoised');
+  return proof.limited_share ? `${clean}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the indirect light` : clean;
 }

@@ -11,6 +11,8 @@ export interface ExrOptions {
   height: number;
   /** Density for print, or null. */
   ppi: number | null;
+  /** Text that the header carries beside the picture's own. */
+  attributes?: Record<string, string>;
   /** Names of the channels (layer.CHANNEL for layers), and where each lies in a pixel of `stride` f32. */
   channels: { name: string; at: number }[];
   stride: number;
@@ -69,8 +71,9 @@ function predict(raw: Uint8Array): Uint8Array {
   return out;
 }
 
-function headerBytes({ width, height, ppi }: ExrOptions, names: string[]): Buffer {
+function headerBytes({ width, height, ppi, attributes }: ExrOptions, names: string[]): Buffer {
   const parts: Buffer[] = [];
+  for (const value of Object.values(attributes ?? {})) if (/[^\x20-\x7e]/.test(value)) throw new RangeError('writeExr: attributes are plain ASCII');
   const text = (s: string) => Buffer.from(`${s}\0`, 'latin1');
   const int = (v: number) => {
     const b = Buffer.alloc(4);
@@ -97,6 +100,7 @@ function headerBytes({ width, height, ppi }: ExrOptions, names: string[]): Buffe
   attribute('screenWindowWidth', 'float', float(1));
   attribute('whiteLuminance', 'float', float(1));
   if (ppi !== null) attribute('xDensity', 'float', float(ppi));
+  for (const [name, value] of Object.entries(attributes ?? {})) attribute(name, 'string', Buffer.from(value, 'latin1'));
   parts.push(Buffer.from([0]));
   return Buffer.concat(parts);
 }

@@ -204,11 +204,21 @@ function beginLayers(dx: f32, dy: f32, dz: f32, f0: f32, roughness: f32, channel
 
 /** Evaluates the non-delta part for a world direction away from the surface into fR, fG, fB (times |cos|) and pdf. */
 export function evaluate(x: f32, y: f32, z: f32): void {
-  evaluateLocal(tx * x + ty * y + tz * z, bx * x + by * y + bz * z, nx * x + ny * y + nz * z);
+  const z0 = nx * x + ny * y + nz * z;
+  transmitted = z0 < 0;
+  evaluateLocal(tx * x + ty * y + tz * z, bx * x + by * y + bz * z, z0);
+}
+
+let matte: f32 = 0; // of the value evaluated last, before layers above dim it
+
+/** Share of the value evaluated last that the matte layer scatters, about: layers over it are left out. */
+export function matteShare(): f32 {
+  const all = luminance(fR, fG, fB), own = transmitted ? luminance(throughR, throughG, throughB) : luminance(baseR, baseG, baseB);
+  return all > 0 ? min<f32>(<f32>1, matte * own / all) : 0;
 }
 
 function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
-  fR = 0; fG = 0; fB = 0; pdf = 0;
+  fR = 0; fG = 0; fB = 0; pdf = 0; matte = 0;
   if (iz > <f32>1e-5) {
     let hx = ox + ix, hy = oy + iy, hz = oz + iz;
     const length = sqrt<f32>(hx * hx + hy * hy + hz * hz);
@@ -228,6 +238,7 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
       fG = metal * metalScaleG * (metalG + (<f32>1 - metalG) * rise) + sheer * (f0G * flat + rise) + diffuse * baseG;
       fB = metal * metalScaleB * (metalB + (<f32>1 - metalB) * rise) + sheer * (f0B * flat + rise) + diffuse * baseB;
       pdf = chanceGloss * seen + chanceMatte * (<f32>1 - through) * iz * INV_PI;
+      matte = diffuse;
     }
     if (chanceGlass > 0 && !smoothGlass) {
       const f = fresnel(oh, solid ? eta : ior), g = shareGlass * glassScale * f * gloss;
@@ -238,7 +249,7 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
   } else if (iz < <f32>-1e-5 && lightFromBehind) {
     if (through > 0) {
       const f0Most = max3(f0R, f0G, f0B), taken = specular * (f0Most + (<f32>1 - f0Most) * fifth(<f32>1 - min<f32>(oz, -iz)));
-      const matte = shareOpaque * through * (<f32>1 - taken) * -iz * INV_PI;
+      matte = shareOpaque * through * (<f32>1 - taken) * -iz * INV_PI;
       fR = matte * throughR; fG = matte * throughG; fB = matte * throughB;
       pdf = chanceMatte * through * -iz * INV_PI;
     }

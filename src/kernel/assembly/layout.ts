@@ -11,6 +11,7 @@ export const CONTEXT_BYTES = 0x8000;
 export const CONTEXT_PORTALS = 64;
 export const CONTEXT_LAMPS = 384;
 export const CONTEXT_LAYERS = 512; // of 16 groups
+export const CONTEXT_AIDS = 704; // 14 numbers, see path.ts
 export const CONTEXT_VERTICES = 768; // three, of a placed triangle, in world coordinates
 export const CONTEXT_STACK = 1024;
 export const MAX_THREADS = 64;
@@ -273,6 +274,7 @@ export const S_PASSES = 200; // u32: sheer surfaces that a path may pass
 export const S_GLOW = 204; // u32: glowing surfaces light the scene
 export const NO_LIMIT = 1000000;
 export const S_LAYERS = 208; // u32: light groups that have a layer each; 0 for no layers
+export const S_AIDS = 212; // u32: masks, depth and light studies are kept
 export const GROUP_SURROUNDINGS = 0;
 export const GROUP_SUN = 1;
 export const S_FILTER_TABLE = 256; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
@@ -284,6 +286,12 @@ export const ENV_IMAGE = 2;
 // Tile buffer: FILM_CHANNELS f32 a pixel, row by row, every one a sum over the pixel's samples.
 //   0..2 the even samples, 3..5 the odd ones (two independent halves), 6..8 the part that comes straight from the
 //   surroundings, 9 the share of samples that ended there unscattered; features for the denoiser, see path.ts: 10..12
-//   reflectance, 13..15 normal. Behind all pixels, when there are layers, three f32 a group and pixel.
+//   reflectance, 13..15 normal. Behind all pixels, when there are layers, three f32 a group and pixel, then with
+//   aids AID_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), openness, depth in m, samples
+//   that met a surface, four pairs of object id and its samples, four of material id; ids count from 1, 0 is an empty place.
 export const TILE = 64;
 export const FILM_CHANNELS = 16;
+export const AID_LAYERS = 10;
+export const AID_OBJECTS = 12; // f32 index
+export const AID_MATERIALS = 20;
+export const ID_PLACES = 4;

@@ -4,6 +4,7 @@ import { MAX_THREADS } from '../assembly/layout';
 export interface KernelExports {
   setThread(thread: number): void;
   takeRayCount(): number;
+  takeLimited(): number;
   beginTrees(vertices: number, indices: number, flags: number, nodes: number, blocks: number, room: number): void;
   buildTree(first: number, triangles: number, boxes: number, placed: number, references: number): number;
   placeBox(at: number, placed: number, minX: number, minY: number, minZ: number, maxX: number, maxY: number, maxZ: number): void;

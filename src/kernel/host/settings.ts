@@ -26,6 +26,8 @@ export interface RenderSettings {
   limits: PathLimits;
   /** Light groups that get a layer each; 0 for none. */
   layers: number;
+  /** Masks, depth and light studies are kept. */
+  aids: boolean;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
   clay: boolean;
@@ -46,6 +48,8 @@ export interface LaidOut {
 
 const align = (n: number) => (n + 255) & ~255;
 
+const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => layers + (aids ? L.AID_LAYERS : 0);
+
 /** Bytes of memory that a render needs. */
 export function memoryFor(packBytes: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
@@ -54,7 +58,7 @@ export function memoryFor(packBytes: number, light: SurroundingsLight, threads: 
 }
 
 export function layOut(pack: Uint8Array, settings: RenderSettings, threads: number): LaidOut {
-  const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads, settings.layers));
+  const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads, layersOf(settings)));
   new Uint8Array(memory.buffer).set(pack, L.PACK);
   const f32 = new Float32Array(memory.buffer);
   const u32 = new Uint32Array(memory.buffer);
@@ -81,6 +85,7 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
   u32[s + L.S_PASSES / 4] = limits.passes;
   u32[s + L.S_GLOW / 4] = limits.glow ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
+  u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
   u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   f32.set(invertPixelFilter(settings.limits.filter_px, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
   u32[s + L.S_ENV_KIND / 4] = light.image ? L.ENV_IMAGE : light.even ? L.ENV_EVEN : L.ENV_NONE;
@@ -112,6 +117,6 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
     f32.set(light.sun.radiance, s + L.S_SUN_RADIANCE / 4);
     f32[s + L.S_SUN_COS / 4] = light.sun.oneMinusCos;
   }
-  const buffers = Array.from({ length: threads }, (_, i) => top + i * align(tileBytes(settings.layers)));
-  return { memory, buffers, layers: settings.layers };
+  const buffers = Array.from({ length: threads }, (_, i) => top + i * align(tileBytes(layersOf(settings))));
+  return { memory, buffers, layers: layersOf(settings) };
 }

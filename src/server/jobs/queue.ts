@@ -36,9 +36,9 @@ export function stopAsked(id: string): 'keep' | 'drop' | null {
   return (database().prepare('SELECT stop_asked FROM proofs WHERE id = ?').get(id) as { stop_asked: 'keep' | 'drop' | null } | undefined)?.stop_asked ?? null;
 }
 
-export function saveProgress(id: string, progress: { share: number; samples: number; grain: number | null; seconds: number; seconds_left: number | null; rays: number; picture_count: number }): void {
+export function saveProgress(id: string, progress: { share: number; samples: number; grain: number | null; seconds: number; seconds_left: number | null; rays: number; limited_share: number; picture_count: number }): void {
   database()
-    .prepare('UPDATE proofs SET share = :share, samples = :samples, grain = :grain, seconds = :seconds, seconds_left = :seconds_left, rays = :rays, picture_count = :picture_count WHERE id = :id')
+    .prepare('UPDATE proofs SET share = :share, samples = :samples, grain = :grain, seconds = :seconds, seconds_left = :seconds_left, rays = :rays, limited_share = :limited_share, picture_count = :picture_count WHERE id = :id')
     .run({ id, ...progress });
 }
 

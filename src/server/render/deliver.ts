@@ -1,6 +1,7 @@
 /** Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles. */
 import type { Finish } from '../../core/brief/brief';
-import { CHANNELS, FEATURES, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
+import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
+import { extraChannels, readExtra } from './extra-channels';
 import { developTile, linearTile } from '../../core/finishing/develop';
 import { writeExr } from '../../formats/exr/write-exr';
 import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
@@ -8,8 +9,7 @@ import type { FilmSource } from '../files/film-store';
 
 export interface FilmView {
   film: FilmSource;
-  /** Names of the film's layers. */
-  layers: readonly string[];
+  layers: FilmLayers;
   width: number;
   height: number;
   white: number;
@@ -37,10 +37,10 @@ export async function* encodeFilm(view: FilmView, kind: FileKind, finish: Finish
   yield kind === 'png' ? await encodePng(image, ppi, finish.background.kind === 'clear') : await encodeJpeg(image, ppi);
 }
 
-/** The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal. */
+/** The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks, depth and light studies. */
 async function* linearFile({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): AsyncGenerator<Uint8Array> {
   const clear = finish.background.kind === 'clear';
-  const channels = ['R', 'G', 'B', 'A', ...layers.flatMap((name) => ['R', 'G', 'B'].map((c) => `${name}.${c}`)), ...(layers.length > 0 ? ['reflectance.R', 'reflectance.G', 'reflectance.B', 'normal.X', 'normal.Y', 'normal.Z'] : [])];
+  const channels = ['R', 'G', 'B', 'A', ...extraChannels(layers)];
   const n = channels.length;
   const byRow = new Map<number, TileRect[]>();
   for (const tile of tilesOf(width, height)) byRow.set(tile.y, [...(byRow.get(tile.y) ?? []), tile]);
@@ -53,16 +53,14 @@ async function* linearFile({ film, width, height, layers }: FilmView, finish: Fi
       const state = film.state(tile.index);
       if (!state) continue;
       const pixels = tile.width * tile.height;
-      const data = await film.read(tile.index, tileFloats(pixels, layers.length));
+      const data = await film.read(tile.index, tileFloats(pixels, layerCount(layers)));
       const rgba = new Float32Array(pixels * 4);
       linearTile(data, pixels, state.samples, clear, rgba);
       const k = 1 / state.samples;
       for (let i = 0; i < pixels; i++) {
         const to = (Math.floor(i / tile.width) * width + tile.x + (i % tile.width)) * n;
         strip.set(rgba.subarray(i * 4, i * 4 + 4), to);
-        if (layers.length === 0) continue;
-        for (let c = 0; c < layers.length * 3; c++) strip[to + 4 + c] = data[pixels * CHANNELS + i * layers.length * 3 + c]! * k;
-        for (let c = 0; c < 6; c++) strip[to + 4 + layers.length * 3 + c] = data[i * CHANNELS + FEATURES + c]! * k;
+        if (n > 4) readExtra(data, i, pixels, layers, k, strip, to + 4);
       }
     }
   };
@@ -70,6 +68,7 @@ async function* linearFile({ film, width, height, layers }: FilmView, finish: Fi
     width,
     height,
     ppi,
+    attributes: layers.aids ? { materialNames: asciiJson(layers.aids.materials), objectNames: asciiJson(layers.aids.objects) } : {},
     channels: channels.map((name, at) => ({ name, at })).filter(({ name }) => clear || name !== 'A'),
     stride: n,
     // blocks of 16 rows never straddle a strip of 64
@@ -80,3 +79,6 @@ async function* linearFile({ film, width, height, layers }: FilmView, finish: Fi
     }
   });
 }
+
+/** JSON with every sign beyond ASCII escaped. */
+const asciiJson = (names: readonly string[]) => JSON.stringify(names).replace(/[^\x20-\x7e]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);

@@ -20,6 +20,8 @@ export interface TileWork {
 
 export interface TileDone {
   rays: number;
+  /** Share of the indirect light that the firefly limit took. */
+  limited: number;
   seconds: number;
   /** Sum over the tile's pixels of the squared grain; 0 while there is but one sample. */
   squaredGrain: number;

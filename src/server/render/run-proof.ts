@@ -1,7 +1,7 @@
 /** One proof from claim to end, inside the render service. */
 import { readFile, writeFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
-import { CHANNELS, tilesOf } from '../../core/film/film';
+import { CHANNELS, layerCount, tilesOf } from '../../core/film/film';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
@@ -49,8 +49,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     await makeProofFolder(proof.id);
     const { width, height } = prepared.settings;
     const tiles = tilesOf(width, height);
-    const film = await DiskFilm.open(filmPath(proof.id), tiles.length, prepared.groups.length);
-    if (prepared.groups.length > 0) await writeFile(layersPath(proof.id), JSON.stringify(prepared.groups));
+    const film = await DiskFilm.open(filmPath(proof.id), tiles.length, layerCount(prepared.layers));
+    if (layerCount(prepared.layers) > 0) await writeFile(layersPath(proof.id), JSON.stringify(prepared.layers));
     const screen = new ScreenPicture(width, height, SCREEN_PX, prepared.white, brief.finish);
     for (const tile of tiles) {
       const state = film.state(tile.index);
@@ -63,7 +63,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     let latest: FilmProgress | null = null;
     const save = () => {
       if (!latest) return;
-      saveProgress(proof.id, { share: latest.share, samples: latest.samples, grain: latest.grain, seconds: proof.seconds + latest.seconds, seconds_left: latest.secondsLeft, rays: proof.rays + latest.rays, picture_count: pictures });
+      saveProgress(proof.id, { share: latest.share, samples: latest.samples, grain: latest.grain, seconds: proof.seconds + latest.seconds, seconds_left: latest.secondsLeft, rays: proof.rays + latest.rays, limited_share: latest.limited, picture_count: pictures });
     };
     const refresh = () => {
       writing = writing.then(async () => {
@@ -101,7 +101,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       await screen.write(rawScreenPath(proof.id), null);
       const began = Date.now();
       saveCleaning(proof.id, 0);
-      const cleaned = await cleanProof({ proof: proof.id, layers: prepared.groups.length, width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
+      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
       if (cleaned === null) {
         await film.close();
         return;

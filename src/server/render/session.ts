@@ -4,7 +4,7 @@
  */
 import type { Brief } from '../../core/brief/brief';
 import { meter, whiteLuminance } from '../../core/brief/exposure';
-import { CHANNELS, tilesOf } from '../../core/film/film';
+import { CHANNELS, type FilmLayers, tilesOf } from '../../core/film/film';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { centreFor, recentreCamera, recentreScene } from '../../core/scene/recentre';
 import { groupLights } from '../../core/scene/light-groups';
@@ -26,8 +26,7 @@ export interface Prepared {
   white: number;
   ppi: number | null;
   triangles: number;
-  /** Names of the film's layers; empty when there are none. */
-  groups: string[];
+  layers: FilmLayers;
 }
 
 const METER_LONG_SIDE_PX = 96;
@@ -54,11 +53,14 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const camera = recentreCamera(seen, centre);
   const light = makeLight(brief, scene, input.captured);
   const lit = recentreScene(withStudio(scene, brief, view), centre);
-  const groups = brief.quality.layers ? groupLights(lit).names : [];
+  const layers: FilmLayers = {
+    groups: brief.quality.layers ? groupLights(lit).names : [],
+    aids: brief.quality.aids ? { objects: [...lit.parts, ...lit.instances].map((p) => p.name), materials: lit.materials.map((m) => m.name) } : null
+  };
   const { bytes, triangles } = buildPack(lit, module, () => performance.now());
-  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, limits: { ...NO_LIMITS, ...definedOf(brief.quality) }, layers: groups.length, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
+  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, limits: { ...NO_LIMITS, ...definedOf(brief.quality) }, layers: layers.groups.length, aids: layers.aids !== null, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
   const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)) - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0));
-  return { groups, pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
+  return { layers, pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
 }
 
 /** Meters a small quick picture of the same frame; deterministic, so the same brief meters the same anywhere. */
@@ -68,7 +70,7 @@ async function measureExposure(pack: Uint8Array, settings: RenderSettings, modul
   const height = Math.max(1, Math.round(settings.height * share));
   const film = new MemoryFilm();
   const tiles = tilesOf(width, height);
-  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6), layers: 0 }, threads));
+  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6), layers: 0, aids: false }, threads));
   try {
     await renderFilm(pool, film, tiles, { samples: METER_SAMPLES, grain: null, seconds: null, white: 1 });
   } finally {

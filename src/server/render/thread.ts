@@ -15,6 +15,6 @@ parentPort!.on('message', (work: TileWork) => {
   const pixels = work.width * work.height;
   const samples = work.first + work.count;
   const grain = samples >= 2 ? squaredGrain(new Float32Array(memory.buffer, work.buffer, pixels * CHANNELS), pixels, samples, work.white) : 0;
-  const done: TileDone = { rays: kernel.takeRayCount(), seconds: (performance.now() - began) / 1000, squaredGrain: grain };
+  const done: TileDone = { rays: kernel.takeRayCount(), limited: kernel.takeLimited(), seconds: (performance.now() - began) / 1000, squaredGrain: grain };
   parentPort!.postMessage(done);
 });

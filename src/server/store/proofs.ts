@@ -30,6 +30,7 @@ export interface ProofRow {
   clean_share: number | null;
   clean_grain: number | null;
   clean_note: string | null;
+  limited_share: number | null;
   created_at_ms: number;
   started_at_ms: number | null;
   ended_at_ms: number | null;

@@ -25,6 +25,7 @@ export function proofDto(row: ProofRow): ProofDto {
     clean_share: row.clean_share,
     clean_grain: row.clean_grain,
     clean_note: row.clean_note,
+    limited_share: row.limited_share,
     revision: findRevision(row.revision_id)?.number ?? 0,
     stopping: row.stop_asked !== null,
     created_at_ms: row.created_at_ms,

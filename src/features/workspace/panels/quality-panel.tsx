@@ -82,6 +82,8 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
             <input type="checkbox" className="toggle toggle-sm" aria-label="Glowing things light the scene" checked={quality.glow ?? true} onChange={(e) => set({ glow: e.target.checked })} />
             <span>Light layers in EXR</span>
             <input type="checkbox" className="toggle toggle-sm" aria-label="Keep each lamp’s share, for EXR" checked={quality.layers ?? false} onChange={(e) => set({ layers: e.target.checked })} />
+            <span>Masks and depth in EXR</span>
+            <input type="checkbox" className="toggle toggle-sm" aria-label="Keep masks, depth and light by its way, for EXR" checked={quality.aids ?? false} onChange={(e) => set({ aids: e.target.checked })} />
           </div>
         </details>
       </div>
