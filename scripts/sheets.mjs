@@ -24,7 +24,8 @@ const brief = (more) => ({
 });
 const SHEETS = {
   materials: { out: 'docs/material-sheet.png', brief: brief({}) },
-  solids: { out: 'docs/solid-sheet.png', brief: brief({}) }
+  solids: { out: 'docs/solid-sheet.png', brief: brief({}) },
+  water: { out: 'docs/water-sheet.png', brief: brief({ surroundings: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-07-12T18:20:00+02:00', north_deg: 150, visibility_km: 30, cloud: 0 }, finish: { denoise: 1, exposure_ev: 0 } }) }
 };
 const wanted = process.argv.slice(2);
 for (const [name, { out, brief }] of Object.entries(SHEETS)) {
@@ -32,4 +33,10 @@ for (const [name, { out, brief }] of Object.entries(SHEETS)) {
   run('build/sheet.mjs', name, join(work, `${name}.glb`));
   writeFileSync(join(work, `${name}.json`), JSON.stringify(brief));
   run('build/cli.mjs', 'render', join(work, `${name}.glb`), '--brief', join(work, `${name}.json`), '--out', out, '--report', join(work, `${name}.report.json`));
+}
+if (wanted.length === 0 || wanted.includes('lamps')) {
+  const { build: bundle } = await import('esbuild');
+  const outfile = join(root, 'build', 'sheet-lamps.mjs');
+  await bundle({ entryPoints: [join(root, 'bench/sheets/lamps.ts')], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'warning', tsconfig: join(root, 'tsconfig.json') });
+  run(outfile, 'docs/lamp-sheet.png');
 }

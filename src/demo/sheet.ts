@@ -2,8 +2,9 @@
 import { writeFile } from 'node:fs/promises';
 import { materialSheet } from './models/material-sheet';
 import { solidSheet } from './models/solid-sheet';
+import { waterSheet } from './models/water-sheet';
 import { writeModel } from './write-model';
 
-const SHEETS = { materials: materialSheet, solids: solidSheet };
+const SHEETS = { materials: materialSheet, solids: solidSheet, water: waterSheet };
 const [name, file] = process.argv.slice(2) as [keyof typeof SHEETS, string];
 await writeFile(file, await writeModel(SHEETS[name]()));

@@ -148,10 +148,9 @@ function makeLeaf(begin: usize, end: usize): u32 {
       const id = load<u32>(reference, 12) & 0x3fffffff, ip = indices + <usize>id * 12;
       const a = vertices + <usize>load<u32>(ip) * VERTEX_BYTES, b = vertices + <usize>load<u32>(ip, 4) * VERTEX_BYTES, c = vertices + <usize>load<u32>(ip, 8) * VERTEX_BYTES;
       for (let z: usize = 0; z < 3; z++) {
-        const v0 = load<f32>(a + (z << 2));
-        store<f32>(q + (z << 4), v0);
-        store<f32>(q + (z << 4), v0 - load<f32>(b + (z << 2)), 48);
-        store<f32>(q + (z << 4), load<f32>(c + (z << 2)) - v0, 96);
+        store<f32>(q + (z << 4), load<f32>(a + (z << 2)));
+        store<f32>(q + (z << 4), load<f32>(b + (z << 2)), 48);
+        store<f32>(q + (z << 4), load<f32>(c + (z << 2)), 96);
       }
       store<u32>(q, id | (<u32>load<u8>(sheerFlags + id) << 31), 144);
     }

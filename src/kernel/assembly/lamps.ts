@@ -2,7 +2,7 @@
 // directional lights, which are few and all taken.
 // Units: triangles radiate their material's emission (cd/m2), points, spots and webs cd, directional lights lx (KHR_lights_punctual).
 // Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting, section 5 (without the splitting).
-import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_GROUP, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_LEAF, LIGHT_NODE_BYTES, LIGHT_SHAPE, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_WEB, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRIANGLE_LIGHTS, PACK } from './layout';
+import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_GROUP, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_LEAF, LIGHT_NODE_BYTES, LIGHT_SHAPE, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_WEB, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRIANGLE_LIGHTS, PACK, S_WITHOUT, SETTINGS, WITHOUT_LIGHT_TREE } from './layout';
 import { candela } from './webs';
 
 /**
@@ -66,6 +66,7 @@ function otherOf(cosine: v128): v128 {
 
 /** At most what the lamps of each of a node's children bring to the place, up to a constant; 0 only where they bring nothing. */
 function importances(n: usize): v128 {
+  if (load<u32>(SETTINGS + S_WITHOUT) & WITHOUT_LIGHT_TREE) return v128.load(n, N_STRENGTH);
   const one = f32x4.splat(1), zero = f32x4.splat(0);
   const cx = f32x4.sub(v128.load(n), f32x4.splat(x)), cy = f32x4.sub(v128.load(n, 16), f32x4.splat(y)), cz = f32x4.sub(v128.load(n, 32), f32x4.splat(z));
   const radius = v128.load(n, N_RADIUS), r2 = f32x4.mul(radius, radius);

@@ -3,6 +3,7 @@
 // One two-dimensional sequence per pixel, half and dimension pair: any sample index can be computed anywhere, in any order.
 // The second Sobol dimension is the Pascal matrix mod 2; by Lucas' theorem bit i is the sum over the supersets of i, which a
 // butterfly of five steps gives without a table.
+import { S_WITHOUT, SETTINGS, WITHOUT_LOW_DISCREPANCY } from './layout';
 
 let seedOfPixel: u32 = 0;
 let indexOfSample: u32 = 0;
@@ -42,6 +43,7 @@ function toUnit(x: u32): f32 {
 export function startSample(x: u32, y: u32, sample: u32, seed: u32): void {
   seedOfPixel = mix(mix(mix(x + 0x9e3779b9) ^ y) ^ (seed * 2 + (sample & 1)));
   indexOfSample = sample >> 1;
+  if (load<u32>(SETTINGS + S_WITHOUT) & WITHOUT_LOW_DISCREPANCY) { seedOfPixel = mix(seedOfPixel + indexOfSample * 0x9e3779b9); indexOfSample = 0; }
 }
 
 /** Draws the point of a dimension pair into u0, u1. */

@@ -1,13 +1,15 @@
 // Closest hit and shadow transmittance in an 8-wide BVH whose leaves are packs of four triangles, with 128-bit SIMD.
 // Frame: world metres. A ray is 32 bytes at `ray`: origin xyz, t min, direction xyz, t max. Cost O(log n); memory: the stack.
-// Sources: Wald, Benthin, Boulos 2008 (wide BVHs); Moeller and Trumbore 1997 with precomputed edges.
+// Sources: Wald, Benthin, Boulos 2008 (wide BVHs); Woop, Benthin, Wald 2013, Watertight Ray/Triangle Intersection, JCGT 2(1): a ray
+// aimed at the edge that two triangles share meets one of them, because both reckon the edge from the same products; Ize 2013, Robust
+// BVH Ray Traversal, JCGT 2(2): the far ends of a box are moved out by what rounding may have taken.
 //
 // Node, 256 bytes, eight children:
 //   minX x8, maxX x8 | the same for Y, Z (64 bytes each) | 8 child codes at 192
 // Child code: inner node = its address; leaf = address of its first block | 8 | number of blocks (1 to 7); something placed = address
 //   of its record (layout.ts) | 24: an object with a tree of its own, entered with the ray in its coordinates and the same t, or a
 //   glowing shape. Absent children are point boxes far away (inverted boxes would need a test): code 8.
-// Block, 160 bytes: v0 xyz, edge1 xyz (v0 - v1), edge2 xyz (v2 - v0), each four lanes, then four triangle ids.
+// Block, 160 bytes: v0 xyz, v1 xyz, v2 xyz, each four lanes, then four triangle ids.
 //   The sign bit of an id marks a sheer triangle (shadow rays may pass); -1 pads.
 //
 // Measured (npm run bench): two v128 per slab plane; pmin/pmax, which map to one instruction, instead of min/max: a factor
@@ -47,7 +49,22 @@ function reciprocal(d: f32): f32 {
 }
 
 const LOCAL_RAY: usize = 64;
-const ENTRIES: usize = 96;
+const ENTRIES: usize = 160;
+// Of the ray that is walking: shear in x and y, 1/dz, origin with its axes turned, then three offsets of a block's rows.
+const SHEAR: usize = 96;
+// Three roundings a slab and side, twice.
+const BOX_SLACK: f32 = 1.0000004;
+
+/** The axes are turned so that the ray runs mostly along z, and sheared so that it runs along z alone. */
+function makeShear(ray: usize, to: usize): void {
+  const dx = load<f32>(ray, 16), dy = load<f32>(ray, 20), dz = load<f32>(ray, 24), ax = abs<f32>(dx), ay = abs<f32>(dy), az = abs<f32>(dz);
+  // without branches: rays of a path have no main direction to guess
+  const z = select<usize>(select<usize>(0, 4, ax > ay), 8, max<f32>(ax, ay) > az), x = select<usize>(0, z + 4, z == 8), y = select<usize>(0, x + 4, x == 8);
+  const k = reciprocal(load<f32>(ray + z, 16));
+  store<f32>(to, load<f32>(ray + x, 16) * k); store<f32>(to, load<f32>(ray + y, 16) * k, 4); store<f32>(to, k, 8);
+  store<f32>(to, load<f32>(ray + x), 12); store<f32>(to, load<f32>(ray + y), 16); store<f32>(to, load<f32>(ray + z), 20);
+  store<u32>(to, <u32>x << 2, 24); store<u32>(to, <u32>y << 2, 28); store<u32>(to, <u32>z << 2, 32);
+}
 
 /** Takes origin and direction of a ray to the coordinates of something placed; t keeps its meaning, so the direction is not unit. */
 function bringRay(ray: usize, placed: usize, to: usize): void {
@@ -104,7 +121,8 @@ function walk(ray: usize, current: u32, bottom: usize, top: usize): usize {
   const vtmin = v128.load32_splat(ray, 12);
   let vtmax = f32x4.splat(hitT);
   let bestT = hitT, bestU: f32 = 0, bestV: f32 = 0, bestId: i32 = -1, met: usize = 0;
-  const scratch = stack;
+  const scratch = stack, shear = stack + SHEAR;
+  makeShear(ray, shear);
   while (true) {
     while (!(current & 8)) {
       const n: usize = current;
@@ -112,12 +130,12 @@ function walk(ray: usize, current: u32, bottom: usize, top: usize): usize {
       const ay = f32x4.mul(f32x4.sub(v128.load(n, 64), voy), vry), by = f32x4.mul(f32x4.sub(v128.load(n, 96), voy), vry);
       const az = f32x4.mul(f32x4.sub(v128.load(n, 128), voz), vrz), bz = f32x4.mul(f32x4.sub(v128.load(n, 160), voz), vrz);
       const near0 = f32x4.pmax(f32x4.pmax(f32x4.pmin(ax, bx), f32x4.pmin(ay, by)), f32x4.pmax(f32x4.pmin(az, bz), vtmin));
-      const far0 = f32x4.pmin(f32x4.pmin(f32x4.pmax(ax, bx), f32x4.pmax(ay, by)), f32x4.pmin(f32x4.pmax(az, bz), vtmax));
+      const far0 = f32x4.pmin(f32x4.mul(f32x4.pmin(f32x4.pmin(f32x4.pmax(ax, bx), f32x4.pmax(ay, by)), f32x4.pmax(az, bz)), f32x4.splat(BOX_SLACK)), vtmax);
       const cx = f32x4.mul(f32x4.sub(v128.load(n, 16), vox), vrx), dx = f32x4.mul(f32x4.sub(v128.load(n, 48), vox), vrx);
       const cy = f32x4.mul(f32x4.sub(v128.load(n, 80), voy), vry), dy = f32x4.mul(f32x4.sub(v128.load(n, 112), voy), vry);
       const cz = f32x4.mul(f32x4.sub(v128.load(n, 144), voz), vrz), dz = f32x4.mul(f32x4.sub(v128.load(n, 176), voz), vrz);
       const near1 = f32x4.pmax(f32x4.pmax(f32x4.pmin(cx, dx), f32x4.pmin(cy, dy)), f32x4.pmax(f32x4.pmin(cz, dz), vtmin));
-      const far1 = f32x4.pmin(f32x4.pmin(f32x4.pmax(cx, dx), f32x4.pmax(cy, dy)), f32x4.pmin(f32x4.pmax(cz, dz), vtmax));
+      const far1 = f32x4.pmin(f32x4.mul(f32x4.pmin(f32x4.pmin(f32x4.pmax(cx, dx), f32x4.pmax(cy, dy)), f32x4.pmax(cz, dz)), f32x4.splat(BOX_SLACK)), vtmax);
       let mask = i32x4.bitmask(f32x4.le(near0, far0)) | (i32x4.bitmask(f32x4.le(near1, far1)) << 4);
       if (!mask) { current = 0; break; }
       const first = ctz(mask);
@@ -158,21 +176,21 @@ function walk(ray: usize, current: u32, bottom: usize, top: usize): usize {
       bottom = top; // ends the walk
     } else if (current) {
       let t: usize = current & ~15;
-      const vdx = v128.load32_splat(ray, 16), vdy = v128.load32_splat(ray, 20), vdz = v128.load32_splat(ray, 24);
+      const shx = v128.load32_splat(shear), shy = v128.load32_splat(shear, 4), shz = v128.load32_splat(shear, 8);
+      const sox = v128.load32_splat(shear, 12), soy = v128.load32_splat(shear, 16), soz = v128.load32_splat(shear, 20);
+      const rowX = load<u32>(shear, 24), rowY = load<u32>(shear, 28), rowZ = load<u32>(shear, 32);
       for (let blocks = current & 7; blocks > 0; blocks--, t += 160) {
-        const e1x = v128.load(t, 48), e1y = v128.load(t, 64), e1z = v128.load(t, 80), e2x = v128.load(t, 96), e2y = v128.load(t, 112), e2z = v128.load(t, 128);
-        const cx = f32x4.sub(v128.load(t), vox), cy = f32x4.sub(v128.load(t, 16), voy), cz = f32x4.sub(v128.load(t, 32), voz);
-        const rx = f32x4.sub(f32x4.mul(cy, vdz), f32x4.mul(cz, vdy)), ry = f32x4.sub(f32x4.mul(cz, vdx), f32x4.mul(cx, vdz)), rz = f32x4.sub(f32x4.mul(cx, vdy), f32x4.mul(cy, vdx));
-        const gx = f32x4.sub(f32x4.mul(e2y, e1z), f32x4.mul(e2z, e1y)), gy = f32x4.sub(f32x4.mul(e2z, e1x), f32x4.mul(e2x, e1z)), gz = f32x4.sub(f32x4.mul(e2x, e1y), f32x4.mul(e2y, e1x));
-        const den = f32x4.add(f32x4.add(f32x4.mul(gx, vdx), f32x4.mul(gy, vdy)), f32x4.mul(gz, vdz));
-        const sign = v128.and(den, i32x4.splat(0x80000000)), size = v128.xor(den, sign);
-        const u = v128.xor(f32x4.add(f32x4.add(f32x4.mul(rx, e2x), f32x4.mul(ry, e2y)), f32x4.mul(rz, e2z)), sign);
-        const w = v128.xor(f32x4.add(f32x4.add(f32x4.mul(rx, e1x), f32x4.mul(ry, e1y)), f32x4.mul(rz, e1z)), sign);
-        const zero = f32x4.splat(0);
-        let ok = v128.and(v128.and(f32x4.ge(u, zero), f32x4.ge(w, zero)), f32x4.le(f32x4.add(u, w), size));
+        const az = f32x4.sub(v128.load(t + rowZ), soz), bz = f32x4.sub(v128.load(t + rowZ, 48), soz), cz = f32x4.sub(v128.load(t + rowZ, 96), soz);
+        const ax = f32x4.sub(f32x4.sub(v128.load(t + rowX), sox), f32x4.mul(shx, az)), ay = f32x4.sub(f32x4.sub(v128.load(t + rowY), soy), f32x4.mul(shy, az));
+        const bx = f32x4.sub(f32x4.sub(v128.load(t + rowX, 48), sox), f32x4.mul(shx, bz)), by = f32x4.sub(f32x4.sub(v128.load(t + rowY, 48), soy), f32x4.mul(shy, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(t + rowX, 96), sox), f32x4.mul(shx, cz)), cy = f32x4.sub(f32x4.sub(v128.load(t + rowY, 96), soy), f32x4.mul(shy, cz));
+        const a = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx)), b = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx)), c = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
+        const den = f32x4.add(f32x4.add(a, b), c), sign = v128.and(den, i32x4.splat(0x80000000)), size = v128.xor(den, sign);
+        const u = v128.xor(b, sign), w = v128.xor(c, sign), zero = f32x4.splat(0);
+        let ok = v128.and(v128.and(f32x4.ge(v128.xor(a, sign), zero), f32x4.ge(u, zero)), v128.and(f32x4.ge(w, zero), f32x4.ne(den, zero)));
         if (!i32x4.bitmask(ok)) continue;
-        const distance = v128.xor(f32x4.add(f32x4.add(f32x4.mul(gx, cx), f32x4.mul(gy, cy)), f32x4.mul(gz, cz)), sign);
-        ok = v128.and(ok, v128.and(v128.and(f32x4.lt(f32x4.mul(size, vtmin), distance), f32x4.le(distance, f32x4.mul(size, vtmax))), f32x4.ne(den, zero)));
+        const distance = f32x4.mul(shz, v128.xor(f32x4.add(f32x4.add(f32x4.mul(a, az), f32x4.mul(b, bz)), f32x4.mul(c, cz)), sign));
+        ok = v128.and(ok, v128.and(f32x4.lt(f32x4.mul(size, vtmin), distance), f32x4.le(distance, f32x4.mul(size, vtmax))));
         let mask = i32x4.bitmask(ok);
         if (!mask) continue;
         const inverse = f32x4.div(f32x4.splat(1), size);
@@ -248,7 +266,8 @@ function walkShadow(ray: usize, current: u32, bottom: usize, top: usize): usize 
   const vox = v128.load32_splat(ray), voy = v128.load32_splat(ray, 4), voz = v128.load32_splat(ray, 8);
   const vrx = f32x4.splat(reciprocal(load<f32>(ray, 16))), vry = f32x4.splat(reciprocal(load<f32>(ray, 20))), vrz = f32x4.splat(reciprocal(load<f32>(ray, 24)));
   const vtmin = v128.load32_splat(ray, 12), vtmax = v128.load32_splat(ray, 28);
-  const scratch = stack;
+  const scratch = stack, shear = stack + SHEAR;
+  makeShear(ray, shear);
   while (true) {
     while (!(current & 8)) {
       const n: usize = current;
@@ -256,12 +275,12 @@ function walkShadow(ray: usize, current: u32, bottom: usize, top: usize): usize 
       const ay = f32x4.mul(f32x4.sub(v128.load(n, 64), voy), vry), by = f32x4.mul(f32x4.sub(v128.load(n, 96), voy), vry);
       const az = f32x4.mul(f32x4.sub(v128.load(n, 128), voz), vrz), bz = f32x4.mul(f32x4.sub(v128.load(n, 160), voz), vrz);
       const near0 = f32x4.pmax(f32x4.pmax(f32x4.pmin(ax, bx), f32x4.pmin(ay, by)), f32x4.pmax(f32x4.pmin(az, bz), vtmin));
-      const far0 = f32x4.pmin(f32x4.pmin(f32x4.pmax(ax, bx), f32x4.pmax(ay, by)), f32x4.pmin(f32x4.pmax(az, bz), vtmax));
+      const far0 = f32x4.pmin(f32x4.mul(f32x4.pmin(f32x4.pmin(f32x4.pmax(ax, bx), f32x4.pmax(ay, by)), f32x4.pmax(az, bz)), f32x4.splat(BOX_SLACK)), vtmax);
       const cx = f32x4.mul(f32x4.sub(v128.load(n, 16), vox), vrx), dx = f32x4.mul(f32x4.sub(v128.load(n, 48), vox), vrx);
       const cy = f32x4.mul(f32x4.sub(v128.load(n, 80), voy), vry), dy = f32x4.mul(f32x4.sub(v128.load(n, 112), voy), vry);
       const cz = f32x4.mul(f32x4.sub(v128.load(n, 144), voz), vrz), dz = f32x4.mul(f32x4.sub(v128.load(n, 176), voz), vrz);
       const near1 = f32x4.pmax(f32x4.pmax(f32x4.pmin(cx, dx), f32x4.pmin(cy, dy)), f32x4.pmax(f32x4.pmin(cz, dz), vtmin));
-      const far1 = f32x4.pmin(f32x4.pmin(f32x4.pmax(cx, dx), f32x4.pmax(cy, dy)), f32x4.pmin(f32x4.pmax(cz, dz), vtmax));
+      const far1 = f32x4.pmin(f32x4.mul(f32x4.pmin(f32x4.pmin(f32x4.pmax(cx, dx), f32x4.pmax(cy, dy)), f32x4.pmax(cz, dz)), f32x4.splat(BOX_SLACK)), vtmax);
       let mask = i32x4.bitmask(f32x4.le(near0, far0)) | (i32x4.bitmask(f32x4.le(near1, far1)) << 4);
       if (!mask) { current = 0; break; }
       // no sort by distance: the builder has ordered the children by area, the likeliest blocker last
@@ -279,21 +298,21 @@ function walkShadow(ray: usize, current: u32, bottom: usize, top: usize): usize 
       return current & ~31;
     } else if (current) {
       let t: usize = current & ~15;
-      const vdx = v128.load32_splat(ray, 16), vdy = v128.load32_splat(ray, 20), vdz = v128.load32_splat(ray, 24);
+      const shx = v128.load32_splat(shear), shy = v128.load32_splat(shear, 4), shz = v128.load32_splat(shear, 8);
+      const sox = v128.load32_splat(shear, 12), soy = v128.load32_splat(shear, 16), soz = v128.load32_splat(shear, 20);
+      const rowX = load<u32>(shear, 24), rowY = load<u32>(shear, 28), rowZ = load<u32>(shear, 32);
       for (let blocks = current & 7; blocks > 0; blocks--, t += 160) {
-        const e1x = v128.load(t, 48), e1y = v128.load(t, 64), e1z = v128.load(t, 80), e2x = v128.load(t, 96), e2y = v128.load(t, 112), e2z = v128.load(t, 128);
-        const cx = f32x4.sub(v128.load(t), vox), cy = f32x4.sub(v128.load(t, 16), voy), cz = f32x4.sub(v128.load(t, 32), voz);
-        const rx = f32x4.sub(f32x4.mul(cy, vdz), f32x4.mul(cz, vdy)), ry = f32x4.sub(f32x4.mul(cz, vdx), f32x4.mul(cx, vdz)), rz = f32x4.sub(f32x4.mul(cx, vdy), f32x4.mul(cy, vdx));
-        const gx = f32x4.sub(f32x4.mul(e2y, e1z), f32x4.mul(e2z, e1y)), gy = f32x4.sub(f32x4.mul(e2z, e1x), f32x4.mul(e2x, e1z)), gz = f32x4.sub(f32x4.mul(e2x, e1y), f32x4.mul(e2y, e1x));
-        const den = f32x4.add(f32x4.add(f32x4.mul(gx, vdx), f32x4.mul(gy, vdy)), f32x4.mul(gz, vdz));
-        const sign = v128.and(den, i32x4.splat(0x80000000)), size = v128.xor(den, sign);
-        const u = v128.xor(f32x4.add(f32x4.add(f32x4.mul(rx, e2x), f32x4.mul(ry, e2y)), f32x4.mul(rz, e2z)), sign);
-        const w = v128.xor(f32x4.add(f32x4.add(f32x4.mul(rx, e1x), f32x4.mul(ry, e1y)), f32x4.mul(rz, e1z)), sign);
-        const zero = f32x4.splat(0);
-        let ok = v128.and(v128.and(f32x4.ge(u, zero), f32x4.ge(w, zero)), f32x4.le(f32x4.add(u, w), size));
+        const az = f32x4.sub(v128.load(t + rowZ), soz), bz = f32x4.sub(v128.load(t + rowZ, 48), soz), cz = f32x4.sub(v128.load(t + rowZ, 96), soz);
+        const ax = f32x4.sub(f32x4.sub(v128.load(t + rowX), sox), f32x4.mul(shx, az)), ay = f32x4.sub(f32x4.sub(v128.load(t + rowY), soy), f32x4.mul(shy, az));
+        const bx = f32x4.sub(f32x4.sub(v128.load(t + rowX, 48), sox), f32x4.mul(shx, bz)), by = f32x4.sub(f32x4.sub(v128.load(t + rowY, 48), soy), f32x4.mul(shy, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(t + rowX, 96), sox), f32x4.mul(shx, cz)), cy = f32x4.sub(f32x4.sub(v128.load(t + rowY, 96), soy), f32x4.mul(shy, cz));
+        const a = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx)), b = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx)), c = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
+        const den = f32x4.add(f32x4.add(a, b), c), sign = v128.and(den, i32x4.splat(0x80000000)), size = v128.xor(den, sign);
+        const u = v128.xor(b, sign), w = v128.xor(c, sign), zero = f32x4.splat(0);
+        let ok = v128.and(v128.and(f32x4.ge(v128.xor(a, sign), zero), f32x4.ge(u, zero)), v128.and(f32x4.ge(w, zero), f32x4.ne(den, zero)));
         if (!i32x4.bitmask(ok)) continue;
-        const distance = v128.xor(f32x4.add(f32x4.add(f32x4.mul(gx, cx), f32x4.mul(gy, cy)), f32x4.mul(gz, cz)), sign);
-        ok = v128.and(ok, v128.and(v128.and(f32x4.lt(f32x4.mul(size, vtmin), distance), f32x4.le(distance, f32x4.mul(size, vtmax))), f32x4.ne(den, zero)));
+        const distance = f32x4.mul(shz, v128.xor(f32x4.add(f32x4.add(f32x4.mul(a, az), f32x4.mul(b, bz)), f32x4.mul(c, cz)), sign));
+        ok = v128.and(ok, v128.and(f32x4.lt(f32x4.mul(size, vtmin), distance), f32x4.le(distance, f32x4.mul(size, vtmax))));
         let mask = i32x4.bitmask(ok);
         if (!mask) continue;
         if (mask & ~i32x4.bitmask(v128.load(t, 144))) return BLOCKED;

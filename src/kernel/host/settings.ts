@@ -35,6 +35,8 @@ export interface RenderSettings {
   light: SurroundingsLight;
   /** The camera stands in a room that gets its light through panes: sample the sky through them too. */
   indoors: boolean;
+  /** For the bench: WITHOUT_ bits of what is left out. */
+  without?: number;
 }
 
 export const tileBytes = (layers: number) => tileFloats(L.TILE * L.TILE, layers) * 4;
@@ -85,6 +87,7 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
   u32[s + L.S_PASSES / 4] = limits.passes;
   u32[s + L.S_GLOW / 4] = limits.glow ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
+  u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
   u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
   u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   f32.set(invertPixelFilter(settings.limits.filter_px, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);

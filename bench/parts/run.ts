@@ -1,0 +1,96 @@
+/**
+ * What each part of the sampling is worth: efficiency, 1 / (grain2 x CPU seconds), with everything on against the same kernel with one
+ * part off, on the demo scenes; what stopping tile by tile saves; and a hall with a hundred lamps against ten of the same power.
+ */
+import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
+import { createCameraFrame } from '../../src/core/camera/lens';
+import { tilesOf } from '../../src/core/film/film';
+import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
+import { DEMO_PROJECTS } from '../../src/demo/projects';
+import { writeModel } from '../../src/demo/write-model';
+import { readScene } from '../../src/formats/gltf/read-scene';
+import { WITHOUT_LIGHT_TREE, WITHOUT_LOW_DISCREPANCY } from '../../src/kernel/assembly/layout';
+import { buildPack } from '../../src/kernel/host/pack';
+import { layOut, NO_LIMITS, type RenderSettings } from '../../src/kernel/host/settings';
+import { MemoryFilm } from '../../src/server/files/film-store';
+import { loadKernel } from '../../src/server/render/kernel-file';
+import { RenderPool } from '../../src/server/render/pool';
+import { renderFilm, type RenderGoal } from '../../src/server/render/render-film';
+import { prepare } from '../../src/server/render/session';
+
+const SIZE = { width_px: 128, height_px: 96 };
+const SAMPLES = 32;
+const ROUNDS = 2;
+const module = await loadKernel();
+
+async function render(pack: Uint8Array, settings: RenderSettings, goal: Partial<RenderGoal> & { white: number }) {
+  const film = new MemoryFilm();
+  const tiles = tilesOf(settings.width, settings.height);
+  const pool = new RenderPool(module, layOut(pack, settings, 1));
+  await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, seconds: null, white: 1 });
+  const began = process.cpuUsage();
+  const end = await renderFilm(pool, film, tiles, { samples: SAMPLES, grain: null, seconds: null, ...goal });
+  const used = process.cpuUsage(began);
+  await pool.close();
+  const samples = tiles.map((t) => film.state(t.index)!.samples);
+  return { grain: end.grain!, seconds: (used.user + used.system) / 1e6, samples };
+}
+
+/** Efficiencies of the variants over that of the first, each measured in turn, the rounds' geometric mean. */
+async function compare(pack: Uint8Array, variants: RenderSettings[], white: number): Promise<number[]> {
+  const logs = variants.map(() => 0);
+  for (let round = 0; round < ROUNDS; round++) {
+    const efficiency: number[] = [];
+    for (const settings of variants) {
+      const { grain, seconds } = await render(pack, { ...settings, seed: round + 1 }, { white });
+      efficiency.push(1 / (grain * grain * seconds));
+    }
+    efficiency.forEach((e, i) => {
+      logs[i]! += Math.log(e / efficiency[0]!) / ROUNDS;
+    });
+  }
+  return logs.map(Math.exp);
+}
+
+const gain = (ratio: number) => (1 / ratio).toFixed(2);
+console.log('| scene | light tree | window panes | low-discrepancy points | stopping by tile: samples spared |\n| --- | --- | --- | --- | --- |');
+for (const project of DEMO_PROJECTS) {
+  const scene = await readScene(await writeModel(project.model()));
+  const first = project.pictures[0]!.brief;
+  const brief = { ...BRIEF_DEFAULTS, ...first, size: SIZE, quality: { ...first.quality, scale: 1 } };
+  const { pack, settings, white } = await prepare({ scene, brief, captured: null, module, threads: 2 });
+  const [, tree, panes, points] = await compare(pack, [settings, { ...settings, without: WITHOUT_LIGHT_TREE }, { ...settings, indoors: false }, { ...settings, without: WITHOUT_LOW_DISCREPANCY }], white);
+  // tile by tile against every tile as long as the worst needs
+  const probe = await render(pack, settings, { white, samples: SAMPLES });
+  const { samples } = await render(pack, settings, { white, samples: 512, grain: probe.grain * 0.7 });
+  const mean = samples.reduce((a, b) => a + b) / samples.length;
+  console.log(`| ${project.name} | ${gain(tree!)} | ${settings.indoors ? gain(panes!) : 'none'} | ${gain(points!)} | ${(100 * (1 - mean / Math.max(...samples))).toFixed(0)} % |`);
+}
+console.log('times as efficient with the part on as with it off; 1 is no difference');
+
+/** A hall of 20 x 10 m with `n` discs of the same power together under its ceiling. */
+function hall(n: number): Scene {
+  const quad = (a: number[], b: number[], c: number[], d: number[]) => [...a, ...b, ...c, ...d];
+  const positions = Float32Array.from([quad([0, 0, 10], [20, 0, 10], [20, 0, 0], [0, 0, 0]), quad([0, 4, 0], [20, 4, 0], [20, 4, 10], [0, 4, 10]), quad([0, 0, 0], [20, 0, 0], [20, 4, 0], [0, 4, 0]), quad([20, 0, 10], [0, 0, 10], [0, 4, 10], [20, 4, 10]), quad([0, 0, 10], [0, 0, 0], [0, 4, 0], [0, 4, 10]), quad([20, 0, 0], [20, 0, 10], [20, 4, 10], [20, 4, 0])].flat());
+  const indices = Uint32Array.from({ length: 36 }, (_, i) => Math.floor(i / 6) * 4 + [0, 1, 2, 0, 2, 3][i % 6]!);
+  const normals = Float32Array.from([[0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1], [1, 0, 0], [-1, 0, 0]].flatMap((v) => [...v, ...v, ...v, ...v]));
+  const columns = n === 10 ? 5 : 20;
+  const lights: SceneLight[] = Array.from({ length: n }, (_, i) => {
+    const rows = n / columns;
+    const radiance = (400 * 10) / n;
+    return { kind: 'disc', name: 'lamp', position: [((i % columns) + 0.5) * (20 / columns), 3.8, (Math.floor(i / columns) + 0.5) * (10 / rows)], direction: [0, -1, 0], radius: 0.15, radiance: [radiance, radiance, radiance] };
+  });
+  const v = positions.length / 3;
+  return { ...NO_INSTANCES, geometry: { positions, normals, indices, tangents: new Float32Array(v * 4), uv0: new Float32Array(v * 2), uv1: new Float32Array(v * 2), colors: new Uint8Array(v * 4).fill(255), triangleMaterials: new Uint32Array(12) }, materials: [{ ...MATERIAL_DEFAULTS, baseColor: [0.6, 0.6, 0.6, 1], specular: 0 }], textures: [], lights, cameras: [], bounds: boundsOf(positions) };
+}
+
+const view = createCameraFrame({ position_m: [1, 1.6, 1], target_m: [14, 1.2, 7], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 24, height_m: null, sensor_height_mm: 24, f_number: null, focus_m: null } as never, 4 / 3)!;
+const noiseTimes: number[] = [];
+for (const n of [10, 100]) {
+  const { bytes } = buildPack(hall(n), module, () => 0);
+  const settings: RenderSettings = { width: SIZE.width_px, height: SIZE.height_px, camera: view, bounces: 6, limits: NO_LIMITS, layers: 0, aids: false, firefly: 0, clay: false, seed: 1, light: { even: null, image: null, sun: null }, indoors: false };
+  const { grain, seconds } = await render(bytes, settings, { white: 30, samples: 64 });
+  noiseTimes.push(grain * grain * seconds);
+}
+console.log(`a hall with a hundred lamps takes ${(noiseTimes[1]! / noiseTimes[0]!).toFixed(2)} times as long to the same grain as with ten (2 is the limit)`);
+process.exit(0);
