@@ -1,4 +1,5 @@
 /** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
+import type { PhotometricWeb } from '../lights/web/web';
 import type { SolidTexture } from '../materials/solid-texture';
 import { type Affine, boundsUnder } from '../math/affine';
 import type { Vec3 } from '../math/vec3';
@@ -159,16 +160,6 @@ export type SceneLight =
   | { kind: 'disc'; name: string; position: Vec3; direction: Vec3; radius: number; radiance: Vec3 }
   | { kind: 'sphere'; name: string; position: Vec3; radius: number; radiance: Vec3 }
   | { kind: 'web'; name: string; position: Vec3; /** the axis of the web, gamma 0 */ direction: Vec3; /** the plane C0 */ plane: Vec3; /** factor of the web's candela */ tint: Vec3; web: PhotometricWeb };
-
-/** Luminous intensity by direction on an even grid. */
-export interface PhotometricWeb {
-  /** Planes C over a full turn, counterclockwise against the axis; 1 when all are alike. */
-  planes: number;
-  /** Angles gamma over 0 to 180 degrees, both ends included. */
-  angles: number;
-  /** cd, plane by plane. */
-  candela: Float32Array;
-}
 
 export interface SceneCamera {
   name: string;

@@ -2,8 +2,9 @@
 import { luminance } from '../../core/color/spaces';
 import { type Affine, affine } from '../../core/math/affine';
 import { add, cross, normalize, scale, subtract, type Vec3 } from '../../core/math/vec3';
+import type { PhotometricWeb } from '../../core/lights/web/web';
 import type { LightGroups } from '../../core/scene/light-groups';
-import type { PhotometricWeb, Scene, SceneGeometry, SceneLight, TextureUse } from '../../core/scene/scene';
+import type { Scene, SceneGeometry, SceneLight, TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { buildLightTree, type TreeLight, widen } from './light-tree';
 import type { Views } from './views';

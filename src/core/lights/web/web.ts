@@ -2,7 +2,15 @@
  * Photometric webs: luminous intensity over planes C and angles gamma (CIE 121), brought to the even grid that the kernel reads, and
  * their total flux. Linear between the angles that were measured, 0 beyond them.
  */
-import type { PhotometricWeb } from '../../scene/scene';
+/** Luminous intensity by direction on an even grid. */
+export interface PhotometricWeb {
+  /** Planes C over a full turn, counterclockwise against the axis; 1 when all are alike. */
+  planes: number;
+  /** Angles gamma over 0 to 180 degrees, both ends included. */
+  angles: number;
+  /** cd, plane by plane. */
+  candela: Float32Array;
+}
 
 /** As measured: planes and angles in degrees, ascending; `candela[c][g]`. Planes cover a full turn, or one stands for all. */
 export interface MeasuredWeb {
