@@ -77,6 +77,89 @@ const MODELS: [string, SurfaceValues][] = [
   ['frosted glass from inside', { base: [1, 0.9, 0.8], metallic: 0, roughness: 0.45, transmission: 1, ior: 1.5, specular: 1, solid: true, entering: false }]
 ];
 
+const DRAWS_GRID = 20_000;
+
+/**
+ * Draws directions and holds their counts in bins of the sphere against the pdf integrated over each, `fine`2 points a bin; and how much is
+ * returned. The bins' pole lies in the surface, where no lobe is so narrow that the bins would be too coarse for it.
+ */
+function chiSquare(s: SurfaceValues, wo: Vec3, draws: number, fine: number): { chi: number; degrees: number; returned: number } {
+  prepare(s, wo);
+  const random = createRandom(5);
+  const bins = 12 * 24;
+  const counts = new Float64Array(bins);
+  const binOf = (z: number, p: number) => Math.min(11, Math.floor(((z + 1) / 2) * 12)) * 24 + Math.min(23, Math.floor(((p + Math.PI) / (2 * Math.PI)) * 24));
+  let returned = 0;
+  for (let i = 0; i < draws; i++) {
+    if (!kernel.probeSample(random(), random(), random(), out)) continue;
+    const [x, y, z, r, g, b] = read(6) as [number, number, number, number, number, number];
+    const at = binOf(x, Math.atan2(z, y));
+    counts[at] = counts[at]! + 1;
+    returned += Math.max(r, g, b) / draws;
+  }
+  // the expected count of a bin: its integrated pdf, by the midpoint rule on a fine grid
+  let chi = 0;
+  let degrees = 0;
+  let pooledExpected = 0;
+  let pooledCount = 0;
+  for (let b = 0; b < bins; b++) {
+    let integral = 0;
+    for (let i = 0; i < fine; i++) {
+      for (let j = 0; j < fine; j++) {
+        const z = -1 + (2 * (Math.floor(b / 24) + (i + 0.5) / fine)) / 12;
+        const p = -Math.PI + (2 * Math.PI * ((b % 24) + (j + 0.5) / fine)) / 24;
+        const r = Math.sqrt(1 - z * z);
+        kernel.probeEvaluate(z, r * Math.cos(p), r * Math.sin(p), out);
+        integral += f32[(out >> 2) + 3]!;
+      }
+    }
+    const expected = (draws * integral * (4 * Math.PI)) / bins / (fine * fine);
+    if (expected < 20) {
+      pooledExpected += expected;
+      pooledCount += counts[b]!;
+      continue;
+    }
+    chi += (counts[b]! - expected) ** 2 / expected;
+    degrees++;
+  }
+  if (pooledExpected > 5) {
+    chi += (pooledCount - pooledExpected) ** 2 / pooledExpected;
+    degrees++;
+  }
+  return { chi, degrees, returned };
+}
+
+/** The value that chi-square exceeds with the chance of a normal deviate beyond `z`. Wilson and Hilferty 1931. */
+const chiLimit = (degrees: number, z: number) => degrees * (1 - 2 / (9 * degrees) + z * Math.sqrt(2 / (9 * degrees))) ** 3;
+
+describe('over a grid of roughness and angle', () => {
+  const roughnesses = [0.3, 0.6, 1];
+  const degreesFromNormal = [8, 45, 72];
+  // 1 % for the whole grid of a material, shared among its nine places (Bonferroni): a normal deviate of 3.06
+  const Z = 3.06;
+  it.each(MODELS)('%s: directions follow the pdf, and no more comes back than went in', (_, s) => {
+    for (const roughness of roughnesses) {
+      for (const angle of degreesFromNormal) {
+        const t = (angle * Math.PI) / 180;
+        const { chi, degrees, returned } = chiSquare({ ...s, roughness }, [Math.sin(t) * 0.8, Math.sin(t) * 0.6, Math.cos(t)], DRAWS_GRID, s.solid ? 32 : 12);
+        expect(chi, `roughness ${roughness}, ${angle} degrees`).toBeLessThan(chiLimit(degrees, Z) * 1.1);
+        // radiance that leaves glass is squeezed into a narrower cone: seen from inside it gains by the square of the index
+        const most = s.solid && !s.entering ? s.ior ** 2 : 1;
+        expect(returned, `roughness ${roughness}, ${angle} degrees`).toBeLessThan(1.015 * most);
+      }
+    }
+  });
+  it.each([['metal', { metallic: 1 }], ['thin glass', { transmission: 1 }]] as const)('white %s returns all that meets it', (_, kind) => {
+    for (const roughness of roughnesses) {
+      for (const angle of degreesFromNormal) {
+        const t = (angle * Math.PI) / 180;
+        const { returned } = chiSquare({ ...plain, base: [1, 1, 1], specular: 1, ...kind, roughness, layers: undefined }, [Math.sin(t), 0, Math.cos(t)], DRAWS_GRID, 1);
+        expect(Math.abs(returned - 1), `roughness ${roughness}, ${angle} degrees`).toBeLessThan(0.03);
+      }
+    }
+  });
+});
+
 describe('the kernel scatters as the reference does', () => {
   for (const [name, s] of MODELS) {
     it(`${name}: values equal to 1e-4`, () => {
@@ -94,52 +177,10 @@ describe('the kernel scatters as the reference does', () => {
     });
 
     it(`${name}: sampled directions follow the pdf (chi-square, 1 % level, fixed seed)`, () => {
-      const wo = normalize([0.5, 0.2, 0.8]);
-      prepare(s, wo);
-      const random = createRandom(5);
-      const bins = 12 * 24;
-      const counts = new Float64Array(bins);
-      const draws = 60_000;
-      const binOf = (z: number, p: number) => Math.min(11, Math.floor(((z + 1) / 2) * 12)) * 24 + Math.min(23, Math.floor(((p + Math.PI) / (2 * Math.PI)) * 24));
-      for (let i = 0; i < draws; i++) {
-        if (!kernel.probeSample(random(), random(), random(), out)) continue;
-        const [x, y, z] = read(3) as [number, number, number];
-        const at = binOf(z, Math.atan2(y, x));
-        counts[at] = counts[at]! + 1;
-      }
-      // the expected count of a bin: its integrated pdf, by the midpoint rule on a fine grid
-      let chi = 0;
-      let degrees = 0;
-      let pooledExpected = 0;
-      let pooledCount = 0;
-      const fine = 24;
-      for (let b = 0; b < bins; b++) {
-        let integral = 0;
-        for (let i = 0; i < fine; i++) {
-          for (let j = 0; j < fine; j++) {
-            const z = -1 + (2 * (Math.floor(b / 24) + (i + 0.5) / fine)) / 12;
-            const p = -Math.PI + (2 * Math.PI * ((b % 24) + (j + 0.5) / fine)) / 24;
-            const r = Math.sqrt(1 - z * z);
-            kernel.probeEvaluate(r * Math.cos(p), r * Math.sin(p), z, out);
-            integral += f32[(out >> 2) + 3]!;
-          }
-        }
-        const expected = (draws * integral * (4 * Math.PI)) / bins / (fine * fine);
-        if (expected < 20) {
-          pooledExpected += expected;
-          pooledCount += counts[b]!;
-          continue;
-        }
-        chi += (counts[b]! - expected) ** 2 / expected;
-        degrees++;
-      }
-      if (pooledExpected > 5) {
-        chi += (pooledCount - pooledExpected) ** 2 / pooledExpected;
-        degrees++;
-      }
+      const { chi, degrees } = chiSquare(s, normalize([0.5, 0.2, 0.8]), 60_000, 24);
       // narrow lobes: the midpoint rule's own error is allowed for with 4 % of the count
       const slack = s.roughness < 0.2 ? 3 : 1.35;
-      const limit = degrees * (1 - 2 / (9 * degrees) + 2.326 * Math.sqrt(2 / (9 * degrees))) ** 3; // Wilson and Hilferty 1931
+      const limit = chiLimit(degrees, 2.326);
       expect(chi).toBeLessThan(limit * slack);
     });
   }
