@@ -79,6 +79,10 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.look(JSON.parse(viewKey) as FreeViewpoint);
   }, [viewKey]);
+  const modelSeen = showModel || !proof || proof.picture_count === 0;
+  useEffect(() => {
+    viewport.current?.show(modelSeen);
+  }, [modelSeen, props.modelUrl]);
   const sunKey = JSON.stringify(sun);
   useEffect(() => {
     viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);

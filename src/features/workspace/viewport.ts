@@ -42,6 +42,7 @@ export class Viewport {
   private controls: OrbitControls | null = null;
   private view: FreeViewpoint | null = null;
   private pending = false;
+  private visible = false;
   private ended = false;
 
   constructor(
@@ -207,8 +208,14 @@ export class Viewport {
     this.rest(true);
   };
 
+  /** Whether the model is to be seen; behind a proof it is not drawn at all, which a weak machine notices. */
+  show(visible: boolean): void {
+    this.visible = visible;
+    if (visible) this.draw();
+  }
+
   private draw(): void {
-    if (this.pending || this.ended) return;
+    if (this.pending || this.ended || !this.visible) return;
     this.pending = true;
     requestAnimationFrame(() => {
       this.pending = false;
