@@ -53,11 +53,6 @@ export class Viewport {
     this.renderer.outputColorSpace = SRGBColorSpace;
     this.scene.background = new Color(0xd9d9d9);
     this.scene.add(new AmbientLight(0xffffff, 0.7), this.sun);
-    // something for metal to mirror
-    const maker = new PMREMGenerator(this.renderer);
-    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
-    this.scene.environmentIntensity = 0.5;
-    maker.dispose();
     this.sun.position.set(-0.5, 1, 0.8);
     canvas.addEventListener('keydown', this.onKey);
   }
@@ -211,7 +206,17 @@ export class Viewport {
   /** Whether the model is to be seen; behind a proof it is not drawn at all, which a weak machine notices. */
   show(visible: boolean): void {
     this.visible = visible;
-    if (visible) this.draw();
+    if (!visible) return;
+    if (!this.scene.environment) this.surround();
+    this.draw();
+  }
+
+  /** Something for metal to mirror; filtering it takes seconds without a graphics card, so it waits until it is wanted. */
+  private surround(): void {
+    const maker = new PMREMGenerator(this.renderer);
+    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
+    this.scene.environmentIntensity = 0.5;
+    maker.dispose();
   }
 
   private draw(): void {
