@@ -1,6 +1,6 @@
 'use client';
 /** The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is saved at once. */
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { canonicalJson, filmBrief } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
@@ -68,6 +68,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
   const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel' });
 
+  const sentenceAtStart = useRef(sentence);
+
   const render = async () => {
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`);
     if (!sent.ok) return setMessage(sent.message);
@@ -104,6 +106,14 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     model: () => setShowModel((m) => !m),
     history
   });
+  // a word pressed before the page had come to life left its panel in the address
+  useEffect(() => {
+    const { hash, pathname, search } = window.location;
+    if (!hash) return;
+    const asked = sentenceAtStart.current.find((part) => 'panel' in part && `#${part.panel}` === hash);
+    if (asked && 'panel' in asked) setPanel(asked.panel);
+    window.history.replaceState(null, '', pathname + search);
+  }, []);
   useEffect(() => {
     document.title = `${picture.name}: Sphaera`;
   }, [picture.name]);
