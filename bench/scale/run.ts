@@ -7,8 +7,7 @@ import { join } from 'node:path';
 import { affine } from '../../src/core/math/affine';
 import { createRandom } from '../../src/core/sampling/random';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneGeometry } from '../../src/core/scene/scene';
-import { PACK } from '../../src/kernel/assembly/layout';
-import { createMemory, instantiate } from '../../src/kernel/host/kernel';
+import { openPack } from '../../src/kernel/host/kernel';
 import { buildPack } from '../../src/kernel/host/pack';
 
 const root = process.env.SPHAERA_ROOT ?? process.cwd();
@@ -50,10 +49,7 @@ interface Row {
 /** Rays from a hemisphere above the ground into it: half of them camera-like and near together, half anywhere. */
 function measure(scene: Scene, side: number): Row {
   const pack = buildPack(scene, module, () => performance.now());
-  const at = (PACK + pack.bytes.length + 255) & ~255;
-  const memory = createMemory(at + RAYS * 40 + 65_536);
-  new Uint8Array(memory.buffer).set(pack.bytes, PACK);
-  const kernel = instantiate(module, memory, 0);
+  const { kernel, memory, at } = openPack(pack.bytes, module, RAYS * 40);
   const f32 = new Float32Array(memory.buffer);
   const random = createRandom(5);
   for (let i = 0; i < RAYS; i++) {
@@ -102,10 +98,7 @@ function leaks(): void {
   const c = [-1, 1].flatMap((x) => [-1, 1].flatMap((y) => [-1, 1].map((z) => [x * 2, y * 1.5, z]))).flat();
   const faces = [0, 1, 3, 0, 3, 2, 4, 6, 7, 4, 7, 5, 0, 4, 5, 0, 5, 1, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4, 1, 5, 7, 1, 7, 3];
   const pack = buildPack(sceneOf(geometryOf(Float32Array.from(c), Uint32Array.from(faces))), module, () => 0);
-  const at = (PACK + pack.bytes.length + 255) & ~255;
-  const memory = createMemory(at + RAYS * 40 + 65_536);
-  new Uint8Array(memory.buffer).set(pack.bytes, PACK);
-  const kernel = instantiate(module, memory, 0);
+  const { kernel, memory, at } = openPack(pack.bytes, module, RAYS * 40);
   const f32 = new Float32Array(memory.buffer);
   const random = createRandom(77);
   const out = at + RAYS * 32;

@@ -10,7 +10,7 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { createRandom } from '../../src/core/sampling/random';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene } from '../../src/core/scene/scene';
 import { P_NODES, PACK } from '../../src/kernel/assembly/layout';
-import { createMemory, instantiate } from '../../src/kernel/host/kernel';
+import { openPack } from '../../src/kernel/host/kernel';
 import { buildPack } from '../../src/kernel/host/pack';
 import { benchRoom } from './scene';
 
@@ -36,10 +36,7 @@ const scene: Scene = {
 };
 const module = new WebAssembly.Module(readFileSync(join(root, 'build/kernel.wasm')));
 const pack = buildPack(scene, module, () => performance.now());
-const at = (PACK + pack.bytes.length + 255) & ~255;
-const memory = createMemory(at + RAYS * 44 + 65_536);
-new Uint8Array(memory.buffer).set(pack.bytes, PACK);
-const kernel = instantiate(module, memory, 0);
+const { kernel, memory, at } = openPack(pack.bytes, module, RAYS * 44);
 const f32 = new Float32Array(memory.buffer);
 const i32 = new Int32Array(memory.buffer);
 const out = at + RAYS * 32;

@@ -27,7 +27,7 @@ export interface ProofDto {
   clean_grain: number | null;
   /** Why there is none though it was wanted. */
   clean_note: string | null;
-  /** Share of the indirect light that the firefly limit took. */
+  /** Share of the scattered light that the firefly limit took, in the run that came last. */
   limited_share: number | null;
   revision: number;
   stopping: boolean;

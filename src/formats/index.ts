@@ -5,6 +5,7 @@ export { createIo } from './gltf/io';
 export { readScene } from './gltf/read-scene';
 export { type FloatImage, readHdr } from './hdr/read-hdr';
 export { encodeJpeg, encodePng, type RgbaImage } from './image/encode';
-export { type PhotometricFile, readLm63 } from './photometry/read-lm63';
+export type { PhotometricFile } from './photometry/photometric-file';
+export { readLm63 } from './photometry/read-lm63';
 export { readEulumdat } from './photometry/read-eulumdat';
 export { PhotometryRefused } from './photometry/refused';

@@ -5,7 +5,7 @@ import { countTriangles } from '../../src/core/scene/scene';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { grid } from '../support/scenes';
 
-async function forest(uses: number, side: number, emissive: [number, number, number] = [0, 0, 0]) {
+async function forest(uses: number, side: number, emissive: [number, number, number] = [0, 0, 0], extras: Record<string, unknown> = {}) {
   const document = new Document();
   const buffer = document.createBuffer();
   const { positions, normals, indices } = grid(side, {});
@@ -14,7 +14,7 @@ async function forest(uses: number, side: number, emissive: [number, number, num
     .setAttribute('POSITION', document.createAccessor().setType('VEC3').setArray(Float32Array.from(positions)).setBuffer(buffer))
     .setAttribute('NORMAL', document.createAccessor().setType('VEC3').setArray(Float32Array.from(normals!)).setBuffer(buffer))
     .setIndices(document.createAccessor().setType('SCALAR').setArray(Uint32Array.from(indices)).setBuffer(buffer))
-    .setMaterial(document.createMaterial('leaf').setEmissiveFactor(emissive));
+    .setMaterial(document.createMaterial('leaf').setEmissiveFactor(emissive).setExtras(extras));
   const mesh = document.createMesh('tree').addPrimitive(primitive);
   const scene = document.createScene();
   for (let i = 0; i < uses; i++) scene.addChild(document.createNode(`tree ${i}`).setMesh(mesh).setTranslation([i * 2, 0, 0]).setScale([i % 2 ? -1 : 1, 1, 1]));
@@ -29,6 +29,11 @@ describe('pieces of a model', () => {
     expect(scene.instances.map((i) => i.name)).toEqual([0, 1, 2, 3, 4, 5].map((i) => `tree ${i}`));
     expect(countTriangles(scene)).toBe(6 * 2 * 60 * 60);
     expect(scene.bounds).toEqual({ min: [0, 0, 0], max: [10, 0, 1] });
+  });
+
+  it('whose solid texture makes no sense are refused by the name of their material', async () => {
+    await expect(forest(1, 4, [0, 0, 0], { solid_texture: { kind: 'cheese' } })).rejects.toThrow(/material "leaf": solid_texture.kind "cheese" is not known.*correct it/);
+    expect((await forest(1, 4, [0, 0, 0], { solid_texture: { kind: 'noise', size_m: 0.1, colors: [[0, 0, 0], [1, 1, 1], [0, 0, 0]] } })).materials[0]!.solid_texture).toMatchObject({ kind: 'noise', size_m: 0.1 });
   });
 
   it('that are small, or glow, become triangles of the world', async () => {

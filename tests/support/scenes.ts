@@ -130,7 +130,7 @@ export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, hei
   const centre = centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
   const { bytes } = buildPack(recentreScene(scene, centre), kernelModule, () => 0);
-  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids }, 1);
+  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const stride = layers + (aids ? AID_LAYERS : 0);

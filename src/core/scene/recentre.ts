@@ -3,9 +3,9 @@
  * needs it. The centre lies on a grid, so that moving about keeps it, and with it the pack, mostly as it is.
  */
 import type { CameraFrame } from '../camera/lens';
+import type { Affine } from '../math/affine';
 import { subtract, type Vec3 } from '../math/vec3';
-import { type Affine, IDENTITY } from '../math/affine';
-import type { Scene } from './scene';
+import { type Scene, worldParts } from './scene';
 
 const GRID_M = 8;
 
@@ -18,7 +18,7 @@ export function recentreScene(scene: Scene, centre: Vec3): Scene {
   const shifted = (m: Affine): Affine => [m[0], m[1], m[2], m[3], m[4], m[5], m[6], m[7], m[8], m[9] - centre[0], m[10] - centre[1], m[11] - centre[2]];
   return {
     ...scene,
-    parts: (scene.parts.length > 0 ? scene.parts : [{ name: '', first: 0, matrix: IDENTITY }]).map((p) => ({ ...p, matrix: shifted(p.matrix) })),
+    parts: worldParts(scene).map((p) => ({ ...p, matrix: shifted(p.matrix) })),
     instances: scene.instances.map((i) => ({ ...i, matrix: shifted(i.matrix) })),
     geometry: { ...scene.geometry, positions },
     lights: scene.lights.map((l) => (l.kind === 'directional' ? l : { ...l, position: moved(l.position) })),

@@ -1,7 +1,7 @@
 /** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
 import type { PhotometricWeb } from '../lights/web/web';
 import type { SolidTexture } from '../materials/solid-texture';
-import { type Affine, boundsUnder } from '../math/affine';
+import { type Affine, boundsUnder, IDENTITY } from '../math/affine';
 import type { Vec3 } from '../math/vec3';
 
 export interface SceneGeometry {
@@ -202,6 +202,12 @@ export interface Scene {
 }
 
 export const NO_INSTANCES: Pick<Scene, 'parts' | 'objects' | 'instances'> = { parts: [], objects: [], instances: [] };
+
+/** The world's parts, at least one: what has none of its own is one. */
+export const worldParts = ({ parts }: Pick<Scene, 'parts'>): ScenePart[] => (parts.length > 0 ? parts : [{ name: '', first: 0, matrix: IDENTITY }]);
+
+/** Names by part, in the order that the kernel numbers them: the world's, then the placed objects'. */
+export const partNames = (scene: Pick<Scene, 'parts' | 'instances'>): string[] => [...worldParts(scene), ...scene.instances].map((p) => p.name);
 
 /** Triangles as drawn, each object as often as it stands. */
 export function countTriangles(scene: Pick<Scene, 'geometry' | 'objects' | 'instances'>): number {

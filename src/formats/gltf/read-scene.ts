@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
+import { ModelRefused } from '../model-refused';
 import { createIo } from './io';
 import { type Piece, placePieces } from './place-pieces';
 import { layerTextures, readLayers, type UseTexture } from './read-layers';
@@ -100,8 +101,16 @@ function readMaterial(m: Material, use: UseTexture): SceneMaterial {
     emissiveTexture: use(m.getEmissiveTexture(), m.getEmissiveTextureInfo(), true),
     transmissionTexture: transmission ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false) : null,
     layers: readLayers(m, use),
-    solid_texture: parseSolidTexture(m.getExtras().solid_texture)
+    solid_texture: readSolid(m)
   };
+}
+
+function readSolid(m: Material): SceneMaterial['solid_texture'] {
+  try {
+    return parseSolidTexture(m.getExtras().solid_texture);
+  } catch (error) {
+    throw new ModelRefused('bad_solid_texture', `material "${m.getName()}": ${(error as Error).message}; correct it in the file's extras or take it out`);
+  }
 }
 
 const axis = (m: Matrix, column: number): Vec3 => {

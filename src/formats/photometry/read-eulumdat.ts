@@ -1,6 +1,6 @@
 /** Reads a EULUMDAT file (Stockmar 1990): one value a line, intensities in cd per 1000 lm of the lamps, which come out in cd. */
-import type { MeasuredWeb } from '../../core/lights/web/web';
-import { mirrored, type PhotometricFile } from './read-lm63';
+import { type MeasuredWeb, mirrorWeb } from '../../core/lights/web/web';
+import type { PhotometricFile } from './photometric-file';
 import { checkAngles, checkCandela, PhotometryRefused } from './refused';
 
 // Lines of the format, counted from 1.
@@ -79,7 +79,7 @@ function planesGiven(symmetry: number, planes: number): number[] {
 function unfold(web: MeasuredWeb, symmetry: number): MeasuredWeb {
   if (symmetry === 0) return web;
   if (symmetry === 1) return { ...web, planes: [0] };
-  if (symmetry === 2) return mirrored(web, 0);
-  if (symmetry === 3) return mirrored(web, 90);
-  return mirrored(mirrored(web, 90, 180), 0);
+  if (symmetry === 2) return mirrorWeb(web, 0);
+  if (symmetry === 3) return mirrorWeb(web, 90);
+  return mirrorWeb(mirrorWeb(web, 90, 180), 0);
 }

@@ -1,13 +1,7 @@
 /** Reads a photometric file after ANSI/IES LM-63 (1991 to 2019), type C, absolute or relative. Intensities come out in cd. */
-import type { MeasuredWeb } from '../../core/lights/web/web';
+import { type MeasuredWeb, mirrorWeb } from '../../core/lights/web/web';
+import type { PhotometricFile } from './photometric-file';
 import { checkAngles, checkCandela, PhotometryRefused } from './refused';
-
-export interface PhotometricFile {
-  name: string;
-  web: MeasuredWeb;
-  /** W; null when the file does not say. */
-  watts: number | null;
-}
 
 export function readLm63(text: string): PhotometricFile {
   const lines = text.split(/\r\n|\r|\n/);
@@ -52,21 +46,10 @@ function unfold(web: MeasuredWeb, line: number): MeasuredWeb {
   const first = web.planes[0]!;
   const last = web.planes.at(-1)!;
   if (web.planes.length === 1 || last === first) return { ...web, planes: [0], candela: [web.candela[0]!] };
-  if (first === 90 && last === 270) return mirrored(web, 180);
+  if (first === 90 && last === 270) return mirrorWeb(web, 180);
   if (first !== 0 || ![90, 180, 360].includes(last)) throw new PhotometryRefused(line, `horizontal angles from ${first} to ${last} leave part of the turn open; they end at 0, 90, 180 or 360`);
   if (last === 360) return { ...web, planes: web.planes.slice(0, -1), candela: web.candela.slice(0, -1) };
-  return last === 180 ? mirrored(web, 0) : mirrored(mirrored(web, 90, 180), 0);
-}
-
-/** Adds the planes mirrored at `axis`, those up to `end` (a full turn when not given). */
-export function mirrored(web: MeasuredWeb, axis: number, end = 360): MeasuredWeb {
-  const known = new Map(web.planes.map((c, i) => [c, web.candela[i]!]));
-  web.planes.forEach((c, i) => {
-    const other = (2 * axis - c + 720) % 360;
-    if (!known.has(other) && other <= end) known.set(other, web.candela[i]!);
-  });
-  const planes = [...known.keys()].filter((c) => c < 360).sort((a, b) => a - b);
-  return { ...web, planes, candela: planes.map((c) => known.get(c)!) };
+  return last === 180 ? mirrorWeb(web, 0) : mirrorWeb(mirrorWeb(web, 90, 180), 0);
 }
 
 function numbersFrom(lines: readonly string[], first: number) {

@@ -1,7 +1,9 @@
 // Builds the 8-wide BVH of traverse.ts from triangles by a binned surface area heuristic, in place and on one thread, so
 // that the same input gives the same bytes on any machine.
 // Sources: Wald 2007 (binned SAH); the cost of a leaf counts blocks of four triangles, not triangles.
-// Cost: 1.5 to 1.7 million triangles a second on one core; memory 32 bytes a triangle of scratch, about 50 of result.
+// Cost: 1.0 to 1.4 million triangles a second on one core (bench/RESULTS.md); memory 32 bytes a triangle of scratch, about 50 of result. Tried and
+// dropped: fewer bins for small ranges (slower); a quarter of the references for large ones (half as fast again, but walls that were not among
+// them made shadow rays 60 % slower).
 //
 // Reference, 32 bytes: box minimum xyz, what it holds, maximum xyz, pad. What it holds is a triangle index, or with bit 29 the address
 // of something placed over 128; bit 30 is set always, so that the lane is never a denormal.

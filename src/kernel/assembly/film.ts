@@ -1,7 +1,8 @@
 // Adds a run of samples to a tile of the film. Layout of a tile: see layout.ts.
 // A pixel's samples are added one after another in their order, so a tile holds the same bits however the run is cut.
 import { AID_LAYERS, AID_MATERIALS, AID_OBJECTS, FILM_CHANNELS, ID_PLACES, S_AIDS, S_LAYERS, S_SEED, SETTINGS } from './layout';
-import { aids, backdropB, backdropG, backdropR, backdropShare, featureB, featureG, featureR, featureX, featureY, featureZ, groups, pathB, pathG, pathR, tracePath } from './path';
+import { aids } from './aids';
+import { backdropB, backdropG, backdropR, backdropShare, featureB, featureG, featureR, featureX, featureY, featureZ, groups, pathB, pathG, pathR, tracePath } from './path';
 
 // @ts-ignore: decorator
 @inline

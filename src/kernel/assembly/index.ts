@@ -1,18 +1,20 @@
 // The kernel's door: everything the host may call.
 import { CONTEXT_AIDS, CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_LAYERS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXT_VERTICES, CONTEXTS } from './layout';
+import * as aids from './aids';
 import * as lamps from './lamps';
-import { addedLight, clearLimited, removedLight, setRays } from './path';
+import { clearLimited, limitedLight, scatteredLight, setRays } from './path';
 import * as portals from './portals';
-import { setScratch } from './surface';
+import * as placed from './placed';
 import { clearRayCount, rayCount, setStack } from './traverse';
 
 /** Gives this instance the context of a thread; call once after instantiation. */
 export function setThread(thread: i32): void {
   const context: usize = CONTEXTS + thread * CONTEXT_BYTES;
-  setRays(context, context + CONTEXT_LAYERS, context + CONTEXT_AIDS);
+  setRays(context, context + CONTEXT_LAYERS);
+  aids.setScratch(context + CONTEXT_AIDS);
   portals.setScratch(context + CONTEXT_PORTALS);
   lamps.setScratch(context + CONTEXT_LAMPS);
-  setScratch(context + CONTEXT_VERTICES);
+  placed.setScratch(context + CONTEXT_VERTICES);
   setStack(context + CONTEXT_STACK);
 }
 
@@ -23,12 +25,14 @@ export function takeRayCount(): f64 {
   return count;
 }
 
-/** The share of indirect light that the firefly limit took since the last call; 0 without a limit. */
-export function takeLimited(): f64 {
-  const share = addedLight > 0 ? removedLight / addedLight : 0;
-  clearLimited();
-  return share;
+/** Luminance of all scattered light since the last call of clearLimited, and what the firefly limit took of it; 0 without a limit. */
+export function lightScattered(): f64 {
+  return scatteredLight;
 }
+export function lightLimited(): f64 {
+  return limitedLight;
+}
+export { clearLimited };
 
 export { beginTrees, blockCount, buildTree, moveNodes, nodeCount, placeBox } from './build';
 export { renderTile } from './film';

@@ -1,19 +1,22 @@
 // One light path: camera to surroundings or lamp, with a light sampled at every scattering and both strategies weighed by
 // multiple importance sampling. Radiance in cd/m2, linear Rec. 709. Sources: Kajiya 1986; Veach 1997, chapters 8 to 10
 // (balance heuristic).
+// One file, because the loop's state is shared by all that finds light on the way.
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, MATERIAL_BYTES, P_BOUNDS, P_MATERIALS_PTR, PACK, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_AIDS, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
+import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_AIDS, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_OPENNESS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
+import * as aids from './aids';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
 import * as lamps from './lamps';
 import { cosOut, exp, luminance, max3, sinCosTurns, sinOut } from './math';
+import { partOf } from './placed';
 import * as portals from './portals';
 import { draw, startSample, u0, u1 } from './random';
+import * as shapes from './shapes';
 import * as surface from './surface';
 import * as sky from './surroundings';
 import { hasTexture } from './texture';
-import * as shapes from './shapes';
 import { hitPlaced, hitT, hitTriangle, hitU, hitV, intersect, occluded, shadowB, shadowG, shadowR } from './traverse';
 
 /** Radiance of the path traced last; the part that came straight from the surroundings; the share of it that did (0 to 1). */
@@ -38,24 +41,6 @@ const ROULETTE_FROM: i32 = 3;
 
 /** Radiance of the path traced last by light group, rgb each; only when there are layers. */
 export let groups: usize = 0;
-/**
- * Aids of the path traced last, only when they are kept, f32 unless said otherwise: direct light rgb, light that the first surface
- * mirrored rgb, or let through as glass rgb, openness (the share of a cosine hemisphere that is free about the first surface), its depth in m, 1 when there
- * was a surface, u32 its part and its material, counted from 1. What is seen through a clear pane counts as the first surface.
- */
-export let aids: usize = 0;
-const AID_GLOSS = 12;
-const AID_GLASS = 24;
-const AID_OPENNESS = 36;
-const AID_DEPTH = 40;
-const AID_HIT = 44;
-const AID_OBJECT = 48;
-const AID_MATERIAL = 52;
-const AID_BYTES = 56;
-const OPENNESS_PAIR: u32 = 4095;
-const OPENNESS_REACH: f32 = 0.1; // of the model's diagonal
-let byGloss: f32 = 0; let byGlass: f32 = 0; // shares of the first scattering, in its direction, that were mirrored or went through
-let scattered = false;
 
 let ray: usize = 0;
 let shadowRay: usize = 0;
@@ -63,18 +48,17 @@ let betaR: f32 = 1; let betaG: f32 = 1; let betaB: f32 = 1;
 let bounce: i32 = 0;
 let channel: i32 = -1; // of a path that dispersing glass has split: it carries this one alone
 
-/** Gives the tracer 64 bytes of this instance's memory for its rays, 12 a light group, and AID_BYTES. */
-export function setRays(address: usize, byGroup: usize, forAids: usize): void {
+/** Gives the tracer 64 bytes of this instance's memory for its rays, and 12 a light group. */
+export function setRays(address: usize, byGroup: usize): void {
   groups = byGroup;
-  aids = forAids;
   ray = address;
   shadowRay = address + 32;
 }
 
-/** Luminance of indirect light since the last call of takeLimited, and what of it the firefly limit took; for the report alone. */
-export let addedLight: f64 = 0; export let removedLight: f64 = 0;
+/** Luminance of scattered light since the last call of clearLimited, and what of it the firefly limit took; for the report alone. */
+export let scatteredLight: f64 = 0; export let limitedLight: f64 = 0;
 export function clearLimited(): void {
-  addedLight = 0; removedLight = 0;
+  scatteredLight = 0; limitedLight = 0;
 }
 
 function add(r: f32, g: f32, b: f32, group: u32): void {
@@ -82,8 +66,8 @@ function add(r: f32, g: f32, b: f32, group: u32): void {
     const limit = load<f32>(SETTINGS + S_FIREFLY);
     if (limit > 0) {
       const l = luminance(r, g, b);
-      addedLight += l;
-      if (l > limit) { const k = limit / l; r *= k; g *= k; b *= k; removedLight += l - limit; }
+      scatteredLight += l;
+      if (l > limit) { const k = limit / l; r *= k; g *= k; b *= k; limitedLight += l - limit; }
     }
   }
   pathR += r; pathG += g; pathB += b;
@@ -91,38 +75,20 @@ function add(r: f32, g: f32, b: f32, group: u32): void {
     const at = groups + <usize>(group * 12);
     store<f32>(at, load<f32>(at) + r); store<f32>(at, load<f32>(at, 4) + g, 4); store<f32>(at, load<f32>(at, 8) + b, 8);
   }
-  if (load<u32>(SETTINGS + S_AIDS)) {
-    if (bounce <= 1) addAid(0, r, g, b);
-    if (byGloss > 0) addAid(AID_GLOSS, r * byGloss, g * byGloss, b * byGloss);
-    if (byGlass > 0) addAid(AID_GLASS, r * byGlass, g * byGlass, b * byGlass);
-  }
+  if (load<u32>(SETTINGS + S_AIDS)) aids.addLight(r, g, b, bounce <= 1);
 }
 
-/** By which way light comes that the value evaluated last scatters at the first surface. */
-function noteFirst(matte: f32): void {
-  byGloss = bsdf.transmitted ? 0 : <f32>1 - matte;
-  byGlass = bsdf.transmitted ? <f32>1 - matte : 0;
-}
+const OPENNESS_PAIR: u32 = 4095; // no bounce and no pass comes to it
 
-function addAid(which: usize, r: f32, g: f32, b: f32): void {
-  const at = aids + which;
-  store<f32>(at, load<f32>(at) + r); store<f32>(at, load<f32>(at, 4) + g, 4); store<f32>(at, load<f32>(at, 8) + b, 8);
-}
-
-/** Notes what the first surface is, how deep it lies and how open it is; the surface has just been made. */
-function describeFirst(triangle: i32, placed: usize, depth: f32): void {
-  store<f32>(aids, depth, AID_DEPTH);
-  store<f32>(aids, 1, AID_HIT);
-  store<u32>(aids, surface.partOf(triangle, placed) + 1, AID_OBJECT);
-  store<u32>(aids, <u32>((surface.material - <usize>load<u32>(PACK + P_MATERIALS_PTR)) / MATERIAL_BYTES) + 1, AID_MATERIAL);
+/** Looks from the surface made last into a direction of the cosine hemisphere about it, as far as openness is asked for. */
+function lookAround(): void {
   draw(OPENNESS_PAIR);
   const r = sqrt<f32>(u0), z = sqrt<f32>(max<f32>(0, <f32>1 - u0));
   sinCosTurns(u1);
   const x = r * cosOut, y = r * sinOut, gx = surface.gx, gy = surface.gy, gz = surface.gz;
   const sign = copysign<f32>(1, gz), p: f32 = -<f32>1 / (sign + gz), q = gx * gy * p; // frame: Duff and others 2017
-  const bounds: usize = PACK + P_BOUNDS, w = load<f32>(bounds, 12) - load<f32>(bounds), h = load<f32>(bounds, 16) - load<f32>(bounds, 4), d = load<f32>(bounds, 20) - load<f32>(bounds, 8);
-  startRay(shadowRay, x * (<f32>1 + sign * gx * gx * p) + y * q + z * gx, x * sign * q + y * (sign + gy * gy * p) + z * gy, -x * sign * gx - y * gy + z * gz, OPENNESS_REACH * sqrt<f32>(w * w + h * h + d * d));
-  store<f32>(aids, occluded(shadowRay, 0) ? 0 : luminance(shadowR, shadowG, shadowB), AID_OPENNESS);
+  startRay(shadowRay, x * (<f32>1 + sign * gx * gx * p) + y * q + z * gx, x * sign * q + y * (sign + gy * gy * p) + z * gy, -x * sign * gx - y * gy + z * gz, load<f32>(SETTINGS + S_OPENNESS));
+  aids.setOpenness(occluded(shadowRay, 0) ? 0 : luminance(shadowR, shadowG, shadowB));
 }
 
 /** Starts `at` from the surface just made, on the side that (dx, dy, dz) leads to. */
@@ -169,12 +135,12 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   if (!(r + g + b > 0)) return;
   startRay(shadowRay, dx, dy, dz, tMax);
   if (occluded(shadowRay, aimedAt)) return;
-  const first = !scattered && load<u32>(SETTINGS + S_AIDS) != 0;
-  if (first) noteFirst(bsdf.matteShare());
+  const first = !aids.scattered && load<u32>(SETTINGS + S_AIDS) != 0;
+  if (first) aids.setWay(bsdf.matteShare(), bsdf.transmitted);
   bounce++;
   add(r * shadowR, g * shadowG, b * shadowB, group);
   bounce--;
-  if (first) { byGloss = 0; byGlass = 0; }
+  if (first) aids.clearWay();
 }
 
 function addSky(pair: u32, chance: f32): void {
@@ -237,8 +203,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   const layers = load<u32>(SETTINGS + S_LAYERS);
   if (layers) memory.fill(groups, 0, <usize>(layers * 12));
   const aided = load<u32>(SETTINGS + S_AIDS) != 0;
-  if (aided) memory.fill(aids, 0, AID_BYTES);
-  byGloss = 0; byGlass = 0; scattered = false;
+  if (aided) aids.begin();
   let depth: f32 = 0;
   betaR = 1; betaG = 1; betaB = 1;
   bounce = 0; channel = -1;
@@ -336,7 +301,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
             if (bounce >= mostBounces || mx * surface.gx + my * surface.gy + mz * surface.gz <= 0) return;
             startRay(ray, mx, my, mz, Infinity);
             bsdfPdf = 0; chance = 1; travelled = 0; straight = false;
-            if (!scattered) { byGloss = 1; scattered = true; }
+            if (aided && !aids.scattered) aids.setFirst(0, false);
             bounce++;
             continue;
           }
@@ -349,7 +314,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
     }
 
-    if (aided && bounce == 0) describeFirst(triangle, placed, depth);
+    if (aided && bounce == 0) aids.describe(partOf(triangle, placed), surface.material, depth);
     if (following) {
       following = surface.roughness < FOLLOWED_ROUGHNESS && surface.metallic + (<f32>1 - surface.metallic) * surface.transmission > 0.5;
       tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
@@ -368,7 +333,10 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
       add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w, load<u32>(surface.material + M_GROUP));
     }
-    if (bounce >= mostBounces || last) return;
+    if (bounce >= mostBounces || last) {
+      if (aided && bounce == 0) lookAround();
+      return;
+    }
 
     const solid = (surface.flags & FLAG_SOLID) != 0, entering = surface.entering, material = surface.material, rough = surface.roughness;
     if (solid && channel < 0 && surface.flags & FLAG_LAYERED && surface.dispersion > 0) {
@@ -377,6 +345,8 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       betaR *= channel == 0 ? <f32>3 : <f32>0; betaG *= channel == 1 ? <f32>3 : <f32>0; betaB *= channel == 2 ? <f32>3 : <f32>0;
     }
     bsdf.beginScattering(-dx, -dy, -dz, channel);
+    // not before: rays that pass sheer surfaces leave their materials in surface.ts
+    if (aided && bounce == 0) lookAround();
     if (inRoom && bsdf.scatters) portals.weigh(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     else portals.weighNone();
     if (lampKind) lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
@@ -406,7 +376,7 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (bsdf.kind == bsdf.DIFFUSE) last = ++diffuse > load<u32>(SETTINGS + S_DIFFUSE);
     else if (bsdf.kind == bsdf.GLOSS) last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
     else last = ++glass > load<u32>(SETTINGS + S_GLASS);
-    if (aided && !scattered) { noteFirst(bsdf.delta ? 0 : bsdf.matteShare()); scattered = true; }
+    if (aided && !aids.scattered) aids.setFirst(bsdf.delta ? 0 : bsdf.matteShare(), bsdf.transmitted);
     bounce++;
     bsdfPdf = bsdf.delta ? 0 : bsdf.pdf;
     if (!bsdf.delta) spread = max<f32>(spread, rough);

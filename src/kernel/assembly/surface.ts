@@ -3,11 +3,12 @@
 import {
   CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
   M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SOLID, M_SPECULAR_COLOR,
-  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_PART_COUNT, P_PARTS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_INVERSE, PLACED_MATRIX, PLACED_MIRRORED, PLACED_PART, PLACED_REACH, SETTINGS, S_CLAY,
+  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_PARTS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_MIRRORED, PLACED_REACH, SETTINGS, S_CLAY,
   SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
   SLOT_METAL_ROUGH, SLOT_NORMAL, SOLID_PER_METRE, SOLID_RELIEF, SOLID_ROUGH, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
 import { clamp01, log2 } from './math';
+import { bringTriangle, broughtA, broughtB, broughtC, partOf } from './placed';
 import { evaluateSolid, height, rough, solidB, solidG, solidR } from './solid';
 import { hasTexture, lookUp, setUv, texA, texB, texG, texR } from './texture';
 
@@ -65,37 +66,6 @@ function mixed(offset: usize): f32 {
   return weightA * load<f32>(a + offset) + weightB * load<f32>(b + offset) + weightC * load<f32>(c + offset);
 }
 
-/** Gives this instance room for the three vertices of a placed triangle. */
-export function setScratch(address: usize): void {
-  scratch = address;
-}
-let scratch: usize = 0;
-
-/** Copies a vertex of a placed object to where it stands in the world. Normals go by the inverse transpose. */
-function bringVertex(from: usize, to: usize, placed: usize, mirrored: bool): void {
-  const m = placed + PLACED_MATRIX, i = placed + PLACED_INVERSE;
-  const x = load<f32>(from), y = load<f32>(from, 4), z = load<f32>(from, 8);
-  const u = load<f32>(from, V_NORMAL), v = load<f32>(from, V_NORMAL + 4), w = load<f32>(from, V_NORMAL + 8);
-  const p = load<f32>(from, V_TANGENT), q = load<f32>(from, V_TANGENT + 4), r = load<f32>(from, V_TANGENT + 8);
-  for (let k: usize = 0; k < 3; k++) {
-    const a = load<f32>(m + (k << 2)), b = load<f32>(m + (k << 2), 12), c = load<f32>(m + (k << 2), 24);
-    store<f32>(to + (k << 2), a * x + b * y + c * z + load<f32>(m + (k << 2), 36));
-    store<f32>(to + (k << 2), a * p + b * q + c * r, V_TANGENT);
-    store<f32>(to + (k << 2), load<f32>(i + k * 12) * u + load<f32>(i + k * 12, 4) * v + load<f32>(i + k * 12, 8) * w, V_NORMAL);
-  }
-  makeUnit(to + V_NORMAL);
-  makeUnit(to + V_TANGENT);
-  memory.copy(to + V_UV0, from + V_UV0, 16);
-  store<f32>(to, mirrored ? -load<f32>(from, V_TANGENT + 12) : load<f32>(from, V_TANGENT + 12), V_TANGENT + 12);
-  store<u32>(to, load<u32>(from, V_COLOR), V_COLOR);
-}
-
-function makeUnit(at: usize): void {
-  const x = load<f32>(at), y = load<f32>(at, 4), z = load<f32>(at, 8), length = sqrt<f32>(x * x + y * y + z * z);
-  if (length < <f32>1e-20) return;
-  store<f32>(at, x / length); store<f32>(at, y / length, 4); store<f32>(at, z / length, 8);
-}
-
 /** Finds vertices, uv and the triangle's material; what alpha and emission tests need before the whole surface is made. */
 export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void {
   const ip = <usize>load<u32>(PACK + P_INDICES_PTR) + <usize>triangle * 12, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
@@ -105,13 +75,10 @@ export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void
   weightB = u; weightC = v; weightA = <f32>1 - u - v;
   reach = 0;
   if (placed) {
+    bringTriangle(a, b, c, placed);
     // mirrored triangles are turned over, so that their front stays outside
-    const mirrored = load<u32>(placed, PLACED_MIRRORED) != 0, one: usize = VERTEX_BYTES;
-    bringVertex(a, scratch, placed, mirrored);
-    bringVertex(b, scratch + (mirrored ? one + one : one), placed, mirrored);
-    bringVertex(c, scratch + (mirrored ? one : one + one), placed, mirrored);
-    if (mirrored) { weightB = v; weightC = u; }
-    a = scratch; b = scratch + one; c = scratch + one + one;
+    if (load<u32>(placed, PLACED_MIRRORED)) { weightB = v; weightC = u; }
+    a = broughtA(); b = broughtB(); c = broughtC();
     reach = load<f32>(placed, PLACED_REACH);
   }
   material = <usize>load<u32>(PACK + P_MATERIALS_PTR) + <usize>load<u32>(<usize>load<u32>(PACK + P_TRI_MATERIAL_PTR) + (<usize>triangle << 2)) * MATERIAL_BYTES;
@@ -245,19 +212,6 @@ function readMaterial(): void {
   ior = load<f32>(m + M_IOR);
   specular = load<f32>(m + M_SPECULAR);
   glassAlbedo = load<u32>(m + M_GLASS_ALBEDO_PTR);
-}
-
-/** Which part a triangle belongs to, by its number. */
-export function partOf(triangle: i32, placed: usize): u32 {
-  if (placed) return load<u32>(placed, PLACED_PART);
-  const parts = <usize>load<u32>(PACK + P_PARTS_PTR);
-  let low: u32 = 0, high = load<u32>(PACK + P_PART_COUNT);
-  while (low + 1 < high) {
-    const middle = (low + high) >> 1;
-    if (load<i32>(parts + <usize>(middle * PART_BYTES)) <= triangle) low = middle;
-    else high = middle;
-  }
-  return low;
 }
 
 /** Colours, roughens and bends the surface by a solid texture, seen in a footprint of `width` m. */

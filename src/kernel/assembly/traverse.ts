@@ -261,7 +261,10 @@ function shadowPlaced(placed: usize, ray: usize): bool {
   return walkShadow(local, load<u32>(placed, PLACED_ROOT), pausedTop, pausedTop) == BLOCKED;
 }
 
-/** As walk; ends with BLOCKED when something opaque lies on the ray. */
+/**
+ * As walk; ends with BLOCKED when something opaque lies on the ray. The box and triangle tests stand in both walks: in a function of their own
+ * their dozen vectors would have to go through memory.
+ */
 function walkShadow(ray: usize, current: u32, bottom: usize, top: usize): usize {
   const vox = v128.load32_splat(ray), voy = v128.load32_splat(ray, 4), voz = v128.load32_splat(ray, 8);
   const vrx = f32x4.splat(reciprocal(load<f32>(ray, 16))), vry = f32x4.splat(reciprocal(load<f32>(ray, 20))), vrz = f32x4.splat(reciprocal(load<f32>(ray, 24)));

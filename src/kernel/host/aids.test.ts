@@ -1,9 +1,10 @@
 /** Masks, depth, openness and the light by its way, against what is known of simple scenes. */
 import { describe, expect, it } from 'vitest';
 import { dark, even, glowing, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../../../tests/support/scenes';
-import { AID_MATERIALS, AID_OBJECTS } from '../../core/film/film';
-import type { Scene } from '../../core/scene/scene';
-import { IDENTITY } from '../../core/math/affine';
+import { AID_LAYERS, AID_MATERIALS, AID_OBJECTS, CHANNELS, ID_PLACES, TILE_PX } from '../../core/film/film';
+import { affine, IDENTITY } from '../../core/math/affine';
+import { partNames, type Scene } from '../../core/scene/scene';
+import * as L from '../assembly/layout';
 
 const samples = 64;
 const width = 16;
@@ -16,6 +17,20 @@ const above = viewFrom([0, 4, 0], [0, 0, 0], { projection: 'parallel', height_m:
 const idsAt = (aids: Float32Array, from: number) => Array.from({ length: 4 }, (_, i) => [aids[from + i * 2]!, aids[from + i * 2 + 1]! / samples]).filter(([id]) => id);
 
 describe('aids', () => {
+  it('lie where film and kernel both say', () => {
+    expect([L.AID_LAYERS, L.AID_OBJECTS, L.AID_MATERIALS, L.ID_PLACES, L.FILM_CHANNELS, L.TILE]).toEqual([AID_LAYERS, AID_OBJECTS, AID_MATERIALS, ID_PLACES, CHANNELS, TILE_PX]);
+  });
+
+  it('number parts as their names stand, when all of a model is placed copies', () => {
+    const thing = makeScene([quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5))]);
+    const scene: Scene = { ...makeScene([]), materials: thing.materials, objects: [thing.geometry], instances: [0, 1].map((i) => ({ object: 0, name: `copy ${i}`, matrix: affine([1, 0, 0], [0, 1, 0], [0, 0, 1], [i * 3, 0, 0]) })) };
+    for (const i of [0, 1]) {
+      // at the second the scene is moved towards the camera before it is packed, at the first it is not
+      const { aidsOf } = renderScene(scene, viewFrom([i * 3, 20 * i + 2, 0], [i * 3, 0, 0], { projection: 'parallel', height_m: 0.5 }), { width: 2, height: 2, samples, bounces: 1, aids: true });
+      expect(partNames(scene)[idsAt(aidsOf(0), AID_OBJECTS)[0]![0]! - 1]).toBe(`copy ${i}`);
+    }
+  });
+
   it('say which part and material each pixel shows, and with what share at an edge', () => {
     const { aidsOf } = renderScene(named(makeScene([floor, left])), above, { width, height: width, samples, bounces: 1, aids: true });
     const row = 8 * width;
@@ -73,5 +88,10 @@ describe('aids', () => {
     const plain = renderScene(scene, above, { width: 8, height: 8, samples: 16 });
     const aided = renderScene(scene, above, { width: 8, height: 8, samples: 16, aids: true });
     expect(aided.pixels).toEqual(plain.pixels);
+    // rays that look around pass panes and veils, whose materials must not be taken for the surface's own
+    const veil = quad([-5, 0.5, 5], [5, 0.5, 5], [5, 0.5, -5], [-5, 0.5, -5], { baseColor: [0.9, 0.2, 0.1, 0.5], alphaMode: 'blend', roughness: 0.05, metallic: 1 });
+    const pane = quad([-5, 0.8, 5], [5, 0.8, 5], [5, 0.8, -5], [-5, 0.8, -5], { transmission: 1, roughness: 0, baseColor: [0.3, 0.9, 0.5, 1] });
+    const [bare, told] = [false, true].map((aids) => renderScene(makeScene([floor, veil, pane]), above, { width: 8, height: 8, samples: 16, aids }));
+    expect(told!.pixels).toEqual(bare!.pixels);
   });
 });

@@ -4,15 +4,13 @@
  */
 import type { Vec3 } from '../../core/math/vec3';
 import * as L from '../assembly/layout';
-import { createMemory, instantiate } from './kernel';
+import { openPack } from './kernel';
 
 const RAYS = 512;
 const MOST_FREE = 0.02;
 
 export function standsIndoors(pack: Uint8Array, module: WebAssembly.Module, eye: Vec3): boolean {
-  const at = (L.PACK + pack.byteLength + 255) & ~255;
-  const memory = createMemory(at + RAYS * 40 + 65_536);
-  new Uint8Array(memory.buffer).set(pack, L.PACK);
+  const { kernel, memory, at } = openPack(pack, module, RAYS * 40);
   const f32 = new Float32Array(memory.buffer);
   const i32 = new Int32Array(memory.buffer);
   if (i32[(L.PACK + L.P_PORTAL_COUNT) >> 2] === 0) return false;
@@ -23,7 +21,7 @@ export function standsIndoors(pack: Uint8Array, module: WebAssembly.Module, eye:
     f32.set([eye[0], eye[1], eye[2], 0, r * Math.cos(turn), y, r * Math.sin(turn), Number.POSITIVE_INFINITY], (at >> 2) + i * 8);
   }
   const out = at + RAYS * 32;
-  instantiate(module, memory, 0).intersectMany(at, RAYS, out);
+  kernel.intersectMany(at, RAYS, out);
   let free = 0;
   for (let i = 0; i < RAYS; i++) if (i32[(out >> 2) + i * 2 + 1]! < 0) free++;
   return free / RAYS <= MOST_FREE;

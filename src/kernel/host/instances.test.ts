@@ -5,8 +5,7 @@ import { type Affine, affine, applyAffine, invertAffine, rigidPart } from '../..
 import type { Vec3 } from '../../core/math/vec3';
 import { createRandom } from '../../core/sampling/random';
 import { countTriangles, type Scene, type SceneGeometry, sceneBounds } from '../../core/scene/scene';
-import * as L from '../assembly/layout';
-import { createMemory, instantiate } from './kernel';
+import { openPack } from './kernel';
 import { buildPack } from './pack';
 
 /** Turned, stretched, mirrored and moved. */
@@ -91,10 +90,7 @@ describe('placed objects', () => {
     expect(pack.triangles).toBeGreaterThan(10e6);
     expect(pack.bytes.length).toBeLessThan(8e6);
     // and a ray finds the nearest: checked against all objects one by one
-    const at = (L.PACK + pack.bytes.length + 255) & ~255;
-    const memory = createMemory(at + 65_536);
-    new Uint8Array(memory.buffer).set(pack.bytes, L.PACK);
-    const kernel = instantiate(kernelModule, memory, 0);
+    const { kernel, memory, at } = openPack(pack.bytes, kernelModule, 64);
     const f32 = new Float32Array(memory.buffer);
     let hits = 0;
     for (let n = 0; n < 200; n++) {

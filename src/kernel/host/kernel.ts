@@ -1,10 +1,12 @@
 /** The kernel as the host sees it: its exports, an instance over a memory, and a thread's context. */
-import { MAX_THREADS } from '../assembly/layout';
+import { MAX_THREADS, PACK } from '../assembly/layout';
 
 export interface KernelExports {
   setThread(thread: number): void;
   takeRayCount(): number;
-  takeLimited(): number;
+  lightScattered(): number;
+  lightLimited(): number;
+  clearLimited(): void;
   beginTrees(vertices: number, indices: number, flags: number, nodes: number, blocks: number, room: number): void;
   buildTree(first: number, triangles: number, boxes: number, placed: number, references: number): number;
   placeBox(at: number, placed: number, minX: number, minY: number, minZ: number, maxX: number, maxY: number, maxZ: number): void;
@@ -44,4 +46,12 @@ export function instantiate(module: WebAssembly.Module, memory: WebAssembly.Memo
   const kernel = instance.exports as unknown as KernelExports;
   kernel.setThread(thread);
   return kernel;
+}
+
+/** A pack in a memory of its own, with `room` bytes behind it from `at` on: for looking into a scene without rendering it. */
+export function openPack(pack: Uint8Array, module: WebAssembly.Module, room: number): { kernel: KernelExports; memory: WebAssembly.Memory; at: number } {
+  const at = (PACK + pack.byteLength + 255) & ~255;
+  const memory = createMemory(at + room + PAGE);
+  new Uint8Array(memory.buffer).set(pack, PACK);
+  return { kernel: instantiate(module, memory, 0), memory, at };
 }

@@ -4,8 +4,7 @@ import { LAYERS_DEFAULTS } from '../../core/scene/scene';
 import { intersect } from '../../core/integrator/reference';
 import { normalize, type Vec3 } from '../../core/math/vec3';
 import { createRandom } from '../../core/sampling/random';
-import { PACK } from '../assembly/layout';
-import { createMemory, instantiate } from './kernel';
+import { openPack } from './kernel';
 import { buildPack } from './pack';
 
 const unitFloor = (material = matte(1), y = 0) => quad([-0.5, y, 0.5], [0.5, y, 0.5], [0.5, y, -0.5], [-0.5, y, -0.5], material);
@@ -225,13 +224,10 @@ describe('geometry', () => {
     const scene = makeScene(pieces);
     const { bytes } = buildPack(scene, kernelModule, () => 0);
     const n = 2000;
-    const at = (PACK + bytes.length + 255) & ~255;
-    const memory = createMemory(at + n * 44 + 65536);
-    new Uint8Array(memory.buffer).set(bytes, PACK);
+    const { kernel, memory, at } = openPack(bytes, kernelModule, n * 44);
     const f32 = new Float32Array(memory.buffer);
     const rays = Array.from({ length: n }, () => ({ from: [random() * 6 - 3, random() * 6 - 3, random() * 6 - 3] as Vec3, way: normalize([random() - 0.5, random() - 0.5, random() - 0.5]) }));
     for (const [i, r] of rays.entries()) f32.set([...r.from, 0, ...r.way, Number.POSITIVE_INFINITY], (at >> 2) + i * 8);
-    const kernel = instantiate(kernelModule, memory, 0);
     const out = at + n * 32;
     kernel.intersectMany(at, n, out);
     const hits = rays.map((_, i) => f32[(out >> 2) + i * 2]!);

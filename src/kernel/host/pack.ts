@@ -3,11 +3,11 @@
  * The same scene gives the same bytes on the same compile; others fetch the pack instead of compiling anew.
  */
 import { srgbTable } from '../../core/color/srgb';
-import { IDENTITY, invertAffine, rigidPart } from '../../core/math/affine';
+import { invertAffine, rigidPart } from '../../core/math/affine';
 import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
 import { sheenAlbedo } from '../../core/materials/sheen';
 import { groupLights } from '../../core/scene/light-groups';
-import { countTriangles, type Scene, type SceneGeometry, type ScenePart, sceneBounds } from '../../core/scene/scene';
+import { countTriangles, type Scene, type SceneGeometry, sceneBounds, worldParts } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, MOST_BYTES } from './kernel';
 import { buildMipLevels } from './mip-levels';
@@ -35,8 +35,8 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   const vertices = firstVertex.at(-1)!;
   const triangles = firstTriangle.at(-1)!;
   const placed = countPlaced(scene);
-  const worldParts: ScenePart[] = scene.parts.length > 0 ? scene.parts : [{ name: '', first: 0, matrix: IDENTITY }];
-  const parts = [...worldParts, ...scene.instances];
+  const own = worldParts(scene);
+  const parts = [...own, ...scene.instances];
   const mips = scene.textures.map(buildMipLevels);
   const glassIors = [...new Set(scene.materials.filter((m) => m.transmission > 0 && m.solid).map((m) => Math.fround(m.ior)))];
   const emitters = collectEmitters(scene);
@@ -118,7 +118,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   const began = now();
   const sheer = scene.materials.map((m) => (flagsOf(m) & L.FLAG_SHEER ? 1 : 0));
   for (let t = 0; t < triangles; t++) bytes[trees.flags + t] = sheer[u32[(at.triMaterial >> 2) + t]!]!;
-  const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1), worldParts.length, (lamp) => emitters.length + lamps.indexOf(lamp));
+  const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1), own.length, (lamp) => emitters.length + lamps.indexOf(lamp));
   const buildSeconds = (now() - began) / 1000;
 
   const bounds = sceneBounds(scene);
@@ -130,7 +130,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     [L.P_DIRECTIONAL_PTR, at.directional], [L.P_DIRECTIONAL_COUNT, scene.lights.length - lamps.length], [L.P_SRGB_LUT_PTR, at.srgb],
     [L.P_METAL_ALBEDO_PTR, at.metal], [L.P_SHEEN_ALBEDO_PTR, at.sheen], [L.P_BYTES, built.end - L.PACK], [L.P_VERTEX_COUNT, vertices],
     [L.P_MATERIAL_COUNT, scene.materials.length], [L.P_PORTALS_PTR, at.portals], [L.P_PORTAL_COUNT, portals.length],
-    [L.P_PARTS_PTR, at.parts], [L.P_PART_COUNT, worldParts.length], [L.P_NODES, built.nodes], [L.P_BLOCKS, built.blocks]
+    [L.P_PARTS_PTR, at.parts], [L.P_PART_COUNT, own.length], [L.P_NODES, built.nodes], [L.P_BLOCKS, built.blocks]
   ];
   for (const [offset, value] of values) u32[header + offset / 4] = value;
   f32.set([...bounds.min, ...bounds.max], header + L.P_BOUNDS / 4);

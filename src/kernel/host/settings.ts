@@ -26,8 +26,8 @@ export interface RenderSettings {
   limits: PathLimits;
   /** Light groups that get a layer each; 0 for none. */
   layers: number;
-  /** Masks, depth and light studies are kept. */
-  aids: boolean;
+  /** Masks, depth and light studies are kept, and how far openness looks, m; null for none. */
+  aids: { openness_m: number } | null;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
   clay: boolean;
@@ -89,6 +89,7 @@ export function layOut(pack: Uint8Array, settings: RenderSettings, threads: numb
   u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
   u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
+  f32[s + L.S_OPENNESS / 4] = settings.aids?.openness_m ?? 0;
   u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   f32.set(invertPixelFilter(settings.limits.filter_px, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
   u32[s + L.S_ENV_KIND / 4] = light.image ? L.ENV_IMAGE : light.even ? L.ENV_EVEN : L.ENV_NONE;

@@ -20,8 +20,8 @@ export interface TileWork {
 
 export interface TileDone {
   rays: number;
-  /** Share of the indirect light that the firefly limit took. */
-  limited: number;
+  /** Luminance of the light that was scattered, summed over samples, and what the firefly limit took of it; 0 without a limit. */
+  light: { scattered: number; limited: number };
   seconds: number;
   /** Sum over the tile's pixels of the squared grain; 0 while there is but one sample. */
   squaredGrain: number;

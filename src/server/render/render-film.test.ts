@@ -18,7 +18,7 @@ function makePool(error: (tile: TileRect, samples: number) => number = () => 1, 
       if (ms) await new Promise((resolve) => setTimeout(resolve, ms));
       const data = before ? before.slice() : new Float32Array(tile.width * tile.height * CHANNELS);
       for (let s = first; s < first + count; s++) data[0]! += s;
-      return { data, rays: count, limited: 0, seconds: 0, squaredGrain: error(tile, first + count) * tile.width * tile.height };
+      return { data, rays: count, light: { scattered: 10 * count, limited: tile.index === 0 ? count : 0 }, seconds: 0, squaredGrain: error(tile, first + count) * tile.width * tile.height };
     }
   };
 }
@@ -70,6 +70,12 @@ describe('running a film', () => {
       expect((await renderFilm(makePool(), begun, tiles, goal)).by).toBe('limits');
       for (const tile of tiles) expect((await begun.read(tile.index))[0]).toBe((127 * 128) / 2);
     }
+  });
+
+  it('says what share of all light the firefly limit took, not the mean of the tiles', async () => {
+    const end = await renderFilm(makePool(), new MemoryFilm(), tiles, goal);
+    // a tenth in one of six tiles, each of which scatters the same
+    expect(end.limited).toBeCloseTo(0.1 / tiles.length, 9);
   });
 
   it('says how far it is and how long it will take', async () => {

@@ -26,7 +26,7 @@ export interface FilmProgress {
   /** Null until there is something to judge by. */
   secondsLeft: number | null;
   rays: number;
-  /** Share of the indirect light that the firefly limit took in this run, the mean of its tiles; 0 without a limit. */
+  /** Share of the scattered light that the firefly limit took in this run; 0 without a limit. */
   limited: number;
 }
 
@@ -53,7 +53,7 @@ export async function renderFilm(pool: Pick<RenderPool, 'threads' | 'layers' | '
   const decisions = new Set(passEnds(goal.samples));
   const began = performance.now();
   let rays = 0;
-  let limited = 0;
+  const light = { scattered: 0, limited: 0 };
   let doneSamples = 0;
   let lastCommit = began;
   let by: RenderEnd['by'] = 'limits';
@@ -77,7 +77,7 @@ export async function renderFilm(pool: Pick<RenderPool, 'threads' | 'layers' | '
     const seconds = (performance.now() - began) / 1000;
     let left = doneSamples > 0 ? (Math.max(0, expected - samples) * seconds) / doneSamples : null;
     if (left !== null && goal.seconds !== null) left = Math.min(left, Math.max(0, goal.seconds - seconds));
-    return { share: expected > 0 ? Math.min(1, samples / expected) : 0, samples: samples / totalPixels, grain: measured > 0 ? Math.sqrt(squared / measured) : null, seconds, secondsLeft: left, rays, limited: doneSamples > 0 ? limited / doneSamples : 0 };
+    return { share: expected > 0 ? Math.min(1, samples / expected) : 0, samples: samples / totalPixels, grain: measured > 0 ? Math.sqrt(squared / measured) : null, seconds, secondsLeft: left, rays, limited: light.scattered > 0 ? light.limited / light.scattered : 0 };
   };
 
   const unit = async (tile: TileRect, end: number) => {
@@ -91,7 +91,8 @@ export async function renderFilm(pool: Pick<RenderPool, 'threads' | 'layers' | '
     const enough = goal.grain !== null && samples >= FIRST_DECISION && decisions.has(samples) && Math.sqrt(squared / pixels(tile)) <= goal.grain;
     await film.write(tile.index, result.data, { samples, done: enough || samples >= goal.samples, squaredGrain: squared });
     rays += result.rays;
-    limited += result.limited * count * pixels(tile);
+    light.scattered += result.light.scattered;
+    light.limited += result.light.limited;
     doneSamples += count * pixels(tile);
     hooks.onTile?.(tile, result.data, samples);
     if (performance.now() - lastCommit > CHECKPOINT_MS) {

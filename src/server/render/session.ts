@@ -8,7 +8,8 @@ import { CHANNELS, type FilmLayers, tilesOf } from '../../core/film/film';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { centreFor, recentreCamera, recentreScene } from '../../core/scene/recentre';
 import { groupLights } from '../../core/scene/light-groups';
-import type { Scene } from '../../core/scene/scene';
+import { length, subtract } from '../../core/math/vec3';
+import { partNames, type Scene } from '../../core/scene/scene';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { standsIndoors } from '../../kernel/host/indoors';
 import { buildPack } from '../../kernel/host/pack';
@@ -33,6 +34,8 @@ const METER_LONG_SIDE_PX = 96;
 const METER_SAMPLES = 16;
 // A meter makes grey of a studio's paper; opened by this it looks like paper (common practice, no source).
 const PAPER_EV = 0.9;
+// Of the model's diagonal; what lies farther off does not make a place less open.
+const OPENNESS_REACH = 0.1;
 
 export interface PrepareInput {
   scene: Scene;
@@ -55,10 +58,10 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const lit = recentreScene(withStudio(scene, brief, view), centre);
   const layers: FilmLayers = {
     groups: brief.quality.layers ? groupLights(lit).names : [],
-    aids: brief.quality.aids ? { objects: [...lit.parts, ...lit.instances].map((p) => p.name), materials: lit.materials.map((m) => m.name) } : null
+    aids: brief.quality.aids ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
   };
   const { bytes, triangles } = buildPack(lit, module, () => performance.now());
-  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, limits: { ...NO_LIMITS, ...definedOf(brief.quality) }, layers: layers.groups.length, aids: layers.aids !== null, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
+  const base: RenderSettings = { width, height, camera, bounces: brief.quality.bounces, limits: { ...NO_LIMITS, ...definedOf(brief.quality) }, layers: layers.groups.length, aids: layers.aids && { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) }, firefly: 0, clay: brief.look.kind === 'clay', seed: 1, light, indoors: light.image !== null && standsIndoors(bytes, module, camera.eye) };
   const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? (await measureExposure(bytes, base, module, input.threads)) - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0));
   return { layers, pack: bytes, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles };
 }
@@ -70,7 +73,7 @@ async function measureExposure(pack: Uint8Array, settings: RenderSettings, modul
   const height = Math.max(1, Math.round(settings.height * share));
   const film = new MemoryFilm();
   const tiles = tilesOf(width, height);
-  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6), layers: 0, aids: false }, threads));
+  const pool = new RenderPool(module, layOut(pack, { ...settings, width, height, bounces: Math.min(settings.bounces, 6), layers: 0, aids: null }, threads));
   try {
     await renderFilm(pool, film, tiles, { samples: METER_SAMPLES, grain: null, seconds: null, white: 1 });
   } finally {

@@ -10,11 +10,12 @@ const kernel = instantiate(module, memory, thread);
 
 parentPort!.on('message', (work: TileWork) => {
   const began = performance.now();
+  kernel.clearLimited();
   kernel.renderTile(work.buffer, work.x, work.y, work.width, work.height, work.first, work.count);
   // measured here, not by the pool: it takes a tenth of a pass of few samples
   const pixels = work.width * work.height;
   const samples = work.first + work.count;
   const grain = samples >= 2 ? squaredGrain(new Float32Array(memory.buffer, work.buffer, pixels * CHANNELS), pixels, samples, work.white) : 0;
-  const done: TileDone = { rays: kernel.takeRayCount(), limited: kernel.takeLimited(), seconds: (performance.now() - began) / 1000, squaredGrain: grain };
+  const done: TileDone = { rays: kernel.takeRayCount(), light: { scattered: kernel.lightScattered(), limited: kernel.lightLimited() }, seconds: (performance.now() - began) / 1000, squaredGrain: grain };
   parentPort!.postMessage(done);
 });

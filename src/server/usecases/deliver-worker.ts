@@ -3,19 +3,23 @@ import { createWriteStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { whiteLuminance } from '../../core/brief/exposure';
-import { tilesOf } from '../../core/film/film';
+import { type FilmLayers, layerCount, NO_LAYERS, tilesOf } from '../../core/film/film';
 import { CleanFile, FinishedFilm } from '../files/clean-film';
 import { DiskFilm } from '../files/film-store';
-import { type FilmLayers, layerCount, NO_LAYERS } from '../../core/film/film';
 import { cleanPath, filmPath, layersPath } from '../files/proof-files';
 import { encodeFilm } from '../render/deliver';
 import type { DeliverJob } from './deliver-proof';
 
 const job = JSON.parse(process.argv[2]!) as DeliverJob;
 const tiles = tilesOf(job.width, job.height);
-const layers = await readFile(layersPath(job.proof), 'utf8').then((text) => JSON.parse(text) as FilmLayers, () => NO_LAYERS);
+const layers = await readFile(layersPath(job.proof), 'utf8').then((text) => readLayers(JSON.parse(text)), () => NO_LAYERS);
 const rendered = await DiskFilm.open(filmPath(job.proof), tiles.length, layerCount(layers));
 const clean = job.finish.denoise > 0 ? await CleanFile.open(cleanPath(job.proof)) : null;
 const film = clean ? new FinishedFilm(rendered, clean, job.finish.denoise, tiles) : rendered;
 await pipeline(encodeFilm({ film, layers, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi), createWriteStream(job.out));
 process.exit(0);
+
+/** Films of an earlier day say the names of their light groups alone. */
+function readLayers(said: string[] | FilmLayers): FilmLayers {
+  return Array.isArray(said) ? { groups: said, aids: null } : said;
+}

@@ -53,6 +53,17 @@ export function webFlux({ planes, angles, candela }: PhotometricWeb): number {
   return (sum * 2 * Math.PI) / planes;
 }
 
+/** Adds the planes mirrored at `axis`, those up to `end` (a full turn when not given). */
+export function mirrorWeb(web: MeasuredWeb, axis: number, end = 360): MeasuredWeb {
+  const known = new Map(web.planes.map((c, i) => [c, web.candela[i]!]));
+  web.planes.forEach((c, i) => {
+    const other = (2 * axis - c + 720) % 360;
+    if (!known.has(other) && other <= end) known.set(other, web.candela[i]!);
+  });
+  const planes = [...known.keys()].filter((c) => c < 360).sort((a, b) => a - b);
+  return { ...web, planes, candela: planes.map((c) => known.get(c)!) };
+}
+
 function stepOf(values: readonly number[], finest: number, coarsest: number): number {
   let gap = coarsest;
   for (let i = 1; i < values.length; i++) if (values[i]! > values[i - 1]!) gap = Math.min(gap, values[i]! - values[i - 1]!);

@@ -1,2 +1,2 @@
--- Share of the indirect light that the firefly limit took.
+-- Share of the scattered light that the firefly limit took.
 ALTER TABLE proofs ADD COLUMN limited_share REAL;
