@@ -35,8 +35,13 @@ export interface Air {
 const HEIGHTS = 8;
 const COSINES = 24;
 
-/** `visibilityKm`: the farthest a dark hill is still seen, 5 (thick haze) to 150 (alpine). */
+const airs = new Map<number, Air>();
+const MOST_AIRS = 8;
+
+/** `visibilityKm`: the farthest a dark hill is still seen, 5 (thick haze) to 150 (alpine). The last few are kept: they take 0.1 s each. */
 export function createAir(visibilityKm: number): Air {
+  const known = airs.get(visibilityKm);
+  if (known) return known;
   const molecules = new Float64Array(SAMPLES);
   const haze = new Float64Array(SAMPLES);
   const ozone = new Float64Array(SAMPLES);
@@ -54,6 +59,8 @@ export function createAir(visibilityKm: number): Air {
   for (let i = 0; i < SAMPLES; i++) sun[i] = (sun[i]! * SUN_ILLUMINANCE_LX) / illuminance;
   const air: Air = { molecules, haze, ozone, sun, multiple: new Float64Array(HEIGHTS * COSINES * SAMPLES) };
   fillMultiple(air);
+  if (airs.size >= MOST_AIRS) airs.delete(airs.keys().next().value!);
+  airs.set(visibilityKm, air);
   return air;
 }
 
@@ -110,36 +117,41 @@ function fillMultiple(air: Air): void {
   const transmitted = new Float64Array(SAMPLES);
   for (let hi = 0; hi < HEIGHTS; hi++) {
     const height = 0.05 + 50 * (hi / (HEIGHTS - 1)) ** 2;
-    for (let ci = 0; ci < COSINES; ci++) {
-      const sunCosine = -0.3 + 1.3 * (ci / (COSINES - 1));
-      const second = new Float64Array(SAMPLES);
-      const feedback = new Float64Array(SAMPLES);
-      for (let k = 0; k < directions; k++) {
-        // a spiral over the sphere
-        const cosine = 1 - (2 * (k + 0.5)) / directions;
-        const turn = Math.PI * (1 + Math.sqrt(5)) * k;
-        const toSun = cosine * sunCosine + Math.sqrt(1 - cosine * cosine) * Math.sqrt(Math.max(0, 1 - sunCosine * sunCosine)) * Math.cos(turn);
-        march(air, GROUND_KM + height, cosine, 14, (r, d, through, at) => {
-          const km = Math.max(0, r - GROUND_KM);
-          const up = (GROUND_KM + height + at * cosine) / r; // cosine of the turn of "up" along the ray, close to 1
+    const second = new Float64Array(COSINES * SAMPLES);
+    const feedback = new Float64Array(SAMPLES);
+    for (let k = 0; k < directions; k++) {
+      // a spiral over the sphere; the way through the air is the same for every height of the sun
+      const cosine = 1 - (2 * (k + 0.5)) / directions;
+      const turn = Math.PI * (1 + Math.sqrt(5)) * k;
+      const scattered = new Float64Array(SAMPLES);
+      march(air, GROUND_KM + height, cosine, 14, (r, d, through, at) => {
+        const km = Math.max(0, r - GROUND_KM);
+        const up = (GROUND_KM + height + at * cosine) / r; // cosine of the turn of "up" along the ray, close to 1
+        const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
+        const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
+        for (let i = 0; i < SAMPLES; i++) {
+          scattered[i] = (air.molecules[i]! * m + HAZE_ALBEDO * air.haze[i]! * h) * through[i]!;
+          feedback[i] = feedback[i]! + scattered[i]! / directions;
+        }
+        for (let ci = 0; ci < COSINES; ci++) {
+          const sunCosine = sunCosineOf(ci);
+          const toSun = cosine * sunCosine + Math.sqrt(1 - cosine * cosine) * Math.sqrt(Math.max(0, 1 - sunCosine * sunCosine)) * Math.cos(turn);
           sunTransmittanceFast(air, km, clampCosine(sunCosine * up + (at / r) * (toSun - cosine * sunCosine)), transmitted);
-          const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
-          const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
-          for (let i = 0; i < SAMPLES; i++) {
-            const scattered = (air.molecules[i]! * m + HAZE_ALBEDO * air.haze[i]! * h) * through[i]!;
-            second[i] = second[i]! + (scattered * transmitted[i]!) / (4 * Math.PI) / directions;
-            feedback[i] = feedback[i]! + scattered / directions;
-          }
-        }, (through) => {
+          for (let i = 0; i < SAMPLES; i++) second[ci * SAMPLES + i] = second[ci * SAMPLES + i]! + (scattered[i]! * transmitted[i]!) / (4 * Math.PI) / directions;
+        }
+      }, (through) => {
+        for (let ci = 0; ci < COSINES; ci++) {
+          const sunCosine = sunCosineOf(ci);
           sunTransmittanceFast(air, 0, sunCosine, transmitted);
-          for (let i = 0; i < SAMPLES; i++) second[i] = second[i]! + (through[i]! * transmitted[i]! * Math.max(0, sunCosine) * GROUND_ALBEDO) / Math.PI / directions;
-        });
-      }
-      for (let i = 0; i < SAMPLES; i++) air.multiple[(hi * COSINES + ci) * SAMPLES + i] = second[i]! / (1 - feedback[i]!);
+          for (let i = 0; i < SAMPLES; i++) second[ci * SAMPLES + i] = second[ci * SAMPLES + i]! + (through[i]! * transmitted[i]! * Math.max(0, sunCosine) * GROUND_ALBEDO) / Math.PI / directions;
+        }
+      });
     }
+    for (let ci = 0; ci < COSINES; ci++) for (let i = 0; i < SAMPLES; i++) air.multiple[(hi * COSINES + ci) * SAMPLES + i] = second[ci * SAMPLES + i]! / (1 - feedback[i]!);
   }
 }
 
+const sunCosineOf = (ci: number) => -0.3 + 1.3 * (ci / (COSINES - 1));
 const clampCosine = (c: number) => Math.min(1, Math.max(-1, c));
 
 /** The transmittance again with few steps, for the inner loops; the error is below 1 % above 2 degrees. */
@@ -156,6 +168,7 @@ function sunTransmittanceFast(air: Air, km: number, cosine: number, out: Float64
 function march(air: Air, r0: number, cosine: number, steps: number, visit: (r: number, d: number, through: Float64Array, at: number) => void, atGround: (through: Float64Array) => void): void {
   const { km: total, ground } = reach(r0, cosine);
   const through = new Float64Array(SAMPLES).fill(1);
+  const half = new Float64Array(SAMPLES);
   let before = 0;
   for (let s = 0; s < steps; s++) {
     const after = total * ((s + 1) / steps) ** 1.7;
@@ -166,23 +179,29 @@ function march(air: Air, r0: number, cosine: number, steps: number, visit: (r: n
     const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
     const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
     const o = ozoneDensity(km) * d;
-    for (let i = 0; i < SAMPLES; i++) through[i] = through[i]! * Math.exp(-0.5 * (air.molecules[i]! * m + air.haze[i]! * h + air.ozone[i]! * o));
+    for (let i = 0; i < SAMPLES; i++) {
+      half[i] = Math.exp(-0.5 * (air.molecules[i]! * m + air.haze[i]! * h + air.ozone[i]! * o));
+      through[i] = through[i]! * half[i]!;
+    }
     visit(r, d, through, at);
-    for (let i = 0; i < SAMPLES; i++) through[i] = through[i]! * Math.exp(-0.5 * (air.molecules[i]! * m + air.haze[i]! * h + air.ozone[i]! * o));
+    for (let i = 0; i < SAMPLES; i++) through[i] = through[i]! * half[i]!;
     before = after;
   }
   if (ground) atGround(through);
 }
 
-function multipleAt(air: Air, km: number, sunCosine: number, band: number): number {
+/** Higher orders at a height and with the sun at a cosine, all bands. */
+function multipleAt(air: Air, km: number, sunCosine: number, out: Float64Array): void {
   const h = Math.min(HEIGHTS - 1.001, Math.sqrt(Math.max(0, (km - 0.05) / 50)) * (HEIGHTS - 1));
   const c = Math.min(COSINES - 1.001, Math.max(0, ((sunCosine + 0.3) / 1.3) * (COSINES - 1)));
   const h0 = Math.floor(h);
   const c0 = Math.floor(c);
   const fh = h - h0;
   const fc = c - c0;
-  const at = (a: number, b: number) => air.multiple[(a * COSINES + b) * SAMPLES + band]!;
-  return (at(h0, c0) * (1 - fc) + at(h0, c0 + 1) * fc) * (1 - fh) + (at(h0 + 1, c0) * (1 - fc) + at(h0 + 1, c0 + 1) * fc) * fh;
+  const low = (h0 * COSINES + c0) * SAMPLES;
+  const high = low + COSINES * SAMPLES;
+  const { multiple } = air;
+  for (let i = 0; i < SAMPLES; i++) out[i] = (multiple[low + i]! * (1 - fc) + multiple[low + SAMPLES + i]! * fc) * (1 - fh) + (multiple[high + i]! * (1 - fc) + multiple[high + SAMPLES + i]! * fc) * fh;
 }
 
 export interface SkyTerms {
@@ -193,34 +212,40 @@ export interface SkyTerms {
 }
 
 /**
- * What comes from a direction of the sky (elevation, azimuth from the sun, radians), split by phase function so that the
- * smooth terms can be interpolated and the sharp aureole evaluated where it is seen.
+ * What comes from a row of the sky (one elevation, azimuths from the sun, radians), split by phase function so that the smooth terms
+ * can be interpolated and the sharp aureole evaluated where it is seen. The way through the air is walked once for the row.
  */
-export function skyTerms(air: Air, elevation: number, fromSun: number, sunElevation: number): SkyTerms {
+export function skyRow(air: Air, elevation: number, fromSun: readonly number[], sunElevation: number): SkyTerms[] {
   const cosine = Math.sin(elevation);
   const sunCosine = Math.sin(sunElevation);
-  const toSun = cosine * sunCosine + Math.cos(elevation) * Math.cos(sunElevation) * Math.cos(fromSun);
-  const single = new Float64Array(SAMPLES);
-  const haze = new Float64Array(SAMPLES);
-  const rest = new Float64Array(SAMPLES);
+  const spectra = fromSun.map((turn) => ({
+    toSun: cosine * sunCosine + Math.cos(elevation) * Math.cos(sunElevation) * Math.cos(turn),
+    single: new Float64Array(SAMPLES),
+    haze: new Float64Array(SAMPLES),
+    rest: new Float64Array(SAMPLES)
+  }));
   const transmitted = new Float64Array(SAMPLES);
+  const multiple = new Float64Array(SAMPLES);
   march(air, GROUND_KM + 0.02, Math.max(cosine, 1e-4), 36, (r, d, through, at) => {
     const km = Math.max(0, r - GROUND_KM);
-    // the sun's height above the horizon of a place far along the ray
-    const local = clampCosine(((GROUND_KM + 0.02) * sunCosine + at * toSun) / r);
-    sunTransmittanceFast(air, km, local, transmitted);
     const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
     const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
-    for (let i = 0; i < SAMPLES; i++) {
-      const sigmaM = air.molecules[i]! * m;
-      const sigmaH = HAZE_ALBEDO * air.haze[i]! * h;
-      const lit = through[i]! * air.sun[i]!;
-      single[i] = single[i]! + sigmaM * lit * transmitted[i]!;
-      haze[i] = haze[i]! + sigmaH * lit * transmitted[i]!;
-      rest[i] = rest[i]! + (sigmaM + sigmaH) * lit * multipleAt(air, km, local, i);
+    for (const { toSun, single, haze, rest } of spectra) {
+      // the sun's height above the horizon of a place far along the ray
+      const local = clampCosine(((GROUND_KM + 0.02) * sunCosine + at * toSun) / r);
+      sunTransmittanceFast(air, km, local, transmitted);
+      multipleAt(air, km, local, multiple);
+      for (let i = 0; i < SAMPLES; i++) {
+        const sigmaM = air.molecules[i]! * m;
+        const sigmaH = HAZE_ALBEDO * air.haze[i]! * h;
+        const lit = through[i]! * air.sun[i]!;
+        single[i] = single[i]! + sigmaM * lit * transmitted[i]!;
+        haze[i] = haze[i]! + sigmaH * lit * transmitted[i]!;
+        rest[i] = rest[i]! + (sigmaM + sigmaH) * lit * multiple[i]!;
+      }
     }
   }, () => {});
-  return { molecules: [...spectrumToXyz(single)], haze: [...spectrumToXyz(haze)], rest: [...spectrumToXyz(rest)] };
+  return spectra.map(({ single, haze, rest }) => ({ molecules: [...spectrumToXyz(single)], haze: [...spectrumToXyz(haze)], rest: [...spectrumToXyz(rest)] }));
 }
 
 /** Phase functions per steradian, of the cosine between sunlight's way and the way to the eye. */

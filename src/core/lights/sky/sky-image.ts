@@ -7,7 +7,7 @@
 import { xyzToRec709 } from '../../color/spaces';
 import { SAMPLES, spectrumToXyz } from '../../color/spectrum';
 import type { Vec3 } from '../../math/vec3';
-import { createAir, hazePhase, moleculePhase, SUN_RADIUS_RAD, skyTerms, sunTransmittance } from './atmosphere';
+import { createAir, hazePhase, moleculePhase, SUN_RADIUS_RAD, skyRow, sunTransmittance } from './atmosphere';
 
 export interface SkyImage {
   width: number;
@@ -61,9 +61,9 @@ export function makeSky(options: SkyOptions): SkyImage {
   const grid = new Float32Array(ROWS * COLUMNS * 9);
   const night = elevation < -0.1047; // 6 degrees: end of civil twilight
   if (!night && clear > 0) {
+    const turns = Array.from({ length: COLUMNS }, (_, c) => (Math.PI * c) / (COLUMNS - 1));
     for (let r = 0; r < ROWS; r++) {
-      for (let c = 0; c < COLUMNS; c++) {
-        const terms = skyTerms(air, (Math.PI / 2) * (r / (ROWS - 1)) ** 2, (Math.PI * c) / (COLUMNS - 1), elevation);
+      for (const [c, terms] of skyRow(air, (Math.PI / 2) * (r / (ROWS - 1)) ** 2, turns, elevation).entries()) {
         [terms.molecules, terms.haze, terms.rest].forEach((xyz, k) => {
           const rgb = xyzToRec709(xyz);
           for (let i = 0; i < 3; i++) grid[(r * COLUMNS + c) * 9 + k * 3 + i] = rgb[i]!;
