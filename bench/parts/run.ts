@@ -12,10 +12,10 @@ import { readScene } from '../../src/formats/gltf/read-scene';
 import { WITHOUT_LIGHT_TREE, WITHOUT_LOW_DISCREPANCY } from '../../src/kernel/assembly/layout';
 import { buildPack } from '../../src/kernel/host/pack';
 import { layOut, NO_LIMITS, type RenderSettings } from '../../src/kernel/host/settings';
-import { MemoryFilm } from '../../src/server/files/film-store';
+import { MemoryFilm } from '../../src/core/film/store';
 import { loadKernel } from '../../src/server/render/kernel-file';
-import { RenderPool } from '../../src/server/render/pool';
-import { renderFilm, type RenderGoal } from '../../src/server/render/render-film';
+import { openPool } from '../../src/server/render/node-threads';
+import { renderFilm, type RenderGoal } from '../../src/kernel/host/render-film';
 import { prepare } from '../../src/server/render/session';
 
 const SIZE = { width_px: 128, height_px: 96 };
@@ -26,7 +26,7 @@ const module = await loadKernel();
 async function render(pack: Uint8Array, settings: RenderSettings, goal: Partial<RenderGoal> & { white: number }) {
   const film = new MemoryFilm();
   const tiles = tilesOf(settings.width, settings.height);
-  const pool = new RenderPool(module, layOut(pack, settings, 1));
+  const pool = openPool(module, layOut(pack, settings, 1));
   await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, seconds: null, white: 1 });
   const began = process.cpuUsage();
   const end = await renderFilm(pool, film, tiles, { samples: SAMPLES, grain: null, seconds: null, ...goal });

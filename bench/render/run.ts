@@ -6,10 +6,10 @@ import { writeModel } from '../../src/demo/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { layOut } from '../../src/kernel/host/settings';
 import { config } from '../../src/server/config';
-import { MemoryFilm } from '../../src/server/files/film-store';
+import { MemoryFilm } from '../../src/core/film/store';
 import { loadKernel } from '../../src/server/render/kernel-file';
-import { RenderPool } from '../../src/server/render/pool';
-import { renderFilm } from '../../src/server/render/render-film';
+import { openPool } from '../../src/server/render/node-threads';
+import { renderFilm } from '../../src/kernel/host/render-film';
 import { prepare } from '../../src/server/render/session';
 
 const SIZE = { width_px: 384, height_px: 288 };
@@ -22,7 +22,7 @@ for (const project of DEMO_PROJECTS) {
   const prepared = await prepare({ scene, brief, captured: null, module, threads: 1 });
   const tiles = tilesOf(SIZE.width_px, SIZE.height_px);
   for (const threads of config.threads > 1 ? [1, config.threads] : [1]) {
-    const pool = new RenderPool(module, layOut(prepared.pack, prepared.settings, threads));
+    const pool = openPool(module, layOut(prepared.pack, prepared.settings, threads));
     await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, seconds: null, white: 1 }); // compiles and warms
     const began = process.cpuUsage();
     const end = await renderFilm(pool, new MemoryFilm(), tiles, { samples: SAMPLES, grain: null, seconds: null, white: 1 });

@@ -11,9 +11,9 @@ import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight 
 import { createNodeFilter } from '../../src/denoise/node-filter';
 import { encodePng } from '../../src/formats';
 import { config } from '../../src/server/config';
-import { FinishedFilm, MemoryClean } from '../../src/server/files/clean-film';
-import { MemoryFilm } from '../../src/server/files/film-store';
-import { cleanFilm } from '../../src/server/render/clean-film';
+import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';
+import { MemoryFilm } from '../../src/core/film/store';
+import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
 import { developFilm } from '../../src/server/render/deliver';
 import { loadKernel } from '../../src/server/render/kernel-file';
 import { prepare, run } from '../../src/server/render/session';

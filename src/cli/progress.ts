@@ -1,5 +1,5 @@
 /** Progress in one line on standard error, when that is a terminal. */
-import type { FilmProgress } from '../server/render/render-film';
+import type { FilmProgress } from '../kernel/host/render-film';
 
 export function showProgress(progress: FilmProgress): void {
   if (!process.stderr.isTTY) return;

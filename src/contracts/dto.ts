@@ -55,6 +55,8 @@ export interface WorkspaceDto {
   captured: { sha256: string; name: string; width_px: number; height_px: number }[];
   /** Measured on this machine with this model; null before the first render. */
   samples_per_second: number | null;
+  /** What renders on this machine now, of whatever project: "proof 3 of Reading room"; null when nothing does. */
+  rendering: string | null;
 }
 
 export interface DeskProjectDto {

@@ -9,6 +9,7 @@ export async function createNodeFilter(weights: Uint8Array, threads: number): Pr
   const session = await InferenceSession.create(model, { intraOpNumThreads: threads, interOpNumThreads: 1, executionProviders: ['cpu'], graphOptimizationLevel: 'all' });
   return {
     channels,
+    linear: false,
     async run(input, height, width) {
       const result = await session.run({ [INPUT]: new Tensor('float32', input, [1, channels, height, width]) });
       return result[OUTPUT]!.data as Float32Array;

@@ -5,9 +5,9 @@ import { CHANNELS, FEATURES, tilesOf } from '../../src/core/film/film';
 import type { Filter } from '../../src/core/finishing/denoise/filter';
 import { createRandom } from '../../src/core/sampling/random';
 import { createNodeFilter } from '../../src/denoise/node-filter';
-import { MemoryClean } from '../../src/server/files/clean-film';
-import { MemoryFilm } from '../../src/server/files/film-store';
-import { cleanFilm } from '../../src/server/render/clean-film';
+import { MemoryClean } from '../../src/core/film/clean';
+import { MemoryFilm } from '../../src/core/film/store';
+import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
 
 const WEIGHTS = 'build/denoise/filter.weights';
 const SAMPLES = 16;
@@ -79,6 +79,7 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     // stands for the network: shows what lies 90 px to the left, which a piece only has when it has its halo
     const local: Filter = {
       channels: 9,
+      linear: false,
       async run(input, height, width) {
         const out = new Float32Array(3 * height * width);
         for (let c = 0; c < 3; c++) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[(c * height + y) * width + x] = input[(c * height + y) * width + Math.max(0, x - 90)]!;

@@ -1,4 +1,7 @@
-/** The web side of use cases: same-origin checks, outcomes to answers, and streams of events. */
+/** The web side of use cases: same-origin checks, outcomes to answers, files, and streams of events. */
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
 import type { Outcome } from '../../server/usecases/identify';
 
 const STATUS: Record<string, number> = { gone: 404, fault: 500 };
@@ -22,6 +25,13 @@ export async function readJson(request: Request): Promise<Record<string, unknown
   if (Number(request.headers.get('content-length') ?? 0) > 1_000_000) return null;
   const body: unknown = await request.json().catch(() => null);
   return body !== null && typeof body === 'object' && !Array.isArray(body) ? (body as Record<string, unknown>) : null;
+}
+
+/** A file that never changes under its address. */
+export async function sendFile(path: string | null, type: string): Promise<Response> {
+  const size = path && (await stat(path).then((s) => s.size, () => null));
+  if (!path || size === null) return new Response(null, { status: 404 });
+  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream, { headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': 'private, max-age=31536000, immutable' } });
 }
 
 export const badJson = () => Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });

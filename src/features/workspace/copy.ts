@@ -1,15 +1,35 @@
 /** The workspace's sentences. */
 import type { ProofDto } from '../../contracts/dto';
 import { compass } from '../../core/lights/sun/compass';
+import type { PreviewState } from './preview/use-preview';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
 const NBSP = '\u00a0';
 
-export function stageNote(s: { proof: ProofDto | null; changes: number; showModel: boolean; share: number | null; paper: boolean }): string {
+interface StageSeen {
+  proof: ProofDto | null;
+  changes: number;
+  showModel: boolean;
+  share: number | null;
+  paper: boolean;
+  preview: PreviewState;
+}
+
+export function stageNote(s: StageSeen): string {
   const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
-  if (s.showModel || !s.proof) return `The model, for moving about.${size}`;
+  if (s.showModel || !s.proof) return `${previewNote(s.preview)}${size}`;
   const behind = s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;
+}
+
+/** Which of the two views of the brief is seen, and how far the true one has come. */
+function previewNote({ picture, fault, waitsFor }: PreviewState): string {
+  const waits = waitsFor ? ` The preview waits for ${waitsFor}.` : '';
+  if (!picture) return fault ? `The model. No preview: ${fault}.` : `The model, for moving about.${waits}`;
+  if (picture.samples === 0) return `Preview, first look.${waits}`;
+  const samples = picture.samples < 10 ? picture.samples.toFixed(1) : String(Math.round(picture.samples));
+  const grain = picture.grain === null ? '' : `, raw grain ${picture.grain.toFixed(1)}`;
+  return `Preview${picture.ended ? ' at its end' : ''}, ${samples} samples${grain}.${waits}`;
 }
 
 /** What the sun does for the picture, as a sentence. */

@@ -3,20 +3,24 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
-import type { SizeChoice } from '../../core/catalogue/size-choice';
+import type { Brief } from '../../core/brief/brief';
 import type { Vec3 } from '../../core/math/vec3';
 import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
 import { sheetGeometry } from '../shared/sheet-geometry';
 import { pictureOf } from '../shared/ticket';
 import { stageNote } from './copy';
+import { usePreview } from './preview/use-preview';
+import { type StageView, threadsOf } from './use-stage-view';
 import { Viewport } from './viewport';
 
 export type Zoom = 'whole' | 'true' | 'pixel';
 
 interface Props {
-  modelUrl: string;
-  size: SizeChoice;
+  project: string;
+  /** Content hash of the model. */
+  model: string;
+  brief: Brief;
   inches: boolean;
   view: FreeViewpoint;
   sun: Vec3 | null;
@@ -28,6 +32,11 @@ interface Props {
   /** The proof with its grain, though it is denoised. */
   asRendered: boolean;
   zoom: Zoom;
+  stageView: StageView;
+  /** What renders on this machine, while the preview waits. */
+  rendering: string | null;
+  stageOpen: boolean;
+  onStage: () => void;
   onShow: (model: boolean) => void;
   onAsRendered: () => void;
   onZoom: (zoom: Zoom) => void;
@@ -38,38 +47,52 @@ interface Props {
 const PX_PER_MM = 96 / 25.4;
 
 export function Stage(props: Props) {
-  const { size, proof, view, sun, showModel, zoom } = props;
+  const { proof, view, sun, showModel, zoom, stageView } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const viewport = useRef<Viewport | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const [share, setShare] = useState(0);
+  const [place, setPlace] = useState({ width: 0, height: 0 });
+  const [moving, setMoving] = useState(false);
+  const [weak, setWeak] = useState(false);
+  const truth = useRef<HTMLCanvasElement>(null);
   const moved = useRef(props.onMoved);
   moved.current = props.onMoved;
   const show = useRef(props.onShow);
   show.current = props.onShow;
-  const g = sheetGeometry(size, props.inches);
+  const g = sheetGeometry(props.brief.size, props.inches);
 
   useEffect(() => {
     let created: Viewport;
     try {
-      created = new Viewport(canvas.current!, { onMove: () => show.current(true), onRest: (v, joins) => moved.current(v, joins) });
+      created = new Viewport(canvas.current!, {
+        onMove: () => {
+          setMoving(true);
+          show.current(true);
+        },
+        onRest: (v, joins) => {
+          setMoving(false);
+          moved.current(v, joins);
+        }
+      });
     } catch {
       setFault('This browser cannot draw the model (no WebGL), so moving about is off. Proofs render as usual.');
       return;
     }
     viewport.current = created;
-    created.load(props.modelUrl).catch(() => setFault('The model could not be loaded for moving about. Reload the page; proofs render as usual.'));
+    setWeak(created.weak);
+    created.load(`/api/models/${props.model}`).catch(() => setFault('The model could not be loaded for moving about. Reload the page; proofs render as usual.'));
     return () => {
       viewport.current = null;
       created.dispose();
     };
-  }, [props.modelUrl]);
+  }, [props.model]);
 
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => {
-      viewport.current?.resize(entry!.contentRect.width, entry!.contentRect.height);
-      setShare(entry!.contentRect.width);
+      const { width, height } = entry!.contentRect;
+      viewport.current?.resize(width, height);
+      setPlace({ width, height });
     });
     observer.observe(frame.current!);
     return () => observer.disconnect();
@@ -79,10 +102,10 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.look(JSON.parse(viewKey) as FreeViewpoint);
   }, [viewKey]);
-  const modelSeen = showModel || !proof || proof.picture_count === 0;
+  const shading = stageView.shading === 'clay' || props.brief.look.kind === 'clay' ? 'clay' : 'shaded';
   useEffect(() => {
-    viewport.current?.show(modelSeen);
-  }, [modelSeen, props.modelUrl]);
+    viewport.current?.shade(shading, stageView.edges);
+  }, [shading, stageView.edges, props.model]);
   const sunKey = JSON.stringify(sun);
   useEffect(() => {
     viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);
@@ -93,6 +116,26 @@ export function Stage(props: Props) {
   const fixed = zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
   const full = g.paper ? g.width * mm * PX_PER_MM : g.width_px / ratio;
   const picture = proof && proof.picture_count > 0 ? proof : null;
+  const modelSeen = showModel || !picture;
+  const preview = usePreview(truth, {
+    project: props.project,
+    model: props.model,
+    brief: props.brief,
+    width: place.width * ratio,
+    height: place.height * ratio,
+    on: stageView.preview,
+    threads: stageView.preview ? threadsOf(stageView) : 1,
+    seen: modelSeen,
+    moving,
+    waitsFor: props.rendering,
+    weak
+  });
+  // a weak machine draws the model only while it is in hand
+  const comes = stageView.preview && preview.fault === null && preview.waitsFor === null;
+  const drawn = modelSeen && !preview.picture && (moving || !weak || !comes);
+  useEffect(() => {
+    viewport.current?.show(drawn);
+  }, [drawn, props.model]);
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
   return (
     <section className="stage" aria-label="Stage">
@@ -105,7 +148,8 @@ export function Stage(props: Props) {
           <Ruler side="v" length={g.height} unit={g.unit} />
           <div className="im" ref={frame}>
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
-            {picture && !showModel ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
+            <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} data-seconds={preview.picture?.seconds} data-filter={preview.picture?.filter} data-ev={preview.picture?.ev100} aria-hidden />
+            {picture && !(showModel && (drawn || preview.picture)) ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>
           <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />
           {g.paper ? (
@@ -123,7 +167,7 @@ export function Stage(props: Props) {
       </div>
       {fault ? <p className="over">{fault}</p> : null}
       <div className="view">
-        <span className="n">{stageNote({ proof: picture, changes: props.changes, showModel, share: share > 0 ? share / full : null, paper: g.paper })}</span>
+        <span className="n">{stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview })}</span>
         <div>
           {picture ? (
             <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
@@ -135,6 +179,9 @@ export function Stage(props: Props) {
               As rendered
             </button>
           ) : null}
+          <button type="button" aria-pressed={props.stageOpen} onClick={props.onStage} title="How the stage shows the picture: the true one or the model, shaded or clay, edges">
+            Stage
+          </button>
           {(
             [
               ['whole', 'Whole sheet'],

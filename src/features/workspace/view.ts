@@ -18,7 +18,7 @@ export interface ProjectPanelProps {
   onWorkspace: Dispatch<SetStateAction<WorkspaceDto>>;
 }
 
-export type OpenPanel = PanelKey | 'model' | 'keys' | null;
+export type OpenPanel = PanelKey | 'model' | 'stage' | 'keys' | null;
 
 /** The viewpoint as numbers, with named cameras of the model looked up. */
 export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {

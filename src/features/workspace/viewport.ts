@@ -7,10 +7,18 @@ import {
   Box3,
   Color,
   DirectionalLight,
+  DoubleSide,
   type Light,
   type Material,
+  EdgesGeometry,
+  type BufferGeometry,
+  LineBasicMaterial,
+  LineSegments,
   Mesh,
-  type MeshStandardMaterial,
+  MeshLambertMaterial,
+  MeshStandardMaterial,
+  type Object3D,
+  type Texture,
   OrthographicCamera,
   PerspectiveCamera,
   PMREMGenerator,
@@ -33,6 +41,10 @@ export interface ViewportEvents {
   onRest(view: FreeViewpoint, joins: boolean): void;
 }
 
+// Edges between faces that turn by more than this are drawn.
+const EDGE_DEG = 28;
+const EDGE_LAYER = 1;
+
 export class Viewport {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
@@ -42,14 +54,23 @@ export class Viewport {
   private controls: OrbitControls | null = null;
   private view: FreeViewpoint | null = null;
   private pending = false;
+  /** No graphics card: the model is drawn plainly, or a frame would take seconds. */
+  readonly weak: boolean;
   private visible = false;
   private ended = false;
+  private model: Object3D | null = null;
+  private readonly clay = new MeshStandardMaterial({ color: 0xb8b8b8, roughness: 0.9, side: DoubleSide });
+  private readonly ink = new LineBasicMaterial({ color: 0x303030 });
+  private readonly edges: LineSegments[] = [];
+  private edgesWanted = false;
+  private override: Material | null = null;
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
     private readonly events: ViewportEvents
   ) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.weak = drawsInSoftware();
+    this.renderer = new WebGLRenderer({ canvas, antialias: !this.weak, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = SRGBColorSpace;
     this.scene.background = new Color(0xd9d9d9);
     this.scene.add(new AmbientLight(0xffffff, 0.7), this.sun);
@@ -64,7 +85,8 @@ export class Viewport {
     scene.traverse((object) => {
       if ((object as Light).isLight) object.visible = false;
       if (!(object instanceof Mesh)) return;
-      for (const material of ([] as Material[]).concat(object.material)) {
+      const materials = ([] as Material[]).concat(object.material);
+      for (const material of materials) {
         const standard = material as MeshStandardMaterial & { transmission?: number };
         if ('emissiveIntensity' in standard) standard.emissiveIntensity = Math.min(standard.emissiveIntensity, 1);
         const solid = parseSolidTexture(standard.userData.solid_texture);
@@ -77,8 +99,11 @@ export class Viewport {
           standard.depthWrite = false;
         }
       }
+      if (this.weak) object.material = materials.length === 1 ? plainly(materials[0]!) : materials.map(plainly);
     });
+    this.model = scene;
     this.scene.add(scene);
+    if (this.edgesWanted) this.drawEdges();
     this.box.setFromObject(scene);
     this.draw();
   }
@@ -91,7 +116,7 @@ export class Viewport {
 
   resize(width: number, height: number): void {
     if (width < 2 || height < 2) return;
-    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
+    this.renderer.setPixelRatio(this.weak ? 0.5 : Math.min(devicePixelRatio, 2));
     this.renderer.setSize(width, height, false);
     this.frame();
     this.draw();
@@ -120,11 +145,51 @@ export class Viewport {
     this.draw();
   }
 
+  /** How the model is drawn: with its materials or in one, with its edges or without. */
+  shade(shading: 'shaded' | 'clay', edges: boolean): void {
+    this.override = shading === 'clay' ? this.clay : null;
+    this.edgesWanted = edges;
+    if (edges && this.model && this.edges.length === 0) this.drawEdges();
+    this.draw();
+  }
+
+  private drawEdges(): void {
+    const known = new Map<BufferGeometry, EdgesGeometry>();
+    const meshes: Mesh[] = [];
+    this.model!.traverse((object) => object instanceof Mesh && meshes.push(object));
+    for (const mesh of meshes) {
+      const edges = known.get(mesh.geometry) ?? new EdgesGeometry(mesh.geometry, EDGE_DEG);
+      known.set(mesh.geometry, edges);
+      const line = new LineSegments(edges, this.ink);
+      line.layers.set(EDGE_LAYER);
+      mesh.add(line);
+      this.edges.push(line);
+    }
+  }
+
+  /** Gives everything back: a browser has few drawing contexts, and models are large. */
   dispose(): void {
     this.ended = true;
     this.canvas.removeEventListener('keydown', this.onKey);
     this.controls?.dispose();
+    this.scene.traverse((object) => {
+      if (!(object instanceof Mesh || object instanceof LineSegments)) return;
+      object.geometry.dispose();
+      for (const material of ([] as Material[]).concat(object.material)) {
+        for (const value of Object.values(material)) {
+          if (!(value as Texture | null)?.isTexture) continue;
+          (value as Texture).dispose();
+          ((value as Texture).image as { close?: () => void } | null)?.close?.();
+        }
+        material.dispose();
+      }
+    });
+    this.scene.environment?.dispose();
+    this.scene.clear();
+    this.clay.dispose();
+    this.ink.dispose();
     this.renderer.dispose();
+    this.renderer.forceContextLoss();
   }
 
   /** The point to turn about: on the view ray, beside the middle of the model, so that looking is not changed by turning on. */
@@ -207,14 +272,14 @@ export class Viewport {
   show(visible: boolean): void {
     this.visible = visible;
     if (!visible) return;
-    if (!this.scene.environment) this.surround();
+    if (!this.scene.environment && !this.weak) this.surround();
     this.draw();
   }
 
   /** Something for metal to mirror; filtering it takes seconds without a graphics card, so it waits until it is wanted. */
   private surround(): void {
     const maker = new PMREMGenerator(this.renderer);
-    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
+    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04, 0.1, 100, { size: 32 }).texture;
     this.scene.environmentIntensity = 0.5;
     maker.dispose();
   }
@@ -224,7 +289,48 @@ export class Viewport {
     this.pending = true;
     requestAnimationFrame(() => {
       this.pending = false;
-      if (!this.ended) this.renderer.render(this.scene, this.camera);
+      if (!this.ended) this.render();
     });
   }
+
+  /** Surfaces, then edges over them: one material for all surfaces must not dye the edges. */
+  private render(): void {
+    const { scene, camera, renderer } = this;
+    const { background } = scene;
+    camera.layers.set(0);
+    scene.overrideMaterial = this.override;
+    renderer.render(scene, camera);
+    if (!this.edgesWanted) return;
+    camera.layers.set(EDGE_LAYER);
+    scene.overrideMaterial = null;
+    scene.background = null;
+    renderer.autoClear = false;
+    renderer.render(scene, camera);
+    renderer.autoClear = true;
+    scene.background = background;
+  }
+}
+
+const plain = new WeakMap<Material, MeshLambertMaterial>();
+
+/** A material that costs little to draw: colour, picture and cut-outs. */
+function plainly(material: Material): Material {
+  const known = plain.get(material);
+  if (known) return known;
+  const { color, map, emissive, metalness } = material as MeshStandardMaterial;
+  const { transparent, opacity, alphaTest, depthWrite, side } = material;
+  const made = new MeshLambertMaterial({ map: map ?? null, transparent, opacity, alphaTest, depthWrite, side, vertexColors: (material as MeshStandardMaterial).vertexColors });
+  // metal has no colour of its own kind here; a little darker tells it apart
+  if (color) made.color.copy(color).multiplyScalar(1 - 0.3 * (metalness ?? 0));
+  if (emissive) made.emissive.copy(emissive).multiplyScalar((material as MeshStandardMaterial).emissiveIntensity);
+  plain.set(material, made);
+  return made;
+}
+
+function drawsInSoftware(): boolean {
+  const context = document.createElement('canvas').getContext('webgl2');
+  const names = context?.getExtension('WEBGL_debug_renderer_info');
+  const name = context && names ? String(context.getParameter(names.UNMASKED_RENDERER_WEBGL)) : '';
+  context?.getExtension('WEBGL_lose_context')?.loseContext();
+  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(name);
 }

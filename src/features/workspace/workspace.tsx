@@ -17,13 +17,18 @@ import { LookPanel } from './panels/look-panel';
 import { ModelPanel } from './panels/model-panel';
 import { Panel } from './panels/panel';
 import { QualityPanel } from './panels/quality-panel';
+import { StagePanel } from './panels/stage-panel';
 import { SizePanel } from './panels/size-panel';
 import { SurroundingsPanel } from './panels/surroundings-panel';
 import { ViewpointPanel } from './panels/viewpoint-panel';
 import { Stage, type Zoom } from './stage';
-import { useBrief } from './use-brief';
+import { type ChangeBrief, useBrief } from './use-brief';
+import { useStageView } from './use-stage-view';
 import { freeView, type OpenPanel } from './view';
 import { useKeys } from './use-keys';
+
+/** Parts of the brief that the live view shows. */
+const LIVE_WORDS = ['viewpoint', 'surroundings', 'look', 'exposure'] as const;
 
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
   const [workspace, setWorkspace] = useState(initial);
@@ -43,12 +48,23 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const asRendered = rawWanted && shown !== null && shown.clean_share === 1;
 
   const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? next : p)) }));
-  const { brief, change, history, busy } = useBrief(picture, replacePicture, setMessage);
-  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'samples_per_second'>>(`/api/projects/${workspace.project.id}/events`, (event) =>
+  const { brief, change: save, history: goBack, busy } = useBrief(picture, replacePicture, setMessage);
+  const [stageView, setStageView] = useStageView();
+  // what changes the view or the light is judged in the live view
+  const change: ChangeBrief = (part, joins) => {
+    save(part, joins);
+    if (stageView.preview && LIVE_WORDS.some((word) => word in part)) setShowModel(true);
+  };
+  const history = (by: -1 | 1) => {
+    goBack(by);
+    if (stageView.preview && shown) setShowModel(true);
+  };
+  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'samples_per_second' | 'rendering'>>(`/api/projects/${workspace.project.id}/events`, (event) =>
     setWorkspace((w) => ({
       ...w,
       proofs: event.proofs,
       samples_per_second: event.samples_per_second,
+      rendering: event.rendering,
       // while a change is on its way, ours is newer than the server's
       pictures: event.pictures.map((p) => (p.id === picture.id && busy.current ? (w.pictures.find((q) => q.id === p.id) ?? p) : p))
     }))
@@ -135,8 +151,9 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       />
       <Pictures workspace={workspace} current={picture} onChoose={choosePicture} onAdd={() => void addPicture()} modelOpen={panel === 'model'} onModel={() => setPanel(panel === 'model' ? null : 'model')} />
       <Stage
-        modelUrl={`/api/models/${workspace.revision.glb_sha256}`}
-        size={brief.size}
+        project={workspace.project.id}
+        model={workspace.revision.glb_sha256}
+        brief={brief}
         inches={inches}
         view={view}
         sun={sun}
@@ -146,6 +163,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         showModel={showModel || !shown || shown.picture_count === 0}
         asRendered={asRendered}
         zoom={zoom}
+        stageView={stageView}
+        rendering={workspace.rendering}
+        stageOpen={panel === 'stage'}
+        onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
         onShow={setShowModel}
         onAsRendered={() => setRawWanted(!rawWanted)}
         onZoom={setZoom}
@@ -225,6 +246,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       ) : panel === 'model' ? (
         <Panel title="Model" onClose={close}>
           <ModelPanel workspace={workspace} />
+        </Panel>
+      ) : panel === 'stage' ? (
+        <Panel title="Stage" onClose={close}>
+          <StagePanel view={stageView} onChange={setStageView} />
         </Panel>
       ) : panel === 'keys' ? (
         <Panel title="Keys" onClose={close}>

@@ -9,11 +9,17 @@ import { openPack } from './kernel';
 const RAYS = 512;
 const MOST_FREE = 0.02;
 
-export function standsIndoors(pack: Uint8Array, module: WebAssembly.Module, eye: Vec3): boolean {
-  const { kernel, memory, at } = openPack(pack, module, RAYS * 40);
+/** The question, for any eye in the pack's coordinates; the pack is copied once. */
+export function openIndoors(pack: Uint8Array, module: WebAssembly.Module): (eye: Vec3) => boolean {
+  const portals = new DataView(pack.buffer, pack.byteOffset).getUint32(L.P_PORTAL_COUNT, true);
+  if (portals === 0) return () => false;
+  const opened = openPack(pack, module, RAYS * 40);
+  return (eye) => standsIndoors(opened, eye);
+}
+
+function standsIndoors({ kernel, memory, at }: ReturnType<typeof openPack>, eye: Vec3): boolean {
   const f32 = new Float32Array(memory.buffer);
   const i32 = new Int32Array(memory.buffer);
-  if (i32[(L.PACK + L.P_PORTAL_COUNT) >> 2] === 0) return false;
   for (let i = 0; i < RAYS; i++) {
     const y = 1 - (2 * (i + 0.5)) / RAYS;
     const r = Math.sqrt(1 - y * y);

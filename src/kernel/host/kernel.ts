@@ -23,6 +23,9 @@ export interface KernelExports {
   probePoints(x: number, y: number, pair: number, count: number, seed: number, out: number): void;
 }
 
+/** Where a scene pack lies in the kernel's memory. */
+export const PACK_AT = PACK;
+
 const PAGE = 65_536;
 /** What 32-bit WebAssembly can address. */
 export const MOST_BYTES = 65_536 * PAGE;

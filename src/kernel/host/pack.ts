@@ -113,7 +113,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   f32.set(srgbTable(), at.srgb >> 2);
   f32.set(metalAlbedoOnce(), at.metal >> 2);
   if (scene.materials.some((m) => m.layers?.sheenColor.some((c) => c > 0))) f32.set(sheenAlbedoOnce(), at.sheen >> 2);
-  for (const [ior, address] of at.glass) f32.set(glassAlbedo(ior, L.GLASS_ROUGH_STEPS, L.ALBEDO_STEPS), address >> 2);
+  for (const [ior, address] of at.glass) f32.set(glassAlbedoOnce(ior), address >> 2);
 
   const began = now();
   const sheer = scene.materials.map((m) => (flagsOf(m) & L.FLAG_SHEER ? 1 : 0));
@@ -175,4 +175,11 @@ let sheenTable: Float32Array | null = null;
 function sheenAlbedoOnce(): Float32Array {
   sheenTable ??= sheenAlbedo(L.ALBEDO_STEPS);
   return sheenTable;
+}
+
+const glassTables = new Map<number, Float32Array>();
+function glassAlbedoOnce(ior: number): Float32Array {
+  const table = glassTables.get(ior) ?? glassAlbedo(ior, L.GLASS_ROUGH_STEPS, L.ALBEDO_STEPS);
+  glassTables.set(ior, table);
+  return table;
 }

@@ -59,14 +59,23 @@ export function memoryFor(packBytes: number, light: SurroundingsLight, threads: 
   return align(L.PACK + packBytes) + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
+/** A memory of its own for one render. */
 export function layOut(pack: Uint8Array, settings: RenderSettings, threads: number): LaidOut {
   const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads, layersOf(settings)));
   new Uint8Array(memory.buffer).set(pack, L.PACK);
+  return writeSettings(memory, pack.byteLength, settings, threads);
+}
+
+/** Settings and surroundings into a memory that holds a pack already; no thread may be at work in it. */
+export function writeSettings(memory: WebAssembly.Memory, packBytes: number, settings: RenderSettings, threads: number): LaidOut {
+  const needed = memoryFor(packBytes, settings.light, threads, layersOf(settings));
+  if (memory.buffer.byteLength < needed) throw new RangeError(`writeSettings: expected ${needed} bytes of memory, got ${memory.buffer.byteLength}`);
   const f32 = new Float32Array(memory.buffer);
   const u32 = new Uint32Array(memory.buffer);
   const s = L.SETTINGS >> 2;
   const { camera, light } = settings;
-  let top = align(L.PACK + pack.byteLength);
+  u32.fill(0, s, s + L.S_FILTER_TABLE / 4);
+  let top = align(L.PACK + packBytes);
   u32[s + L.S_WIDTH / 4] = settings.width;
   u32[s + L.S_HEIGHT / 4] = settings.height;
   u32[s + L.S_PARALLEL / 4] = camera.parallel ? 1 : 0;

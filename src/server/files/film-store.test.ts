@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { CHANNELS, tilesOf } from '../../core/film/film';
-import { DiskFilm, hashFilm, MemoryFilm } from './film-store';
+import { DiskFilm, hashFilm } from './film-store';
+import { MemoryFilm } from '../../core/film/store';
 
 const tiles = tilesOf(100, 70);
 const floats = (t: { width: number; height: number }) => t.width * t.height * CHANNELS;

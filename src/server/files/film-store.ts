@@ -1,48 +1,13 @@
 /**
- * Where a film's tiles live while it is rendered. In memory for the command; on disk for the service, where each tile has
- * two slots used in turn: a tile is written to the slot that its committed state does not point at, so a kill in the
- * middle of a write loses that write and nothing else.
+ * A film on disk. Each tile has two slots used in turn: a tile is written to the slot that its committed state does not point at, so a
+ * kill in the middle of a write loses that write and nothing else.
  */
 import { createHash } from 'node:crypto';
 import { type FileHandle, open, readFile, rename } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { CHANNELS, TILE_PX, tileFloats } from '../../core/film/film';
-
-export interface TileState {
-  samples: number;
-  /** Whether the tile has reached its grain or the sample limit. */
-  done: boolean;
-  /** Sum over its pixels of the squared grain. */
-  squaredGrain: number;
-}
-
-/** A film to read from. */
-export interface FilmSource {
-  state(tile: number): TileState | null;
-  read(tile: number, floats: number): Promise<Float32Array>;
-}
-
-export interface FilmStore extends FilmSource {
-  write(tile: number, data: Float32Array, state: TileState): Promise<void>;
-  /** Makes everything written so far survive a kill. */
-  commit(): Promise<void>;
-  close(): Promise<void>;
-}
-
-export class MemoryFilm implements FilmStore {
-  private readonly tiles = new Map<number, { data: Float32Array; state: TileState }>();
-  state(tile: number): TileState | null {
-    return this.tiles.get(tile)?.state ?? null;
-  }
-  async read(tile: number): Promise<Float32Array> {
-    return this.tiles.get(tile)!.data;
-  }
-  async write(tile: number, data: Float32Array, state: TileState): Promise<void> {
-    this.tiles.set(tile, { data, state });
-  }
-  async commit(): Promise<void> {}
-  async close(): Promise<void> {}
-}
+import { TILE_PX, tileFloats } from '../../core/film/film';
+import { filmBytes } from '../../core/film/film-bytes';
+import type { FilmSource, FilmStore, TileState } from '../../core/film/store';
 
 interface Slot extends TileState {
   slot: 0 | 1;
@@ -144,18 +109,8 @@ export class DiskFilm implements FilmStore {
   }
 }
 
-/**
- * The hash of a film: its size, its sample map, and the sums of every tile in the order of their index; not its layers, which are the
- * same light again. */
 export async function hashFilm(film: FilmSource, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
   const hash = createHash('sha256');
-  const inOrder = [...tiles].sort((a, b) => a.index - b.index);
-  hash.update(new Uint8Array(Uint32Array.from([width, height, ...inOrder.map((t) => film.state(t.index)?.samples ?? 0)]).buffer));
-  for (const tile of inOrder) {
-    if (!film.state(tile.index)) continue;
-    const floats = tile.width * tile.height * CHANNELS;
-    const data = (await film.read(tile.index, floats)).subarray(0, floats);
-    hash.update(new Uint8Array(data.buffer, data.byteOffset, data.byteLength));
-  }
+  for await (const part of filmBytes(film, width, height, tiles)) hash.update(part);
   return hash.digest('hex');
 }

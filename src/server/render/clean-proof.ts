@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { access } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { config } from '../config';
-import type { CleanResult } from './clean-film';
+import type { CleanResult } from '../../core/finishing/denoise/clean-film';
 
 export interface CleanJob {
   proof: string;

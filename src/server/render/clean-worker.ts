@@ -9,7 +9,7 @@ import { config } from '../config';
 import { CleanFile } from '../files/clean-film';
 import { DiskFilm } from '../files/film-store';
 import { cleanPath, filmPath } from '../files/proof-files';
-import { cleanFilm } from './clean-film';
+import { cleanFilm } from '../../core/finishing/denoise/clean-film';
 import type { CleanJob, CleanLine } from './clean-proof';
 
 const job = JSON.parse(process.argv[2]!) as CleanJob;

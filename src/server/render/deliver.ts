@@ -5,14 +5,10 @@ import { extraChannels, readExtra } from './extra-channels';
 import { developTile, linearTile } from '../../core/finishing/develop';
 import { writeExr } from '../../formats/exr/write-exr';
 import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
-import type { FilmSource } from '../files/film-store';
+import type { FilmPicture } from '../../core/film/store';
 
-export interface FilmView {
-  film: FilmSource;
+export interface FilmView extends FilmPicture {
   layers: FilmLayers;
-  width: number;
-  height: number;
-  white: number;
 }
 
 export type FileKind = 'png' | 'jpg' | 'exr';

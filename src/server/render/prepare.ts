@@ -3,7 +3,7 @@
  * the exposure. Refusals say which word of the brief cannot be met.
  */
 import { whiteLuminance } from '../../core/brief/exposure';
-import type { Brief } from '../../core/brief/brief';
+import { type Brief, canonicalJson } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
@@ -11,10 +11,12 @@ import { makeSky } from '../../core/lights/sky/sky-image';
 import { buildStudio } from '../../core/lights/studio/studio';
 import { skyDirection, sunPosition } from '../../core/lights/sun/position';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
-import { scale } from '../../core/math/vec3';
+import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { addSurfaces } from '../../core/scene/add-surface';
+import { centreFor, recentreScene } from '../../core/scene/recentre';
 import { MATERIAL_DEFAULTS, type Scene } from '../../core/scene/scene';
+import { NO_LIMITS, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
 import { radians } from '../../core/units/units';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { BriefRefused } from './refused';
@@ -37,14 +39,27 @@ export function resolveCamera(view: FreeViewpoint, width: number, height: number
   return camera;
 }
 
-/** The scene as lit: a studio adds its backdrop and softboxes as surfaces. */
-export function withStudio(scene: Scene, brief: Brief, view: FreeViewpoint): Scene {
-  if (brief.surroundings.kind !== 'studio') return scene;
+/** All that decides a scene pack beside the model: where its origin lies, and what a studio puts around it. */
+export interface PackInput {
+  centre_m: Vec3;
+  studio: { rotation_deg: number; brightness_ev: number; camera_distance_m: number } | null;
+}
+
+export function packInput(scene: Pick<Scene, 'bounds'>, brief: Brief, view: FreeViewpoint): PackInput {
+  const centre_m = centreFor(view.position_m);
+  if (brief.surroundings.kind !== 'studio') return { centre_m, studio: null };
   const { min, max } = scene.bounds;
-  const cameraDistance = Math.hypot(view.position_m[0] - (min[0] + max[0]) / 2, view.position_m[1] - min[1], view.position_m[2] - (min[2] + max[2]) / 2);
+  const distance = Math.hypot(view.position_m[0] - (min[0] + max[0]) / 2, view.position_m[1] - min[1], view.position_m[2] - (min[2] + max[2]) / 2);
   // rounded up in steps, so that small moves of the camera keep the studio, and its pack, as they are
-  const stepped = 2 ** (Math.ceil(Math.log2(Math.max(cameraDistance, 1e-3)) * 2) / 2);
-  const studio = buildStudio({ min, max, rotationDeg: brief.surroundings.rotation_deg, brightnessEv: brief.surroundings.brightness_ev, cameraDistance: stepped });
+  const camera_distance_m = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
+  return { centre_m, studio: { rotation_deg: brief.surroundings.rotation_deg, brightness_ev: brief.surroundings.brightness_ev, camera_distance_m } };
+}
+
+/** The scene as it goes into a pack: a studio adds its backdrop and softboxes as surfaces. */
+export const packedScene = (scene: Scene, { centre_m, studio }: PackInput): Scene => recentreScene(studio ? withStudio(scene, studio) : scene, centre_m);
+
+function withStudio(scene: Scene, { rotation_deg, brightness_ev, camera_distance_m }: NonNullable<PackInput['studio']>): Scene {
+  const studio = buildStudio({ ...scene.bounds, rotationDeg: rotation_deg, brightnessEv: brightness_ev, cameraDistance: camera_distance_m });
   return addSurfaces(
     scene,
     studio.surfaces.map(({ positions, normals, indices, kind, radiance }) => ({
@@ -65,10 +80,12 @@ function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: string;
 const SKY_GRID = 128;
 
 /** `captured` is the image of captured surroundings. */
-export function makeLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight {
+export const makeLight = (brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight => adjustLight(makeNeutralLight(brief, scene, captured), brief);
+
+/** The costly part of a light: an image before it is turned and brightened. Equal for briefs of equal neutralKey. */
+export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight {
   const around = brief.surroundings;
   if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
-  const brightness = 2 ** around.brightness_ev;
   if (around.kind === 'studio') {
     const studio = buildStudio({ ...scene.bounds, rotationDeg: 0, brightnessEv: around.brightness_ev, cameraDistance: 1 });
     return { even: studio.ceiling, image: null, sun: null };
@@ -76,10 +93,22 @@ export function makeLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: 
   if (around.kind === 'sky') {
     const sky = makeSky({ direction: sunOf(around).direction, visibility_km: around.visibility_km, cloud: around.cloud });
     const grid = buildImportanceGrid(sky.pixels, sky.width, sky.height, SKY_GRID);
-    return { even: null, image: { ...sky, scale: brightness, rotation: 0, grid }, sun: sky.sun && { ...sky.sun, radiance: scale(sky.sun.radiance, brightness) } };
+    return { even: null, image: { ...sky, scale: 1, rotation: 0, grid }, sun: sky.sun };
   }
   if (!captured) throw new BriefRefused('surroundings.file', `surroundings.file "${around.file}" was not found`);
-  return { even: null, image: { ...captured, scale: brightness, rotation: radians(around.rotation_deg), grid: buildImportanceGrid(captured.pixels, captured.width, captured.height) }, sun: null };
+  return { even: null, image: { ...captured, scale: 1, rotation: 0, grid: buildImportanceGrid(captured.pixels, captured.width, captured.height) }, sun: null };
+}
+
+export function adjustLight({ even, image, sun }: SurroundingsLight, { surroundings: around }: Brief): SurroundingsLight {
+  if (!image || !('brightness_ev' in around)) return { even, image, sun };
+  const brightness = 2 ** around.brightness_ev;
+  const { pixels, width, height, grid } = image;
+  return { even, image: { pixels, width, height, grid, scale: brightness, rotation: around.kind === 'captured' ? radians(around.rotation_deg) : 0 }, sun: sun && { direction: sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, brightness) } };
+}
+
+export function neutralKey({ surroundings: around }: Brief): string {
+  if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
+  return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0 });
 }
 
 export function proofSize(brief: Brief): { width: number; height: number; ppi: number | null } {
@@ -89,3 +118,31 @@ export function proofSize(brief: Brief): { width: number; height: number; ppi: n
 }
 
 export const fireflyLimit = (brief: Brief, ev100: number): number => (brief.quality.firefly === null ? 0 : brief.quality.firefly * whiteLuminance(ev100));
+
+// A meter makes grey of a studio's paper; opened by this it looks like paper (common practice, no source).
+const PAPER_EV = 0.9;
+
+/** The exposure that a brief's meter reading means. */
+export const exposureFor = (brief: Brief, metered: number): number => metered - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0);
+
+// Of the model's diagonal; what lies farther off does not make a place less open.
+const OPENNESS_REACH = 0.1;
+
+/** The settings of a brief in a frame of `width` x `height` px, but for what hangs on the pack and on the exposure; `camera` in the pack's coordinates. */
+export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width, height, camera, light, layers }: Pick<RenderSettings, 'width' | 'height' | 'camera' | 'light' | 'layers'>): RenderSettings {
+  return {
+    width, height, camera, light, layers,
+    bounces: brief.quality.bounces,
+    limits: { ...NO_LIMITS, ...definedOf(brief.quality) },
+    aids: brief.quality.aids ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) } : null,
+    firefly: 0,
+    clay: brief.look.kind === 'clay',
+    seed: 1,
+    indoors: false
+  };
+}
+
+/** Briefs of older data lack some limits; those have their defaults. */
+function definedOf({ diffuse, gloss, glass, passes, filter_px, glow }: Partial<PathLimits>): Partial<PathLimits> {
+  return Object.fromEntries(Object.entries({ diffuse, gloss, glass, passes, filter_px, glow }).filter(([, v]) => v !== undefined));
+}

@@ -5,17 +5,19 @@ import { CHANNELS, layerCount, tilesOf } from '../../core/film/film';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
-import { CleanFile, FinishedFilm } from '../files/clean-film';
+import { CleanFile } from '../files/clean-film';
+import { FinishedFilm } from '../../core/film/clean';
 import { DiskFilm, hashFilm } from '../files/film-store';
 import { cleanPath, filmPath, layersPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
 import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, saveProgress, stopAsked } from '../jobs/queue';
+import { findPack, packKey } from '../files/pack-store';
 import { findRevision, saveSpeed } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
 import { readCaptured } from './captured-file';
 import { cleanProof } from './clean-proof';
 import { loadKernel } from './kernel-file';
 import { BriefRefused } from './refused';
-import type { FilmProgress } from './render-film';
+import type { FilmProgress } from '../../kernel/host/render-film';
 import { ScreenPicture } from './screen-picture';
 import { isDark, prepare, run } from './session';
 
@@ -40,7 +42,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const scene = await readScene(new Uint8Array(await readFile(contentPath('models', revision.glb_sha256))));
     const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
     const module = await loadKernel();
-    const prepared = await prepare({ scene, brief, captured, module, threads: config.threads, ev100: proof.ev100 });
+    const prepared = await prepare({ scene, brief, captured, module, threads: config.threads, ev100: proof.ev100, findPack: (of, build) => findPack(packKey(revision.glb_sha256, of), build) });
     if (isDark(prepared.settings.light, scene)) {
       fail(proof.id, 'No light reaches this model: the surroundings are dark and it has no lamps. Set a sky or brighten the surroundings.', Date.now());
       return;

@@ -2,9 +2,9 @@
 import type { WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import type { ImportReport } from '../../formats/import-report';
-import { listPictures } from '../store/pictures';
+import { findPicture, listPictures } from '../store/pictures';
 import { findProject, latestRevision, listCaptured, listViewpoints, speedOf } from '../store/projects';
-import { listProofs } from '../store/proofs';
+import { listProofs, openProofs } from '../store/proofs';
 import { pictureDto, proofDto } from './to-dto';
 
 export function viewWorkspace(projectId: string): WorkspaceDto | null {
@@ -19,6 +19,12 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
     proofs: pictures.flatMap((p) => listProofs(p.id)).sort((a, b) => b.created_at_ms - a.created_at_ms || b.number - a.number).map(proofDto),
     viewpoints: listViewpoints(project.id).map((v) => ({ id: v.id, name: v.name, viewpoint: JSON.parse(v.viewpoint_json) as Brief['viewpoint'] })),
     captured: listCaptured().map(({ sha256, name, width_px, height_px }) => ({ sha256, name, width_px, height_px })),
-    samples_per_second: speedOf(revision.id)
+    samples_per_second: speedOf(revision.id),
+    rendering: whatRenders()
   };
+}
+
+function whatRenders(): string | null {
+  const running = openProofs().find((p) => p.state === 'running');
+  return running ? `proof ${running.number} of ${findPicture(running.picture_id)?.name ?? 'another picture'}` : null;
 }

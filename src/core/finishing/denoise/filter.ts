@@ -1,7 +1,12 @@
-/** What a denoising filter is to the finish: a network over planes, whoever runs it. */
+/** What a denoising filter is to the finish: a function of planes, whoever runs it. */
 export interface Filter {
-  /** Planes of its input: colour 3 (curved), reflectance 3 (0 to 1), normal 3 (halved and shifted to 0 to 1). */
+  /**
+   * Planes of its input: colour 3, reflectance 3 (0 to 1), normal 3 (halved and shifted to 0 to 1), and if it has a tenth the squared
+   * standard error of the colour's luminance, below 0 where it is not known.
+   */
   channels: number;
+  /** Whether colour goes in and comes out as it is, scaled only; else through the curve. */
+  linear: boolean;
   /** NCHW planes of `height` x `width`, both multiples of ALIGN_PX; gives three planes of the same size. */
   run(input: Float32Array, height: number, width: number): Promise<Float32Array>;
 }

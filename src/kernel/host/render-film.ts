@@ -4,8 +4,8 @@
  * restarts give the same bytes.
  */
 import { passEnds, tileFloats, type TileRect } from '../../core/film/film';
-import type { FilmStore } from '../files/film-store';
-import type { RenderPool } from './pool';
+import type { FilmStore } from '../../core/film/store';
+import type { TilePool } from './pool';
 
 export interface RenderGoal {
   /** Most samples per pixel; exact when grain is null. */
@@ -15,6 +15,8 @@ export interface RenderGoal {
   seconds: number | null;
   /** Luminance of displayed white, cd/m2. */
   white: number;
+  /** Most samples of a tile between two looks at the clock; 64 when not stated. What the film holds does not depend on it. */
+  unit?: number;
 }
 
 export interface FilmProgress {
@@ -47,7 +49,7 @@ const LARGEST_UNIT = 64; // samples of a tile between two looks at the clock
 // Grain of fewer samples says too little to stop by.
 const FIRST_DECISION = 32;
 
-export async function renderFilm(pool: Pick<RenderPool, 'threads' | 'layers' | 'render'>, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
+export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
   const pixels = (tile: TileRect) => tile.width * tile.height;
   const totalPixels = tiles.reduce((sum, tile) => sum + pixels(tile), 0);
   const decisions = new Set(passEnds(goal.samples));
@@ -83,7 +85,7 @@ export async function renderFilm(pool: Pick<RenderPool, 'threads' | 'layers' | '
   const unit = async (tile: TileRect, end: number) => {
     const state = film.state(tile.index);
     const first = state?.samples ?? 0;
-    const count = Math.min(end - first, LARGEST_UNIT);
+    const count = Math.min(end - first, goal.unit ?? LARGEST_UNIT);
     const before = state ? await film.read(tile.index, tileFloats(pixels(tile), pool.layers)) : null;
     const result = await pool.render(tile, first, count, before, goal.white);
     const samples = first + count;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { CHANNELS, tilesOf, type TileRect } from '../../core/film/film';
-import { MemoryFilm } from '../files/film-store';
+import { MemoryFilm } from '../../core/film/store';
 import { renderFilm } from './render-film';
 
 const tiles = tilesOf(150, 100);

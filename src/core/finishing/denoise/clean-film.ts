@@ -2,15 +2,14 @@
  * Runs the denoising filter over a film, piece by piece, so that a sheet of any size needs the memory of one piece; and measures
  * what grain is left, by filtering both halves of the middle piece alike.
  */
-import { CHANNELS, FEATURES, halves, type TileRect, tilesOf } from '../../core/film/film';
-import { fromCurve, InputScale, toCurve } from '../../core/finishing/denoise/curve';
-import type { Filter } from '../../core/finishing/denoise/filter';
-import { mirrored, type Piece, piecesOf } from '../../core/finishing/denoise/pieces';
-import { displayedLightness } from '../../core/quality/grain';
-import type { CleanSink } from '../files/clean-film';
-import type { FilmView } from './deliver';
+import { CHANNELS, FEATURES, halves, type TileRect, tilesOf } from '../../film/film';
+import type { CleanSink } from '../../film/clean';
+import type { FilmPicture } from '../../film/store';
+import { fromCurve, InputScale, toCurve } from './curve';
+import type { Filter } from './filter';
+import { mirrored, type Piece, piecesOf } from './pieces';
+import { displayedLightness } from '../../quality/grain';
 
-type Pictured = Omit<FilmView, 'layers'>;
 type Part = 'all' | 'even' | 'odd';
 
 export interface CleanResult {
@@ -20,7 +19,8 @@ export interface CleanResult {
   luminanceRatio: number;
 }
 
-export async function cleanFilm(view: Pictured, filter: Filter, out: CleanSink, onShare: (share: number) => void): Promise<CleanResult> {
+/** `measure`: whether the grain that is left is wanted, which costs two pieces more. */
+export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSink, onShare: (share: number) => void, measure = true): Promise<CleanResult> {
   const { film, width, height } = view;
   const tiles = tilesOf(width, height);
   const scale = new InputScale();
@@ -38,11 +38,11 @@ export async function cleanFilm(view: Pictured, filter: Filter, out: CleanSink, 
   }
   const pieces = piecesOf(width, height);
   const middle = pieces.reduce((best, p) => (away(p, view) < away(best, view) ? p : best));
-  const measurable = tiles.every((tile) => !inside(tile, middle) || (film.state(tile.index)?.samples ?? 0) >= 2);
+  const measurable = measure && tiles.every((tile) => !inside(tile, middle) || (film.state(tile.index)?.samples ?? 0) >= 2);
   const steps = pieces.length + (measurable ? 2 : 0);
   let step = 0;
   const filtered = async (piece: Piece, part: Part) => {
-    const planes = await loadPlanes(view, tiles, piece, scale.value, filter.channels, part);
+    const planes = await loadPlanes(view, tiles, piece, scale.value, filter, part);
     const result = await filter.run(planes, piece.height, piece.width);
     onShare(++step / steps);
     return result;
@@ -57,27 +57,26 @@ export async function cleanFilm(view: Pictured, filter: Filter, out: CleanSink, 
         for (let x = 0; x < tile.width; x++) {
           const from = (tile.y + y - piece.y) * piece.width + tile.x + x - piece.x;
           const to = (y * tile.width + x) * 3;
-          for (let c = 0; c < 3; c++) rgb[to + c] = fromCurve(result[c * plane + from]!) / scale.value;
+          for (let c = 0; c < 3; c++) rgb[to + c] = (filter.linear ? result[c * plane + from]! : fromCurve(result[c * plane + from]!)) / scale.value;
           after += 0.2126 * rgb[to]! + 0.7152 * rgb[to + 1]! + 0.0722 * rgb[to + 2]!;
         }
       }
       await out.write(tile, rgb);
     }
   }
-  const grain = measurable ? grainLeft(await filtered(middle, 'even'), await filtered(middle, 'odd'), middle, 1 / (scale.value * view.white)) : null;
+  const grain = measurable ? grainLeft(await filtered(middle, 'even'), await filtered(middle, 'odd'), middle, 1 / (scale.value * view.white), filter.linear ? (v) => v : fromCurve) : null;
   return { grain, luminanceRatio: before > 0 ? after / before : 1 };
 }
 
 const inside = (tile: TileRect, { core }: Piece) => tile.x >= core.x && tile.x < core.x + core.width && tile.y >= core.y && tile.y < core.y + core.height;
-const away = ({ core }: Piece, { width, height }: Pictured) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
+const away = ({ core }: Piece, { width, height }: FilmPicture) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
 
 function luminanceAt(data: Float32Array, i: number, samples: number): number {
-  const p = i * CHANNELS;
-  return (0.2126 * (data[p]! + data[p + 3]!) + 0.7152 * (data[p + 1]! + data[p + 4]!) + 0.0722 * (data[p + 2]! + data[p + 5]!)) / samples;
+  return (luminanceOf(data, i * CHANNELS) + luminanceOf(data, i * CHANNELS + 3)) / samples;
 }
 
 /** The filter's input for a piece, from the film's tiles; what lies beyond the image is its mirror. */
-async function loadPlanes({ film, width, height }: Pictured, tiles: readonly TileRect[], piece: Piece, scale: number, channels: number, part: Part): Promise<Float32Array> {
+async function loadPlanes({ film, width, height }: FilmPicture, tiles: readonly TileRect[], piece: Piece, scale: number, { channels, linear }: Filter, part: Part): Promise<Float32Array> {
   const plane = piece.width * piece.height;
   const planes = new Float32Array(channels * plane);
   const right = Math.min(width, piece.x + piece.width);
@@ -90,15 +89,19 @@ async function loadPlanes({ film, width, height }: Pictured, tiles: readonly Til
     const [even, odd] = halves(state.samples);
     const [we, wo] = part === 'all' ? [1 / state.samples, 1 / state.samples] : part === 'even' ? [1 / even, 0] : [0, 1 / odd];
     const k = 1 / state.samples;
+    // a half by itself has twice the squared error
+    const halved = part === 'all' ? 4 : 2;
     for (let y = Math.max(tile.y, piece.y); y < Math.min(tile.y + tile.height, bottom); y++) {
       for (let x = Math.max(tile.x, piece.x); x < Math.min(tile.x + tile.width, right); x++) {
         const p = ((y - tile.y) * tile.width + x - tile.x) * CHANNELS;
         const q = (y - piece.y) * piece.width + x - piece.x;
         for (let c = 0; c < 3; c++) {
-          planes[c * plane + q] = toCurve((data[p + c]! * we + data[p + 3 + c]! * wo) * scale);
+          const value = (data[p + c]! * we + data[p + 3 + c]! * wo) * scale;
+          planes[c * plane + q] = linear ? Math.max(0, value) : toCurve(value);
           planes[(3 + c) * plane + q] = Math.min(1, Math.max(0, data[p + FEATURES + c]! * k));
           planes[(6 + c) * plane + q] = Math.min(1, Math.max(-1, data[p + FEATURES + 3 + c]! * k)) * 0.5 + 0.5;
         }
+        if (channels > 9) planes[9 * plane + q] = odd === 0 ? -1 : ((luminanceOf(data, p) / even - luminanceOf(data, p + 3) / odd) * scale) ** 2 / halved;
       }
     }
   }
@@ -110,13 +113,15 @@ async function loadPlanes({ film, width, height }: Pictured, tiles: readonly Til
   return planes;
 }
 
-function grainLeft(a: Float32Array, b: Float32Array, { x, y, width, height, core }: Piece, scale: number): number {
+const luminanceOf = (data: Float32Array, at: number) => 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
+
+function grainLeft(a: Float32Array, b: Float32Array, { x, y, width, height, core }: Piece, scale: number, toLight: (value: number) => number): number {
   const plane = width * height;
   let sum = 0;
   for (let v = core.y - y; v < core.y - y + core.height; v++) {
     for (let u = core.x - x; u < core.x - x + core.width; u++) {
       const i = v * width + u;
-      const shown = (planes: Float32Array) => displayedLightness(fromCurve(planes[i]!) * scale, fromCurve(planes[plane + i]!) * scale, fromCurve(planes[2 * plane + i]!) * scale);
+      const shown = (planes: Float32Array) => displayedLightness(toLight(planes[i]!) * scale, toLight(planes[plane + i]!) * scale, toLight(planes[2 * plane + i]!) * scale);
       sum += (shown(a) - shown(b)) ** 2 / 4;
     }
   }

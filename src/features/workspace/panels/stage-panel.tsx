@@ -1,0 +1,46 @@
+import { NumberField } from '../../../ui/number-field';
+import { Words } from '../../../ui/words';
+import { MOST_THREADS, type StageView } from '../use-stage-view';
+
+/** How the stage shows the picture while it is made; of no weight for the picture itself. */
+export function StagePanel({ view, onChange }: { view: StageView; onChange: (part: Partial<StageView>) => void }) {
+  return (
+    <>
+      <span className="lab">At rest</span>
+      <Words
+        label="At rest"
+        value={view.preview ? 'true' : 'model'}
+        options={[
+          { key: 'true', label: 'The true picture' },
+          { key: 'model', label: 'The model' }
+        ]}
+        onChoose={(key) => onChange({ preview: key === 'true' })}
+      />
+      <p className="say sec" style={{ border: 0 }}>
+        {view.preview ? 'When you rest, this browser renders the picture at the size of the stage, with the light and the materials that a proof will have.' : 'The stage shows the model only; proofs render as usual.'}
+      </p>
+      {view.preview ? (
+        <div className="rows">
+          <span>Threads for it, at most</span>
+          <NumberField label="Threads for it, at most" value={view.threads} none="all" min={1} max={MOST_THREADS} onChange={(threads) => onChange({ threads: threads === null ? null : Math.round(threads) })} />
+        </div>
+      ) : null}
+      <div className="sec" style={{ marginTop: 14 }}>
+        <span className="lab">Moving about</span>
+        <Words
+          label="Moving about"
+          value={view.shading}
+          options={[
+            { key: 'shaded', label: 'Shaded' },
+            { key: 'clay', label: 'Clay' }
+          ]}
+          onChoose={(shading) => onChange({ shading })}
+        />
+        <div className="rows">
+          <span>Edges drawn</span>
+          <input type="checkbox" className="toggle toggle-sm" aria-label="Edges drawn" checked={view.edges} onChange={(e) => onChange({ edges: e.target.checked })} />
+        </div>
+      </div>
+    </>
+  );
+}

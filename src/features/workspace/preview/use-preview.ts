@@ -1,0 +1,122 @@
+'use client';
+/** When the preview is shown, of what, and when it waits. */
+import { type RefObject, useEffect, useRef, useState } from 'react';
+import { type Brief, canonicalJson } from '../../../core/brief/brief';
+import type { PreviewPicture } from './messages';
+import { Preview, whyNoPreview } from './preview';
+
+// More pixels than this are not worth waiting for; the stage enlarges.
+const MOST_PX = 1_200_000;
+
+export interface PreviewInput {
+  project: string;
+  /** Changes when the model does. */
+  model: string;
+  brief: Brief;
+  /** Of the picture's place on the stage, device px. */
+  width: number;
+  height: number;
+  on: boolean;
+  threads: number;
+  /** The live view is on the stage. */
+  seen: boolean;
+  /** The user has the model in hand. */
+  moving: boolean;
+  /** A sentence's end that says why it waits, or null. */
+  waitsFor: string | null;
+  /** No graphics card: between two frames the last picture stays, because drawing the model would hold up the next one. */
+  weak: boolean;
+}
+
+export interface PreviewState {
+  /** What is painted; null when nothing is that would show this brief's frame. */
+  picture: Omit<PreviewPicture, 'rgba'> | null;
+  /** Why there is none. */
+  fault: string | null;
+  waitsFor: string | null;
+}
+
+/** The brief without what a preview does not show or does not need anew. */
+const seenBrief = ({ quality, ...brief }: Brief) => canonicalJson({ ...brief, size: null, quality: { ...quality, step: null, scale: 1, layers: false, aids: false, minutes: null } });
+
+export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: PreviewInput): PreviewState {
+  const { on, seen, moving, threads } = input;
+  const preview = useRef<Preview | null>(null);
+  const [shown, setShown] = useState<{ frame: string; picture: Omit<PreviewPicture, 'rgba'> } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [hidden, setHidden] = useState(false);
+  /** The frame of the job under way: what decides where things stand in the picture. */
+  const asked = useRef('');
+
+  // device pixels, even, within the limit
+  const shrink = Math.min(1, Math.sqrt(MOST_PX / Math.max(1, input.width * input.height)));
+  const width = 2 * Math.round((input.width * shrink) / 2);
+  const height = 2 * Math.round((input.height * shrink) / 2);
+  const key = `${input.model} ${width}x${height} ${seenBrief(input.brief)}`;
+  const frame = `${input.model} ${width}x${height} ${canonicalJson(input.brief.viewpoint)}`;
+  const job = { project: input.project, brief: input.brief, width, height, frame };
+  const latest = useRef(job);
+  latest.current = job;
+
+  useEffect(() => {
+    if (!on) return;
+    const why = whyNoPreview();
+    setFault(why);
+    if (why) return;
+    const made = new Preview({
+      onPicture({ rgba, ...picture }) {
+        const target = canvas.current;
+        if (!target) return;
+        target.width = picture.width;
+        target.height = picture.height;
+        target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), picture.width, picture.height), 0, 0);
+        setFault(null);
+        setShown({ frame: asked.current, picture });
+      },
+      onRefused(message) {
+        setShown(null);
+        setFault(message);
+      }
+    });
+    preview.current = made;
+    return () => {
+      preview.current = null;
+      asked.current = '';
+      setShown(null);
+      made.end();
+    };
+  }, [on, input.project, input.model, canvas]);
+
+  useEffect(() => preview.current?.limitThreads(threads), [threads, on, input.project, input.model]);
+
+  useEffect(() => {
+    const look = () => setHidden(document.hidden);
+    look();
+    document.addEventListener('visibilitychange', look);
+    return () => document.removeEventListener('visibilitychange', look);
+  }, []);
+  const waits = hidden || input.waitsFor !== null;
+  useEffect(() => preview.current?.pause(waits), [waits, on, input.project, input.model]);
+
+  const usable = on && width >= 8 && height >= 8;
+  // the scene is fetched before it is wanted, once the page has settled
+  useEffect(() => {
+    if (!usable || waits) return;
+    const timer = setTimeout(() => preview.current?.getReady(latest.current), 1500);
+    return () => clearTimeout(timer);
+  }, [usable, waits, input.project, input.model]);
+
+  useEffect(() => {
+    if (!usable || !seen || moving) {
+      asked.current = '';
+      preview.current?.show(null);
+      return;
+    }
+    asked.current = frame;
+    preview.current?.show(latest.current);
+  }, [usable, seen, moving, key, frame]);
+
+  // while light or material changes the last picture is nearer to the truth than the raster view; of another frame it is not
+  const fits = shown !== null && seen && !moving && (shown.frame === frame || (input.weak && fault === null));
+  return { picture: fits ? shown.picture : null, fault: on ? fault : null, waitsFor: hidden ? null : input.waitsFor };
+}

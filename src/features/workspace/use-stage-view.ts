@@ -1,0 +1,48 @@
+'use client';
+/** How this browser shows the live view; kept in it, because it says nothing about the picture. */
+import { useEffect, useState } from 'react';
+
+export interface StageView {
+  /** Whether the true picture is rendered on the stage. */
+  preview: boolean;
+  /** Threads that it may use; null for as many as the machine has. */
+  threads: number | null;
+  shading: 'shaded' | 'clay';
+  edges: boolean;
+}
+
+const DEFAULTS: StageView = { preview: true, threads: null, shading: 'shaded', edges: false };
+const PLACE = 'sphaera stage';
+export const MOST_THREADS = 32;
+
+export const threadsOf = ({ threads }: StageView): number => Math.min(MOST_THREADS, Math.max(1, threads ?? navigator.hardwareConcurrency ?? 2));
+
+export function useStageView(): [StageView, (part: Partial<StageView>) => void] {
+  const [view, setView] = useState<StageView | null>(null);
+  useEffect(() => setView(read()), []);
+  const change = (part: Partial<StageView>) => {
+    const next = { ...(view ?? DEFAULTS), ...part };
+    setView(next);
+    try {
+      localStorage.setItem(PLACE, JSON.stringify(next));
+    } catch {
+      // without storage it holds for this visit
+    }
+  };
+  // until it is read nothing is begun that might not be wanted
+  return [view ?? { ...DEFAULTS, preview: false }, change];
+}
+
+function read(): StageView {
+  try {
+    const saved = JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<StageView>;
+    return {
+      preview: saved.preview !== false,
+      threads: typeof saved.threads === 'number' && saved.threads >= 1 ? Math.min(MOST_THREADS, Math.round(saved.threads)) : null,
+      shading: saved.shading === 'clay' ? 'clay' : 'shaded',
+      edges: saved.edges === true
+    };
+  } catch {
+    return DEFAULTS;
+  }
+}

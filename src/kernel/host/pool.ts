@@ -1,0 +1,55 @@
+/** Threads over one shared memory. Each renders a tile at a time into a buffer of its own; results are copied out here. */
+import { tileFloats, type TileRect } from '../../core/film/film';
+import type { LaidOut } from './settings';
+import type { TileDone, TileThread } from './tile-work';
+
+export interface TileResult extends TileDone {
+  data: Float32Array;
+}
+
+export interface TilePool {
+  readonly threads: number;
+  readonly layers: number;
+  /** Renders samples first to first + count - 1 on top of `before`. Rejects when the thread dies. */
+  render(tile: TileRect, first: number, count: number, before: Float32Array | null, white: number): Promise<TileResult>;
+}
+
+export class RenderPool implements TilePool {
+  private readonly free: number[] = [];
+  private readonly waiting: ((thread: number) => void)[] = [];
+
+  constructor(
+    private readonly members: readonly TileThread[],
+    private readonly laidOut: LaidOut
+  ) {
+    for (let thread = 0; thread < members.length; thread++) this.free.push(thread);
+  }
+
+  get layers(): number {
+    return this.laidOut.layers;
+  }
+
+  get threads(): number {
+    return this.members.length;
+  }
+
+  async render(tile: TileRect, first: number, count: number, before: Float32Array | null, white: number): Promise<TileResult> {
+    const thread = this.free.pop() ?? (await new Promise<number>((resolve) => this.waiting.push(resolve)));
+    const buffer = this.laidOut.buffers[thread]!;
+    const floats = new Float32Array(this.laidOut.memory.buffer, buffer, tileFloats(tile.width * tile.height, this.laidOut.layers));
+    if (before) floats.set(before);
+    else floats.fill(0);
+    try {
+      const done = await this.members[thread]!.work({ buffer, x: tile.x, y: tile.y, width: tile.width, height: tile.height, first, count, white });
+      return { ...done, data: Float32Array.from(floats) };
+    } finally {
+      const next = this.waiting.shift();
+      if (next) next(thread);
+      else this.free.push(thread);
+    }
+  }
+
+  async close(): Promise<void> {
+    await Promise.all(this.members.map((member) => member.end()));
+  }
+}

@@ -1,0 +1,81 @@
+/**
+ * All that a host needs for a render beside the scene pack, as bytes: made by the server, which alone reckons what the film depends on,
+ * so that a browser's own mathematics never does. Layout: u32 length of the JSON, the JSON, padding to 4 bytes, then, when the light is
+ * an image and is sent along, f32 rgb pixels and f32 probability, f32 threshold, u32 alias of its importance grid. Little-endian.
+ */
+import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import type { Vec3 } from '../../core/math/vec3';
+import type { RenderSettings } from './settings';
+
+export interface RenderSetup {
+  /** Key of the pack, and where its origin lies in the model. */
+  pack: string;
+  packBytes: number;
+  centre_m: Vec3;
+  /** Whether it is the very pack that a proof of this brief would use; else one with another origin, to see by. */
+  exact: boolean;
+  /** The camera in the model's coordinates; firefly and exposure wait for the meter. */
+  settings: RenderSettings;
+  /** Null when the brief has it metered; then `meter_ev` is added to what the meter says. */
+  ev100: number | null;
+  meter_ev: number;
+  /** Multiples of the exposure's white that one indirect contribution may weigh; null for no limit. */
+  firefly: number | null;
+  samples: number;
+  grain: number | null;
+  lightKey: string;
+}
+
+type Image = NonNullable<SurroundingsLight['image']>;
+type ImageFrame = Omit<Image, 'pixels' | 'grid'> & { columns: number; rows: number };
+
+/** `withLight`: false when the other side has the light of this key. */
+export function encodeSetup(setup: RenderSetup, withLight: boolean): Uint8Array {
+  const { light, ...settings } = setup.settings;
+  const image = light.image;
+  let frame: ImageFrame | null = null;
+  if (image) {
+    const { pixels: _pixels, grid, ...rest } = image;
+    frame = { ...rest, columns: grid.width, rows: grid.height };
+  }
+  const json = new TextEncoder().encode(JSON.stringify({ ...setup, settings, light: { even: light.even, sun: light.sun, frame }, sent: withLight }));
+  const start = (4 + json.length + 3) & ~3;
+  const parts = image && withLight ? [image.pixels, image.grid.probability, image.grid.threshold, image.grid.alias] : [];
+  const out = new Uint8Array(start + parts.reduce((sum, p) => sum + p.byteLength, 0));
+  new DataView(out.buffer).setUint32(0, json.length, true);
+  out.set(json, 4);
+  let at = start;
+  for (const part of parts) {
+    out.set(new Uint8Array(part.buffer, part.byteOffset, part.byteLength), at);
+    at += part.byteLength;
+  }
+  return out;
+}
+
+/** `known`: a light that came with that key, when it was not sent; throws a RangeError when it is wanted and missing. */
+export function decodeSetup(bytes: Uint8Array, known: (key: string) => SurroundingsLight | null): RenderSetup {
+  const length = new DataView(bytes.buffer, bytes.byteOffset).getUint32(0, true);
+  const { light, sent, ...rest } = JSON.parse(new TextDecoder().decode(bytes.slice(4, 4 + length))) as Omit<RenderSetup, 'settings'> & {
+    settings: Omit<RenderSettings, 'light'>;
+    light: Pick<SurroundingsLight, 'even' | 'sun'> & { frame: ImageFrame | null };
+    sent: boolean;
+  };
+  let image: Image | null = null;
+  if (light.frame) {
+    const { columns, rows, ...frame } = light.frame;
+    if (sent) {
+      let at = (4 + length + 3) & ~3;
+      const take = (count: number) => {
+        const part = bytes.slice(at, at + count * 4);
+        at += count * 4;
+        return part.buffer;
+      };
+      image = { ...frame, pixels: new Float32Array(take(frame.width * frame.height * 3)), grid: { width: columns, height: rows, probability: new Float32Array(take(columns * rows)), threshold: new Float32Array(take(columns * rows)), alias: new Uint32Array(take(columns * rows)) } };
+    } else {
+      const before = known(rest.lightKey)?.image;
+      if (!before) throw new RangeError(`decodeSetup: expected the light ${rest.lightKey} to be known, got none`);
+      image = { ...frame, pixels: before.pixels, grid: before.grid };
+    }
+  }
+  return { ...rest, settings: { ...rest.settings, light: { even: light.even, sun: light.sun, image } } };
+}

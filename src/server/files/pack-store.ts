@@ -1,0 +1,70 @@
+/**
+ * Scene packs on disk, found by what made them: model, origin, studio, and the code that compiled them. Those used last are kept, up to
+ * a limit; any can be made again.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { canonicalJson } from '../../core/brief/brief';
+import { config } from '../config';
+
+const KEY = /^[0-9a-f]{64}$/;
+const folder = () => join(config.dataDir, 'packs');
+
+/** Null when it is no key. */
+export const packPath = (key: string): string | null => (KEY.test(key) ? join(folder(), key.slice(0, 2), key) : null);
+
+let code: string | null = null;
+
+/** `of`: all that decides the pack beside the code. */
+export function packKey(model: string, of: object): string {
+  code ??= readFileSync(config.built('bundles.stamp'), 'utf8') + createHash('sha256').update(readFileSync(config.built('kernel.wasm'))).digest('hex');
+  return createHash('sha256').update(canonicalJson({ code, model, of })).digest('hex');
+}
+
+export async function readPack(key: string): Promise<Uint8Array | null> {
+  const path = packPath(key)!;
+  const bytes = await readFile(path).catch(() => null);
+  if (!bytes) return null;
+  const now = new Date();
+  await utimes(path, now, now).catch(() => {});
+  return bytes;
+}
+
+export const hasPack = (key: string): Promise<boolean> => stat(packPath(key)!).then(() => true, () => false);
+
+export async function keepPack(key: string, bytes: Uint8Array): Promise<void> {
+  const path = packPath(key)!;
+  await mkdir(dirname(path), { recursive: true });
+  const part = `${path}.${randomUUID()}.part`;
+  await writeFile(part, bytes);
+  await rename(part, path);
+  await trim();
+}
+
+/** The pack of a key, made now when there is none. */
+export async function findPack(key: string, build: () => Uint8Array): Promise<Uint8Array> {
+  const kept = await readPack(key);
+  if (kept) return kept;
+  const bytes = build();
+  await keepPack(key, bytes);
+  return bytes;
+}
+
+async function trim(): Promise<void> {
+  const files: { path: string; bytes: number; used_ms: number }[] = [];
+  for (const entry of await readdir(folder(), { recursive: true, withFileTypes: true })) {
+    if (!entry.isFile()) continue;
+    const path = join(entry.parentPath, entry.name);
+    const state = await stat(path).catch(() => null);
+    if (state) files.push({ path, bytes: state.size, used_ms: state.mtimeMs });
+  }
+  files.sort((a, b) => b.used_ms - a.used_ms);
+  let total = 0;
+  // the newest stays, however large
+  for (const [i, file] of files.entries()) {
+    total += file.bytes;
+    if (i > 0 && total > config.maxPackBytes) await rm(file.path, { force: true });
+  }
+}

@@ -1,0 +1,39 @@
+/** Render threads of Node. */
+import { Worker } from 'node:worker_threads';
+import { RenderPool } from '../../kernel/host/pool';
+import type { LaidOut } from '../../kernel/host/settings';
+import type { ThreadStart, TileDone, TileThread, TileWork } from '../../kernel/host/tile-work';
+import { config } from '../config';
+
+export const openPool = (module: WebAssembly.Module, laidOut: LaidOut): RenderPool => new RenderPool(laidOut.buffers.map((_, thread) => new NodeThread({ module, memory: laidOut.memory, thread })), laidOut);
+
+class NodeThread implements TileThread {
+  private readonly worker: Worker;
+
+  constructor(private readonly start: ThreadStart) {
+    this.worker = new Worker(config.built('render-thread.mjs'), { workerData: start });
+  }
+
+  work(work: TileWork): Promise<TileDone> {
+    const { worker } = this;
+    return new Promise((resolve, reject) => {
+      const settle = (action: () => void) => {
+        worker.off('message', onMessage);
+        worker.off('error', onError);
+        worker.off('exit', onExit);
+        action();
+      };
+      const onMessage = (message: TileDone) => settle(() => resolve(message));
+      const onError = (error: Error) => settle(() => reject(error));
+      const onExit = (code: number) => settle(() => reject(new Error(`render thread ${this.start.thread} ended with code ${code}`)));
+      worker.on('message', onMessage);
+      worker.on('error', onError);
+      worker.on('exit', onExit);
+      worker.postMessage(work);
+    });
+  }
+
+  async end(): Promise<void> {
+    await this.worker.terminate();
+  }
+}

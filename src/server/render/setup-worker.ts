@@ -1,0 +1,115 @@
+/**
+ * Sets renders up for others: a process of its own beside the web server, which must stay quick. It keeps the last models in memory, so
+ * a change of brief is answered in the time that its own part takes; packs go to disk, where the web server and the render service find them.
+ */
+import { readFile } from 'node:fs/promises';
+import { type Brief, canonicalJson } from '../../core/brief/brief';
+import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import { subtract, type Vec3 } from '../../core/math/vec3';
+import type { Scene } from '../../core/scene/scene';
+import { readScene } from '../../formats/gltf/read-scene';
+import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { openIndoors } from '../../kernel/host/indoors';
+import { buildPack } from '../../kernel/host/pack';
+import { encodeSetup, type RenderSetup } from '../../kernel/host/setup';
+import { contentPath } from '../files/content-store';
+import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
+import { readCaptured } from './captured-file';
+import { loadKernel } from './kernel-file';
+import { adjustLight, exposureFor, makeNeutralLight, neutralKey, type PackInput, packedScene, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { BriefRefused } from './refused';
+
+export interface SetupRequest {
+  id: number;
+  model: string;
+  brief: Brief;
+  width: number;
+  height: number;
+  /** Keys of what the asker has. */
+  pack: string | null;
+  light: string | null;
+  /** Waits for the very pack of this brief; else one with another origin serves, when the asker has it. */
+  exact: boolean;
+}
+
+export type SetupReply = { id: number } & ({ ok: true; bytes: Uint8Array } | { ok: false; message: string; fault: boolean });
+
+/** Keeps the last few of something by key. */
+class Recent<T> {
+  private readonly kept = new Map<string, T>();
+  constructor(private readonly most: number) {}
+  async get(key: string, make: () => T | Promise<T>): Promise<T> {
+    const found = this.kept.has(key) ? this.kept.get(key)! : await make();
+    this.kept.delete(key);
+    this.kept.set(key, found);
+    if (this.kept.size > this.most) this.kept.delete(this.kept.keys().next().value!);
+    return found;
+  }
+}
+
+const scenes = new Recent<Scene>(2);
+const images = new Recent<FloatImage>(2);
+const lights = new Recent<SurroundingsLight>(6);
+const rooms = new Recent<{ indoors: (eye: Vec3) => boolean; bytes: number }>(2);
+/** What made the packs of this process's life. */
+const inputs = new Map<string, { model: string; of: PackInput }>();
+
+async function setUp(request: SetupRequest): Promise<Uint8Array> {
+  const { model, brief, width, height } = request;
+  const module = await loadKernel();
+  const scene = await scenes.get(model, async () => readScene(new Uint8Array(await readFile(contentPath('models', model)))));
+  const view = resolveViewpoint(scene, brief);
+  const wanted = packInput(scene, brief, view);
+  const key = packKey(model, wanted);
+  inputs.set(key, { model, of: wanted });
+  let pack = key;
+  let of = wanted;
+  if (!request.exact && request.pack && request.pack !== key && !(await hasPack(key))) {
+    const other = inputs.get(request.pack);
+    if (other?.model === model && canonicalJson(other.of.studio) === canonicalJson(wanted.studio)) {
+      pack = request.pack;
+      of = other.of;
+    }
+  }
+  const room = await rooms.get(pack, async () => {
+    const bytes = pack === key ? await findPack(key, () => buildPack(packedScene(scene, wanted), module, () => performance.now()).bytes) : (await readPack(pack))!;
+    return { indoors: openIndoors(bytes, module), bytes: bytes.byteLength };
+  });
+  const lightKey = neutralKey(brief);
+  const light = await lights.get(lightKey, async () => {
+    const { surroundings } = brief;
+    const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, () => readCaptured(contentPath('captured', surroundings.file), 'the captured image')) : null;
+    return makeNeutralLight(brief, scene, captured);
+  });
+  const camera = resolveCamera(view, width, height);
+  const settings = settingsFor(brief, scene, { width, height, camera, light: adjustLight(light, brief), layers: 0 });
+  const setup: RenderSetup = {
+    pack,
+    packBytes: room.bytes,
+    centre_m: of.centre_m,
+    exact: pack === key,
+    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(subtract(camera.eye, of.centre_m)) },
+    ev100: 'ev100' in brief.exposure ? brief.exposure.ev100 : null,
+    meter_ev: exposureFor(brief, 0),
+    firefly: brief.quality.firefly,
+    samples: brief.quality.samples,
+    grain: brief.quality.grain,
+    lightKey
+  };
+  return encodeSetup(setup, request.light !== lightKey);
+}
+
+process.on('message', (request: SetupRequest) => {
+  void setUp(request)
+    .then(
+      (bytes): SetupReply => ({ id: request.id, ok: true, bytes }),
+      (error: unknown): SetupReply => {
+        const known = error instanceof BriefRefused || error instanceof RangeError;
+        if (!known) console.error(error);
+        return { id: request.id, ok: false, message: error instanceof Error ? error.message : String(error), fault: !known };
+      }
+    )
+    .then((reply) => process.send!(reply));
+});
+// without its parent it has no work
+process.on('disconnect', () => process.exit(0));

@@ -1,0 +1,83 @@
+/** What the browser needs to render a brief by itself: asked of a process that stays, so that the web server never waits in computation. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { parseBrief } from '../../contracts/brief';
+import { config } from '../config';
+import { packPath } from '../files/pack-store';
+import type { SetupReply, SetupRequest } from '../render/setup-worker';
+import { latestRevision } from '../store/projects';
+import { findCaptured } from '../store/projects';
+import { done, type Outcome, refused } from './identify';
+
+const MOST_PX = 4096;
+const IDLE_MS = 10 * 60_000;
+
+interface Helper {
+  child: ChildProcess;
+  waiting: Map<number, (reply: SetupReply) => void>;
+  idle: ReturnType<typeof setTimeout> | undefined;
+}
+
+// modules may be loaded more than once by the web server; the process is one
+const place = globalThis as typeof globalThis & { sphaeraSetup?: Helper };
+let lastId = 0;
+
+function helper(): Helper {
+  if (place.sphaeraSetup) return place.sphaeraSetup;
+  const child = spawn(process.execPath, ['--enable-source-maps', config.built('setup-worker.mjs')], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], serialization: 'advanced', env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir } });
+  const made: Helper = { child, waiting: new Map(), idle: undefined };
+  child.on('message', (reply: SetupReply) => {
+    made.waiting.get(reply.id)?.(reply);
+    made.waiting.delete(reply.id);
+  });
+  const end = () => {
+    if (place.sphaeraSetup === made) place.sphaeraSetup = undefined;
+    for (const [id, answer] of made.waiting) answer({ id, ok: false, message: 'the helper process ended', fault: true });
+    made.waiting.clear();
+  };
+  child.on('exit', end);
+  child.on('error', end);
+  place.sphaeraSetup = made;
+  return made;
+}
+
+export interface PreviewQuestion {
+  brief: unknown;
+  width: unknown;
+  height: unknown;
+  pack: unknown;
+  light: unknown;
+  exact: unknown;
+}
+
+const text = (value: unknown, most: number) => (typeof value === 'string' && value.length <= most ? value : null);
+const pixels = (value: unknown) => (typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MOST_PX ? value : null);
+
+export async function setUpPreview(projectId: string, question: PreviewQuestion): Promise<Outcome<Uint8Array>> {
+  const revision = latestRevision(projectId);
+  if (!revision) return refused('this project is no longer there; reload the page', 'gone');
+  const parsed = parseBrief(question.brief);
+  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
+  const brief = parsed.value;
+  const width = pixels(question.width);
+  const height = pixels(question.height);
+  if (width === null || height === null) return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
+  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const worker = helper();
+  const request: SetupRequest = { id: ++lastId, model: revision.glb_sha256, brief, width, height, pack: text(question.pack, 64), light: text(question.light, 1000), exact: question.exact === true };
+  clearTimeout(worker.idle);
+  const reply = await new Promise<SetupReply>((resolve) => {
+    worker.waiting.set(request.id, resolve);
+    worker.child.send(request);
+  });
+  if (worker.waiting.size === 0) {
+    // it holds models in memory; nobody has asked for a while
+    worker.idle = setTimeout(() => worker.child.disconnect(), IDLE_MS);
+    worker.idle.unref();
+  }
+  return reply.ok ? done(reply.bytes) : refused(reply.message, reply.fault ? 'fault' : 'refused');
+}
+
+/** Where a pack lies, if the name is one. */
+export const findPackFile = (key: string): string | null => packPath(key);
+
+export const kernelFile = (): string => config.built('kernel.wasm');
