@@ -26,7 +26,7 @@ import { benchScenes } from './scenes';
 
 const SIZE = 128;
 const REFERENCE = Math.max(1, Number(process.env.SPHAERA_BENCH_REFERENCE ?? 4096));
-const COUNTS = [4, 16, 64];
+const COUNTS = (process.env.SPHAERA_BENCH_COUNTS ?? '4,16,64').split(',').map(Number);
 const ONLY = process.env.SPHAERA_BENCH_SCENE ?? '';
 const work = 'bench/work/denoise';
 await mkdir(work, { recursive: true });

@@ -12,6 +12,8 @@ export const config = {
   built: (name: string) => join(root, 'build', name),
   /** What scripts/weights.mjs fetches; may be missing. */
   filterWeights: join(root, 'build', 'denoise', 'filter.weights'),
+  /** Of the smaller filter that browsers run. */
+  smallFilterWeights: join(root, 'build', 'denoise', 'small.weights'),
   /** Scene packs are kept up to this much, those used last. */
   maxPackBytes: Number(process.env.SPHAERA_MAX_PACK_BYTES ?? 0) || 2 * 2 ** 30,
   threads: Number(process.env.SPHAERA_THREADS ?? 0) || availableParallelism(),

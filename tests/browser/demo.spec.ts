@@ -35,7 +35,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
   await expect(page.locator('.slug.r')).toContainText('420 × 297');
 
   // moving about: a drag on the stage turns the model, and the viewpoint is its own from then on
-  const stage = page.locator('.im canvas');
+  const stage = page.locator('.im canvas:not(.truth)');
   const box = (await stage.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();

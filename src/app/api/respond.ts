@@ -27,11 +27,11 @@ export async function readJson(request: Request): Promise<Record<string, unknown
   return body !== null && typeof body === 'object' && !Array.isArray(body) ? (body as Record<string, unknown>) : null;
 }
 
-/** A file that never changes under its address. */
-export async function sendFile(path: string | null, type: string): Promise<Response> {
+/** A file; one that never changes under its address, unless `caching` says otherwise. */
+export async function sendFile(path: string | null, type: string, caching = 'private, max-age=31536000, immutable'): Promise<Response> {
   const size = path && (await stat(path).then((s) => s.size, () => null));
   if (!path || size === null) return new Response(null, { status: 404 });
-  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream, { headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': 'private, max-age=31536000, immutable' } });
+  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream, { headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': caching } });
 }
 
 export const badJson = () => Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });

@@ -85,6 +85,6 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
 
 /** How the grain came about, and what the firefly limit cost. */
 function grainNote(proof: ProofDto): string {
-  const clean = proof.clean_share === 1 ? `denoised; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered` : (proof.clean_note ?? 'not denoised');
+  const clean = proof.clean_share === 1 ? `denoised${proof.clean_note ? ` ${proof.clean_note}` : ''}; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered` : (proof.clean_note ?? 'not denoised');
   return proof.limited_share ? `${clean}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the scattered light` : clean;
 }

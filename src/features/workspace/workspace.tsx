@@ -220,7 +220,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
             ))}
           </ol>
         )}
-        {shown?.clean_note ? <p className="say">Not denoised: {shown.clean_note}.</p> : null}
+        {shown?.clean_note ? <p className="say">{shown.clean_share === 1 ? 'Denoised ' : 'Not denoised: '}{shown.clean_note}.</p> : null}
         {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}
       </section>
       {panel === 'viewpoint' ? (

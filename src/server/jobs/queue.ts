@@ -43,7 +43,8 @@ export function saveProgress(id: string, progress: { share: number; samples: num
 }
 
 export const saveCleaning = (id: string, share: number | null) => database().prepare('UPDATE proofs SET clean_share = ?, seconds_left = NULL WHERE id = ?').run(share, id);
-export const saveClean = (id: string, grain: number | null) => database().prepare('UPDATE proofs SET clean_share = 1, clean_grain = ?, clean_note = NULL WHERE id = ?').run(grain, id);
+/** `note`: how, when it was not by the learned filter. */
+export const saveClean = (id: string, grain: number | null, note: string | null) => database().prepare('UPDATE proofs SET clean_share = 1, clean_grain = ?, clean_note = ? WHERE id = ?').run(grain, note, id);
 export const saveNotClean = (id: string, why: string) => database().prepare('UPDATE proofs SET clean_share = NULL, clean_grain = NULL, clean_note = ? WHERE id = ?').run(why, id);
 
 export const saveExposure = (id: string, ev100: number) => database().prepare('UPDATE proofs SET ev100 = ? WHERE id = ?').run(ev100, id);

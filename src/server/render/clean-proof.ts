@@ -1,6 +1,5 @@
 /** Denoises a proof's film in a process of its own, with progress and a way to stop. */
 import { spawn } from 'node:child_process';
-import { access } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { config } from '../config';
 import type { CleanResult } from '../../core/finishing/denoise/clean-film';
@@ -14,13 +13,15 @@ export interface CleanJob {
   white: number;
 }
 
-export type CleanLine = { share: number } | { result: CleanResult };
+export type CleanLine = { share: number } | { result: CleanResult; learned: boolean };
+
+/** `learned`: by the learned filter; else by our own, because its weights are not installed. */
+export type Cleaned = CleanResult & { learned: boolean };
 
 /** Gives the result, a sentence that says why there is none, or null when `shouldStop` ended it. */
-export async function cleanProof(job: CleanJob, onShare: (share: number) => void, shouldStop: () => boolean): Promise<CleanResult | string | null> {
-  if (!(await access(config.filterWeights).then(() => true, () => false))) return 'the filter’s weights are not installed; start again with a connection to the package registry';
+export async function cleanProof(job: CleanJob, onShare: (share: number) => void, shouldStop: () => boolean): Promise<Cleaned | string | null> {
   const child = spawn(process.execPath, [config.built('clean-worker.mjs'), JSON.stringify(job)], { cwd: config.root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) } });
-  let result: CleanResult | null = null;
+  let result: Cleaned | null = null;
   let stopped = false;
   let complaint = '';
   child.stderr.on('data', (chunk: Buffer) => {
@@ -28,7 +29,7 @@ export async function cleanProof(job: CleanJob, onShare: (share: number) => void
   });
   createInterface(child.stdout).on('line', (text) => {
     const line = JSON.parse(text) as CleanLine;
-    if ('result' in line) result = line.result;
+    if ('result' in line) result = { ...line.result, learned: line.learned };
     else onShare(line.share);
   });
   const looks = setInterval(() => {

@@ -114,7 +114,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
         const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
         for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await finished.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
         await clean.close();
-        saveClean(proof.id, cleaned.grain);
+        saveClean(proof.id, cleaned.grain, cleaned.learned ? null : 'by our own filter, because the learned one’s weights are not installed; start again with a connection to the package registry to have them');
         if (latest) (latest as FilmProgress).seconds += (Date.now() - began) / 1000;
         await refresh();
       }

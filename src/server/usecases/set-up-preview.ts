@@ -1,11 +1,11 @@
 /** What the browser needs to render a brief by itself: asked of a process that stays, so that the web server never waits in computation. */
 import { type ChildProcess, spawn } from 'node:child_process';
+import { join } from 'node:path';
 import { parseBrief } from '../../contracts/brief';
 import { config } from '../config';
 import { packPath } from '../files/pack-store';
 import type { SetupReply, SetupRequest } from '../render/setup-worker';
-import { latestRevision } from '../store/projects';
-import { findCaptured } from '../store/projects';
+import { findCaptured, latestRevision } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
 
 const MOST_PX = 4096;
@@ -81,3 +81,10 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
 export const findPackFile = (key: string): string | null => packPath(key);
 
 export const kernelFile = (): string => config.built('kernel.wasm');
+
+const RUNTIME_FILES = ['ort.wasm.min.mjs', 'ort-wasm-simd-threaded.mjs', 'ort-wasm-simd-threaded.wasm'];
+
+export function filterFile(name: string): string | null {
+  if (RUNTIME_FILES.includes(name)) return join(/* turbopackIgnore: true */ config.root, 'node_modules/onnxruntime-web/dist', name);
+  return name === 'small.weights' ? config.smallFilterWeights : null;
+}

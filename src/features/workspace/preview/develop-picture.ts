@@ -5,19 +5,33 @@ import { CHANNELS, tilesOf } from '../../../core/film/film';
 import type { FilmPicture } from '../../../core/film/store';
 import { cleanFilm } from '../../../core/finishing/denoise/clean-film';
 import { guidedFilter } from '../../../core/finishing/denoise/guided';
+import type { Filter } from '../../../core/finishing/denoise/filter';
 import { developTile } from '../../../core/finishing/develop';
+import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewPicture } from './messages';
 
-export async function developPicture(picture: FilmPicture, finish: Finish, wanted: 'guided' | 'learned'): Promise<{ rgba: ArrayBuffer; filter: PreviewPicture['filter'] }> {
+/** `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. */
+export async function developPicture(picture: FilmPicture, finish: Finish, learned: LearnedFilter | null): Promise<{ rgba: ArrayBuffer; filter: PreviewPicture['filter'] }> {
   const { width, height, white } = picture;
   const pixels = new Uint8Array(width * height * 4);
   const seen: Finish = { ...finish, background: { kind: 'own' } };
   const tiles = tilesOf(width, height);
   let { film } = picture;
-  const filter = finish.denoise > 0 ? wanted : 'none';
-  if (filter !== 'none') {
+  let filter: PreviewPicture['filter'] = 'none';
+  if (finish.denoise > 0) {
     const clean = new MemoryClean();
-    await cleanFilm(picture, guidedFilter, clean, () => {}, false);
+    const by = async (which: Filter) => cleanFilm(picture, which, clean, () => {}, false);
+    filter = 'guided';
+    if (learned && learned.fault === null) {
+      filter = await by(learned).then(
+        () => 'learned' as const,
+        (error: unknown) => {
+          if (error instanceof Cancelled) throw error;
+          return 'guided' as const;
+        }
+      );
+    }
+    if (filter === 'guided') await by(guidedFilter);
     film = new FinishedFilm(film, clean, finish.denoise, tiles);
   }
   for (const tile of tiles) {

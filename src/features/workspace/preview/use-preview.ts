@@ -45,6 +45,8 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
   const [shown, setShown] = useState<{ frame: string; picture: Omit<PreviewPicture, 'rgba'> } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [hidden, setHidden] = useState(false);
+  /** Counts the times that the browser brought this page back. */
+  const [visit, setVisit] = useState(0);
   /** The frame of the job under way: what decides where things stand in the picture. */
   const asked = useRef('');
 
@@ -79,15 +81,22 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
       }
     });
     preview.current = made;
+    // a page that the browser keeps to go back to must not keep the scene
+    const leave = () => made.end();
+    const comeBack = (event: PageTransitionEvent) => event.persisted && setVisit((v) => v + 1);
+    addEventListener('pagehide', leave);
+    addEventListener('pageshow', comeBack);
     return () => {
+      removeEventListener('pagehide', leave);
+      removeEventListener('pageshow', comeBack);
       preview.current = null;
       asked.current = '';
       setShown(null);
       made.end();
     };
-  }, [on, input.project, input.model, canvas]);
+  }, [on, input.project, input.model, visit, canvas]);
 
-  useEffect(() => preview.current?.limitThreads(threads), [threads, on, input.project, input.model]);
+  useEffect(() => preview.current?.limitThreads(threads), [threads, on, input.project, input.model, visit]);
 
   useEffect(() => {
     const look = () => setHidden(document.hidden);
@@ -96,7 +105,7 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
     return () => document.removeEventListener('visibilitychange', look);
   }, []);
   const waits = hidden || input.waitsFor !== null;
-  useEffect(() => preview.current?.pause(waits), [waits, on, input.project, input.model]);
+  useEffect(() => preview.current?.pause(waits), [waits, on, input.project, input.model, visit]);
 
   const usable = on && width >= 8 && height >= 8;
   // the scene is fetched before it is wanted, once the page has settled
@@ -104,7 +113,7 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
     if (!usable || waits) return;
     const timer = setTimeout(() => preview.current?.getReady(latest.current), 1500);
     return () => clearTimeout(timer);
-  }, [usable, waits, input.project, input.model]);
+  }, [usable, waits, input.project, input.model, visit]);
 
   useEffect(() => {
     if (!usable || !seen || moving) {
@@ -114,7 +123,7 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
     }
     asked.current = frame;
     preview.current?.show(latest.current);
-  }, [usable, seen, moving, key, frame]);
+  }, [usable, seen, moving, key, frame, visit]);
 
   // while light or material changes the last picture is nearer to the truth than the raster view; of another frame it is not
   const fits = shown !== null && seen && !moving && (shown.frame === frame || (input.weak && fault === null));

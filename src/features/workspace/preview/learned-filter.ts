@@ -1,0 +1,59 @@
+/** The learned filter as the director uses it: in a worker that is begun when it is first wanted and ended when a run is no longer. */
+import type { Filter } from '../../../core/finishing/denoise/filter';
+import type { CleanerOrder, CleanerReport } from './cleaner';
+
+export class Cancelled extends Error {}
+
+export class LearnedFilter implements Filter {
+  readonly channels = 9;
+  readonly linear = false;
+  private worker: Worker | null = null;
+  private opened: Promise<void> | null = null;
+  private reject: ((error: Error) => void) | null = null;
+  /** Why it cannot be had; it is not tried again. */
+  fault: string | null = null;
+
+  constructor(private readonly threads: () => number) {}
+
+  async run(input: Float32Array, height: number, width: number): Promise<Float32Array> {
+    if (!this.worker) {
+      this.worker = new Worker(new URL('./cleaner.ts', import.meta.url), { type: 'module' });
+      this.opened = this.tell({ threads: this.threads() }, []).then(() => {});
+    }
+    await this.opened;
+    const report = await this.tell({ input, height, width }, [input.buffer as ArrayBuffer]);
+    return 'output' in report ? report.output : new Float32Array();
+  }
+
+  /** Ends a run under way, which rejects with Cancelled. */
+  cancel(): void {
+    this.reject?.(new Cancelled());
+    if (this.reject) this.end();
+  }
+
+  end(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.opened = null;
+    this.reject = null;
+  }
+
+  private tell(order: CleanerOrder, transfer: Transferable[]): Promise<CleanerReport> {
+    const worker = this.worker!;
+    return new Promise((resolve, reject) => {
+      this.reject = reject;
+      const fail = (message: string) => {
+        this.fault = message;
+        this.end();
+        reject(new Error(message));
+      };
+      worker.onmessage = ({ data }: MessageEvent<CleanerReport>) => {
+        this.reject = null;
+        if ('fault' in data) fail(data.fault);
+        else resolve(data);
+      };
+      worker.onerror = (event) => fail(event.message || 'the learned filter could not be started');
+      worker.postMessage(order, transfer);
+    });
+  }
+}

@@ -1,0 +1,156 @@
+/**
+ * The way of a preview: a quick look at half size with one sample a pixel; the meter, when the brief has one; then the very film that a
+ * proof of this size would be, stage by stage, each stage shown.
+ */
+import { canonicalJson } from '../../../core/brief/brief';
+import { whiteLuminance } from '../../../core/brief/exposure';
+import { passEnds, tilesOf } from '../../../core/film/film';
+import { filmBytes } from '../../../core/film/film-bytes';
+import { type FilmPicture, MemoryFilm } from '../../../core/film/store';
+import { recentreCamera } from '../../../core/scene/recentre';
+import { measureExposure, meterBlock, meterFilm, meterSettings } from '../../../kernel/host/meter';
+import { renderFilm } from '../../../kernel/host/render-film';
+import type { PathLimits, RenderSettings } from '../../../kernel/host/settings';
+import type { RenderSetup } from '../../../kernel/host/setup';
+import { developPicture } from './develop-picture';
+import { Cancelled, type LearnedFilter } from './learned-filter';
+import type { PreviewJob, PreviewPicture } from './messages';
+import type { SceneMemory } from './scene-memory';
+
+// A first look is there to be quick: direct light, and what comes by one matte surface more. Glass and mirrors are followed through.
+const LOOK_LIMITS = { diffuse: 1, gloss: 4 };
+// Small pieces of work, so that a newer order waits no longer than one of them.
+const UNIT_SAMPLES = 1;
+// Within a long stage a look is given as often as this, if making one takes no more than this share of the time.
+const LOOK_MS = 700;
+const LOOK_SHARE = 0.2;
+// Of fewer samples the learned filter makes too little for its time.
+const LEARNED_FROM = 4;
+
+export type Sent = Omit<PreviewPicture, 'kind' | 'job' | 'seconds'>;
+
+export interface Taking {
+  job: PreviewJob;
+  setup: RenderSetup;
+  scene: SceneMemory;
+  learned: LearnedFilter;
+  /** Asked all the time; true ends what is under way. */
+  halt(): boolean;
+  /** The same for the first look, which may serve a newer order. */
+  haltLook(): boolean;
+  /** Waits through a pause; false when the order is no longer wanted. */
+  goesOn(): Promise<boolean>;
+  threads(): number;
+  send(picture: Sent): void;
+}
+
+/** The exposure of the last look, which is the best guess for the next. */
+let lastEv: number | null = null;
+/** Exposures by what they were metered of. */
+const metered = new Map<string, number>();
+
+const settingsOf = (setup: RenderSetup, ev100: number | null): RenderSettings => ({
+  ...setup.settings,
+  camera: recentreCamera(setup.settings.camera, setup.centre_m),
+  firefly: setup.firefly === null || ev100 === null ? 0 : setup.firefly * whiteLuminance(ev100)
+});
+
+export async function takePicture(taking: Taking): Promise<void> {
+  const { job, scene, goesOn } = taking;
+  let { setup } = taking;
+  await scene.load(setup);
+  await takeLook(taking);
+  if (!(await goesOn())) return;
+  if (!setup.exact) {
+    setup = await scene.ask(job, true);
+    if (!(await goesOn())) return;
+    await scene.load(setup);
+  }
+  const ev100 = setup.ev100 ?? (await readMeter(setup, taking));
+  if (ev100 !== null) await takeFilm(setup, ev100, taking);
+}
+
+async function takeLook({ job, setup, scene, haltLook, send }: Taking): Promise<void> {
+  const width = job.width / 2;
+  const height = job.height / 2;
+  const film = new MemoryFilm();
+  const settings: RenderSettings = { ...settingsOf(setup, setup.ev100 ?? lastEv), width, height, limits: limitsOfLook(setup.settings.limits) };
+  const { by } = await renderFilm(scene.pool(settings), film, tilesOf(width, height), { samples: 1, grain: null, seconds: null, white: 1, unit: 1 }, { shouldStop: haltLook });
+  if (by !== 'limits') return;
+  const ev100 = setup.ev100 ?? (await meterFilm(film, width, height, meterBlock(width, height))) + setup.meter_ev;
+  lastEv = ev100;
+  const { rgba, filter } = await developPicture({ film, width, height, white: whiteLuminance(ev100) }, job.brief.finish, null);
+  send({ width, height, rgba, samples: 0, grain: null, ev100, filter, ended: false, film: null });
+}
+
+const limitsOfLook = (limits: PathLimits): PathLimits => ({ ...limits, diffuse: Math.min(limits.diffuse ?? LOOK_LIMITS.diffuse, LOOK_LIMITS.diffuse), gloss: Math.min(limits.gloss ?? LOOK_LIMITS.gloss, LOOK_LIMITS.gloss) });
+
+/** Null when the order is no longer wanted. */
+async function readMeter(setup: RenderSetup, { scene, halt, goesOn }: Taking): Promise<number | null> {
+  const key = canonicalJson({ ...setup, settings: { ...setup.settings, light: null } });
+  const known = metered.get(key);
+  if (known !== undefined) return known;
+  const small = meterSettings(settingsOf(setup, null));
+  for (;;) {
+    const reading = await measureExposure(scene.pool(small), small, halt);
+    if (reading !== null) {
+      metered.set(key, reading + setup.meter_ev);
+      return reading + setup.meter_ev;
+    }
+    if (!(await goesOn())) return null;
+  }
+}
+
+async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned, halt, goesOn, threads, send }: Taking): Promise<void> {
+  lastEv = ev100;
+  const { width, height } = job;
+  const tiles = tilesOf(width, height);
+  const picture: FilmPicture & { film: MemoryFilm } = { film: new MemoryFilm(), width, height, white: whiteLuminance(ev100) };
+  const { film, white } = picture;
+  const settings = settingsOf(setup, ev100);
+  let pool = scene.pool(settings);
+
+  for (const stage of passEnds(setup.samples)) {
+    const reached = () =>
+      tiles.every(({ index }) => {
+        const state = film.state(index);
+        return state !== null && (state.done || state.samples >= stage);
+      });
+    let nextLook = performance.now() + LOOK_MS;
+    for (let whole = false; !whole; ) {
+      if (threads() !== pool.threads) pool = scene.pool(settings);
+      const end = await renderFilm(pool, film, tiles, { samples: setup.samples, grain: setup.grain, seconds: null, white, unit: UNIT_SAMPLES }, { shouldStop: () => halt() || reached() || (stage > 1 && performance.now() > nextLook) });
+      if (!(await goesOn())) return;
+      const ended = end.by === 'limits';
+      whole = ended || reached();
+      if (!whole && performance.now() < nextLook) continue;
+      const began = performance.now();
+      const made = await develop(picture, job, whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
+      if (!made) return;
+      send({ width, height, ...made, samples: end.samples, grain: end.grain, ev100, ended, film: ended ? await hashOf(picture) : null });
+      if (ended) return;
+      nextLook = performance.now() + Math.max(LOOK_MS, (performance.now() - began) / LOOK_SHARE);
+    }
+  }
+}
+
+/** Begins again when a pause stopped the filter; null when the order is no longer wanted. */
+async function develop(picture: FilmPicture, job: PreviewJob, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<Pick<Sent, 'rgba' | 'filter'> | null> {
+  for (;;) {
+    try {
+      const made = await developPicture(picture, job.brief.finish, learned);
+      return (await goesOn()) ? made : null;
+    } catch (error) {
+      if (!(error instanceof Cancelled)) throw error;
+      if (!(await goesOn())) return null;
+    }
+  }
+}
+
+/** The film's hash, as a proof's is taken. */
+async function hashOf({ film, width, height }: FilmPicture): Promise<string> {
+  const parts: BlobPart[] = [];
+  for await (const part of filmBytes(film, width, height, tilesOf(width, height))) parts.push(part.slice());
+  const digest = await crypto.subtle.digest('SHA-256', await new Blob(parts).arrayBuffer());
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
