@@ -148,6 +148,7 @@ class BackgroundContract {
 class FinishContract {
   @Range(-10, 10, 'EV') exposure_ev = 0;
   @Range(0, 1) denoise = 0;
+  @IsBoolean() denoise_meanwhile = false;
   @IsOptional() background: unknown;
 }
 

@@ -110,6 +110,30 @@ describe('the queue', () => {
     expect(kept.grain).toBeGreaterThan(0);
   });
 
+  it('pauses at stated samples to be seen denoised, and ends with the film that it has without', async () => {
+    const plain = ask(70);
+    await until(() => findProof(plain)?.state === 'done');
+    const { database } = await import('../../src/server/store/database');
+    database().prepare("UPDATE proofs SET key_sha256 = 'plain' WHERE id = ?").run(plain);
+    changeBrief(picture, { ...brief(), finish: { ...brief().finish, denoise: 1, denoise_meanwhile: true } }, false);
+    const paused = requestProof(picture);
+    if (!paused.ok) throw new Error(paused.message);
+    const seen = new Set<number>();
+    await until(() => {
+      const row = findProof(paused.value.id)!;
+      // a share below 1 while it renders: a look that is being made
+      if (row.clean_share !== null && row.clean_share < 1) seen.add(row.samples);
+      return row.state === 'done';
+    });
+    expect([...seen].some((samples) => samples >= 16 && samples < 70)).toBe(true);
+    const row = findProof(paused.value.id)!;
+    expect(row.film_sha256).toBe(findProof(plain)!.film_sha256);
+    expect(row.clean_share).toBe(1);
+    expect(row.samples).toBe(70);
+    moveStep(picture, -1);
+    moveStep(picture, -1);
+  });
+
   it('undo and redo move through the briefs; a change after an undo cuts off what was ahead', () => {
     const samples = () => brief().quality.samples;
     expect(samples()).toBe(20_000);

@@ -79,6 +79,8 @@ export interface BriefQuality {
 export interface Finish {
   exposure_ev: number;
   denoise: number;
+  /** Whether it is shown denoised while it renders, each time that its samples have grown fourfold. */
+  denoise_meanwhile: boolean;
   background: { kind: 'own' } | { kind: 'clear' };
 }
 
@@ -114,7 +116,7 @@ export const BRIEF_DEFAULTS: Brief = {
   size: { width_px: 600, height_px: 400 },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
-  finish: { exposure_ev: 0, denoise: 0, background: { kind: 'own' } }
+  finish: { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
 };
 
 export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundings, { kind: K }> } = {

@@ -6,7 +6,7 @@ import { CHANNELS } from '../film/film';
 import { squaredGrain } from '../quality/grain';
 import { developTile, linearTile } from './develop';
 
-const own: Finish = { exposure_ev: 0, denoise: 0, background: { kind: 'own' } };
+const own: Finish = { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } };
 /** One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance `behind`. */
 function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
   const p = new Float32Array(CHANNELS);

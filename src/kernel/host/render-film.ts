@@ -4,7 +4,7 @@
  * restarts give the same bytes.
  */
 import { passEnds, tileFloats, type TileRect } from '../../core/film/film';
-import type { FilmStore } from '../../core/film/store';
+import type { FilmSource, FilmStore } from '../../core/film/store';
 import type { TilePool } from './pool';
 
 export interface RenderGoal {
@@ -131,6 +131,13 @@ export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonl
   hooks.onProgress?.(last);
   return { ...last, by };
 }
+
+/** Whether every tile has so many samples, or as many as it wants. */
+export const hasReached = (film: FilmSource, tiles: readonly TileRect[], samples: number): boolean =>
+  tiles.every(({ index }) => {
+    const state = film.state(index);
+    return state !== null && (state.done || state.samples >= samples);
+  });
 
 /** Samples that a tile will probably take: grain falls with the root of the samples. */
 function expectedSamples(samples: number, squared: number | null, pixels: number, goal: RenderGoal): number {

@@ -1,7 +1,7 @@
 /** One proof from claim to end, inside the render service. */
 import { readFile, writeFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
-import { CHANNELS, layerCount, tilesOf } from '../../core/film/film';
+import { CHANNELS, layerCount, SPAN, tilesOf } from '../../core/film/film';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
@@ -17,7 +17,7 @@ import { readCaptured } from './captured-file';
 import { cleanProof } from './clean-proof';
 import { loadKernel } from './kernel-file';
 import { BriefRefused } from './refused';
-import type { FilmProgress } from '../../kernel/host/render-film';
+import { type FilmProgress, hasReached, type RenderEnd } from '../../kernel/host/render-film';
 import { ScreenPicture } from './screen-picture';
 import { isDark, prepare, run } from './session';
 
@@ -26,6 +26,13 @@ const LOOK_MS = 250; // at the stop button
 const PICTURE_MS = 700;
 // Of the time since the last one, writing a picture may take this share: large sheets are shown less often.
 const PICTURE_SHARE = 0.1;
+
+/** Fourfold each time; the end has a look of its own. */
+export function cleanMoments(samples: number): number[] {
+  const out: number[] = [];
+  for (let moment = SPAN; moment < samples; moment *= 4) out.push(moment);
+  return out;
+}
 
 export async function runProof(proof: ProofRow, owner: string, isEnding: () => boolean): Promise<void> {
   let lost = false;
@@ -78,19 +85,52 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       });
       return writing;
     };
-    const end = await run(prepared, film, module, config.threads, {
-      onTile(tile, data, samples) {
-        screen.add(tile, data, samples);
-        if (Date.now() < nextPicture) return;
-        nextPicture = Number.POSITIVE_INFINITY; // until this one is written
-        void refresh();
-      },
-      onProgress(progress) {
-        latest = progress;
-        save();
-      },
-      shouldStop: () => lost || stop !== null || isEnding()
-    }, proof.seconds);
+    /** Shows the film denoised; null when it was stopped, a sentence when it could not be. */
+    const showClean = async () => {
+      const began = Date.now();
+      saveCleaning(proof.id, 0);
+      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
+      if (cleaned === null || typeof cleaned === 'string') return cleaned;
+      const clean = (await CleanFile.open(cleanPath(proof.id)))!;
+      const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
+      for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await finished.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
+      await clean.close();
+      if (latest) latest.seconds += (Date.now() - began) / 1000;
+      return cleaned;
+    };
+
+    // the render pauses at these sample counts to be seen denoised
+    const moments = brief.finish.denoise > 0 && brief.finish.denoise_meanwhile ? cleanMoments(brief.quality.samples) : [];
+    const before = { seconds: 0, rays: 0 }; // in the runs before the last pause
+    let heldClean = false; // a look that raw tiles must not patch
+    let end: RenderEnd;
+    for (;;) {
+      const moment = moments.find((samples) => !hasReached(film, tiles, samples)) ?? null;
+      end = await run(prepared, film, module, config.threads, {
+        onTile(tile, data, samples) {
+          if (heldClean) return;
+          screen.add(tile, data, samples);
+          if (Date.now() < nextPicture) return;
+          nextPicture = Number.POSITIVE_INFINITY; // until this one is written
+          void refresh();
+        },
+        onProgress(progress) {
+          latest = { ...progress, seconds: progress.seconds + before.seconds, rays: progress.rays + before.rays };
+          save();
+        },
+        shouldStop: () => lost || stop !== null || isEnding() || (moment !== null && hasReached(film, tiles, moment))
+      }, proof.seconds + before.seconds);
+      const paused = end.by === 'stop' && !lost && stop === null && !isEnding();
+      if (!paused) break;
+      await writing;
+      const look = await showClean();
+      saveCleaning(proof.id, null);
+      if (latest) Object.assign(before, { seconds: (latest as FilmProgress).seconds, rays: (latest as FilmProgress).rays });
+      if (look === null || typeof look === 'string') continue;
+      heldClean = true;
+      await refresh();
+    }
+    if (heldClean) for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
     await refresh();
     save();
     if (lost || (end.by === 'stop' && stop === null)) {
@@ -101,27 +141,20 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const hash = await hashFilm(film, width, height, tiles);
     if (brief.finish.denoise > 0 && stop !== 'drop') {
       await screen.write(rawScreenPath(proof.id), null);
-      const began = Date.now();
-      saveCleaning(proof.id, 0);
-      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
+      const cleaned = await showClean();
       if (cleaned === null) {
         await film.close();
         return;
       }
       if (typeof cleaned === 'string') saveNotClean(proof.id, cleaned);
       else {
-        const clean = (await CleanFile.open(cleanPath(proof.id)))!;
-        const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
-        for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await finished.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
-        await clean.close();
         saveClean(proof.id, cleaned.grain, cleaned.learned ? null : 'by our own filter, because the learned one’s weights are not installed; start again with a connection to the package registry to have them');
-        if (latest) (latest as FilmProgress).seconds += (Date.now() - began) / 1000;
         await refresh();
       }
     }
     await film.close();
     const samples = end.samples * width * height;
-    if (end.seconds > 0.5 && proof.samples === 0) saveSpeed(proof.revision_id, samples / end.seconds, Date.now());
+    if (end.seconds > 0.5 && proof.samples === 0 && before.seconds === 0) saveSpeed(proof.revision_id, samples / end.seconds, Date.now());
     finish(proof.id, end.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
   } catch (error) {
     if (error instanceof BriefRefused || error instanceof RangeError) fail(proof.id, `This brief cannot be rendered: ${error.message}.`, Date.now());

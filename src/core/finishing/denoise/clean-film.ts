@@ -19,8 +19,8 @@ export interface CleanResult {
   luminanceRatio: number;
 }
 
-/** `measure`: whether the grain that is left is wanted, which costs two pieces more. */
-export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSink, onShare: (share: number) => void, measure = true): Promise<CleanResult> {
+/** `measure`: whether the grain that is left is wanted, which costs two pieces more. `coreTiles`: film tiles on a side of a piece. */
+export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSink, onShare: (share: number) => void, measure = true, coreTiles?: number): Promise<CleanResult> {
   const { film, width, height } = view;
   const tiles = tilesOf(width, height);
   const scale = new InputScale();
@@ -36,7 +36,7 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
       return l;
     });
   }
-  const pieces = piecesOf(width, height);
+  const pieces = piecesOf(width, height, coreTiles);
   const middle = pieces.reduce((best, p) => (away(p, view) < away(best, view) ? p : best));
   const measurable = measure && tiles.every((tile) => !inside(tile, middle) || (film.state(tile.index)?.samples ?? 0) >= 2);
   const steps = pieces.length + (measurable ? 2 : 0);

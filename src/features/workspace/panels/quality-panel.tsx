@@ -56,6 +56,12 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
           <NumberField label="Ends after" value={quality.minutes ?? null} none="no limit" min={0.05} max={10_000} digits={1} unit="min" onChange={(minutes) => set({ minutes })} />
           <span>Denoise when it is rendered</span>
           <input type="checkbox" className="toggle toggle-sm" aria-label="Denoise when it is rendered" checked={brief.finish.denoise > 0} onChange={(e) => onChange({ finish: { ...brief.finish, denoise: e.target.checked ? 1 : 0 } })} />
+          {brief.finish.denoise > 0 ? (
+            <>
+              <span>Show it denoised meanwhile</span>
+              <input type="checkbox" className="toggle toggle-sm" aria-label="Show it denoised meanwhile" title="Each time that the samples have grown fourfold the render pauses to be denoised" checked={brief.finish.denoise_meanwhile ?? false} onChange={(e) => onChange({ finish: { ...brief.finish, denoise_meanwhile: e.target.checked } })} />
+            </>
+          ) : null}
           {quality.grain === null ? null : (
             <>
               <span>Done at a raw grain of</span>

@@ -9,7 +9,7 @@ import { filmBytes } from '../../../core/film/film-bytes';
 import { type FilmPicture, MemoryFilm } from '../../../core/film/store';
 import { recentreCamera } from '../../../core/scene/recentre';
 import { measureExposure, meterBlock, meterFilm, meterSettings } from '../../../kernel/host/meter';
-import { renderFilm } from '../../../kernel/host/render-film';
+import { hasReached, renderFilm } from '../../../kernel/host/render-film';
 import type { PathLimits, RenderSettings } from '../../../kernel/host/settings';
 import type { RenderSetup } from '../../../kernel/host/setup';
 import { developPicture } from './develop-picture';
@@ -111,11 +111,7 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
   let pool = scene.pool(settings);
 
   for (const stage of passEnds(setup.samples)) {
-    const reached = () =>
-      tiles.every(({ index }) => {
-        const state = film.state(index);
-        return state !== null && (state.done || state.samples >= stage);
-      });
+    const reached = () => hasReached(film, tiles, stage);
     let nextLook = performance.now() + LOOK_MS;
     for (let whole = false; !whole; ) {
       if (threads() !== pool.threads) pool = scene.pool(settings);
