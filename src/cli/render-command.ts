@@ -5,7 +5,7 @@ import { extname, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { parseBrief } from '../contracts/brief';
 import { tilesOf } from '../core/film/film';
-import { guidedFilter } from '../core/finishing/denoise/guided';
+import { guidedFilter } from '../kernel/host/guided-filter';
 import { createNodeFilter } from '../denoise/node-filter';
 import { readScene } from '../formats/gltf/read-scene';
 import { config } from '../server/config';
@@ -57,7 +57,7 @@ export async function renderCommand(args: string[]): Promise<number> {
       const weights = await readFile(config.filterWeights).catch(() => null);
       if (!weights) process.stderr.write('sphaera: the weights of the learned filter are not installed; denoised by our own filter\n');
       const clean = new MemoryClean();
-      cleaned = await cleanFilm(rendered, weights ? await createNodeFilter(weights, threads) : guidedFilter, clean, () => {});
+      cleaned = await cleanFilm(rendered, weights ? await createNodeFilter(weights, threads) : guidedFilter(module), clean, () => {});
       view = { ...rendered, film: new FinishedFilm(film, clean, brief.finish.denoise, tilesOf(width, height)) };
     }
     // written beside and renamed, so that a broken write never leaves half a picture under the name

@@ -38,3 +38,4 @@ export { beginTrees, blockCount, buildTree, moveNodes, nodeCount, placeBox } fro
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
 export { probeEvaluate, probePoints, probeSample, probeSolid, probeSurface } from './probe';
+export { compareBy, smoothRows } from './smooth';

@@ -14,6 +14,8 @@ export interface KernelExports {
   nodeCount: WebAssembly.Global;
   blockCount: WebAssembly.Global;
   renderTile(buffer: number, x: number, y: number, width: number, height: number, first: number, count: number): void;
+  compareBy(known: number, guides: number, pixels: number): void;
+  smoothRows(light: number, known: number, guides: number, out: number, width: number, height: number, from: number, to: number, step: number, radius: number, errors: number, lone: number, ease: number): void;
   intersectMany(rays: number, count: number, out: number): void;
   occludedMany(rays: number, count: number, out: number): void;
   probeSurface(values: number, glassAlbedo: number, x: number, y: number, z: number): void;

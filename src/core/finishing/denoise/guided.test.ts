@@ -4,9 +4,10 @@ import { CHANNELS, FEATURES, tilesOf } from '../../film/film';
 import { MemoryFilm } from '../../film/store';
 import { createRandom } from '../../sampling/random';
 import { cleanFilm } from './clean-film';
-import { guidedFilter } from './guided';
+import { createGuidedFilter, createReferenceSmoother } from './guided';
 
 const WHITE = 1000;
+const filter = createGuidedFilter(createReferenceSmoother());
 
 /** A wall beside a darker floor, a checkered pattern on both, a soft shadow; every sample black or four times too bright. */
 async function makeFilm(width: number, height: number, samples: number) {
@@ -38,7 +39,7 @@ async function makeFilm(width: number, height: number, samples: number) {
 
 async function clean(film: MemoryFilm, width: number, height: number) {
   const out = new MemoryClean();
-  const result = await cleanFilm({ film, width, height, white: WHITE }, guidedFilter, out, () => {});
+  const result = await cleanFilm({ film, width, height, white: WHITE }, filter, out, () => {});
   const green = new Float32Array(width * height);
   for (const tile of tilesOf(width, height)) {
     const rgb = await out.read(tile);
@@ -83,7 +84,7 @@ describe('the guided filter', () => {
     const { film } = await makeFilm(width, height, 4);
     const { green } = await clean(film, width, height);
     const whole = new MemoryClean();
-    await cleanFilm({ film, width, height, white: WHITE }, guidedFilter, whole, () => {}, false, 100);
+    await cleanFilm({ film, width, height, white: WHITE }, filter, whole, () => {}, false, 100);
     for (const tile of tilesOf(width, height)) {
       const rgb = await whole.read(tile);
       for (let i = 0; i < tile.width * tile.height; i++) {

@@ -4,14 +4,13 @@ import { FinishedFilm, MemoryClean } from '../../../core/film/clean';
 import { CHANNELS, tilesOf } from '../../../core/film/film';
 import type { FilmPicture } from '../../../core/film/store';
 import { cleanFilm } from '../../../core/finishing/denoise/clean-film';
-import { guidedFilter } from '../../../core/finishing/denoise/guided';
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import { developTile } from '../../../core/finishing/develop';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewPicture } from './messages';
 
 /** `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. */
-export async function developPicture(picture: FilmPicture, finish: Finish, learned: LearnedFilter | null): Promise<{ rgba: ArrayBuffer; filter: PreviewPicture['filter'] }> {
+export async function developPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<{ rgba: ArrayBuffer; filter: PreviewPicture['filter'] }> {
   const { width, height, white } = picture;
   const pixels = new Uint8Array(width * height * 4);
   const seen: Finish = { ...finish, background: { kind: 'own' } };
@@ -31,7 +30,7 @@ export async function developPicture(picture: FilmPicture, finish: Finish, learn
         }
       );
     }
-    if (filter === 'guided') await by(guidedFilter);
+    if (filter === 'guided') await by(guided);
     film = new FinishedFilm(film, clean, finish.denoise, tiles);
   }
   for (const tile of tiles) {

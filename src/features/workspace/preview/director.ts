@@ -5,7 +5,7 @@
 import { LearnedFilter } from './learned-filter';
 import type { Order, PreviewJob, Report } from './messages';
 import { SceneMemory } from './scene-memory';
-import { type Sent, takePicture } from './take-picture';
+import { type Sent, takePicture, warmUp } from './take-picture';
 
 const scope = self as unknown as { onmessage: ((event: MessageEvent<Order>) => void) | null; postMessage(message: Report, transfer?: Transferable[]): void };
 
@@ -54,10 +54,17 @@ void (async () => {
       const job = ready;
       ready = null;
       // what is wrong is said when it is wanted
-      await scene.ask(job, true).then((setup) => scene.load(setup)).catch(() => {});
+      await getReady(job).catch(() => {});
     } else await change();
   }
 })();
+
+/** Scene, threads and compiled code are there before they are wanted: code that has never run runs slowly at first. */
+async function getReady(job: PreviewJob): Promise<void> {
+  const setup = await scene.ask(job, true);
+  await scene.load(setup);
+  if (wanted === null) await warmUp(setup, scene, () => wanted !== null || paused);
+}
 
 function refuse(job: PreviewJob, error: unknown): void {
   const memory = error instanceof RangeError;

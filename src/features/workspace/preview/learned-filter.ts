@@ -27,8 +27,10 @@ export class LearnedFilter implements Filter {
 
   /** Ends a run under way, which rejects with Cancelled. */
   cancel(): void {
-    this.reject?.(new Cancelled());
-    if (this.reject) this.end();
+    const { reject } = this;
+    if (!reject) return;
+    this.end();
+    reject(new Cancelled());
   }
 
   end(): void {
@@ -43,6 +45,7 @@ export class LearnedFilter implements Filter {
     return new Promise((resolve, reject) => {
       this.reject = reject;
       const fail = (message: string) => {
+        if (this.worker !== worker) return; // of a run that was cancelled
         this.fault = message;
         this.end();
         reject(new Error(message));
@@ -52,7 +55,11 @@ export class LearnedFilter implements Filter {
         if ('fault' in data) fail(data.fault);
         else resolve(data);
       };
-      worker.onerror = (event) => fail(event.message || 'the learned filter could not be started');
+      worker.onerror = (event) => {
+        // told by the promise, not by the page
+        event.preventDefault();
+        fail(event.message || 'the learned filter could not be started');
+      };
       worker.postMessage(order, transfer);
     });
   }

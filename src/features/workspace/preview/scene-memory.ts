@@ -1,5 +1,7 @@
 /** What the director holds of a scene: its pack in shared memory, its light, the threads over both; and how they are got from the server. */
+import type { Filter } from '../../../core/finishing/denoise/filter';
 import type { SurroundingsLight } from '../../../core/lights/surroundings-light';
+import { guidedFilter } from '../../../kernel/host/guided-filter';
 import { createMemory, PACK_AT } from '../../../kernel/host/kernel';
 import { RenderPool } from '../../../kernel/host/pool';
 import { memoryFor, type RenderSettings, writeSettings } from '../../../kernel/host/settings';
@@ -17,13 +19,15 @@ interface Loaded {
   bytes: number;
   memory: WebAssembly.Memory;
   module: WebAssembly.Module;
-  members: WebThread[];
 }
 
 export class SceneMemory {
   private loaded: Loaded | null = null;
+  /** Threads, the first of which work over the scene that is loaded. */
+  private readonly members: WebThread[] = [];
   private light: { key: string; light: SurroundingsLight } | null = null;
   private module: Promise<WebAssembly.Module> | null = null;
+  private guided: Filter | null = null;
 
   constructor(private readonly threads: () => number) {}
 
@@ -45,25 +49,42 @@ export class SceneMemory {
     const module = await this.module;
     const same = loaded?.key === setup.pack ? loaded : null;
     // two scenes at once would be twice the memory
-    if (!same) this.drop();
+    if (!same) this.loaded = null;
     const memory = createMemory(Math.max(needed, memoryFor(setup.packBytes, { even: null, image: null, sun: null }, MOST_THREADS) + SURROUNDINGS_ROOM));
     const target = new Uint8Array(memory.buffer, PACK_AT, setup.packBytes);
     if (same) target.set(new Uint8Array(same.memory.buffer, PACK_AT, same.bytes));
     else await fetchInto(`/api/packs/${setup.pack}`, target);
-    this.drop();
-    this.loaded = { key: setup.pack, bytes: setup.packBytes, memory, module, members: [] };
+    this.loaded = { key: setup.pack, bytes: setup.packBytes, memory, module };
+    for (const [thread, member] of this.members.entries()) member.begin({ module, memory, thread });
+    this.assemble();
+  }
+
+  /** Our own filter, once a scene is loaded. */
+  get filter(): Filter {
+    this.guided ??= guidedFilter(this.loaded!.module);
+    return this.guided;
+  }
+
+  /** As many threads as are asked for. */
+  private assemble(): void {
+    const { memory, module } = this.loaded!;
+    for (const member of this.members.splice(this.threads())) void member.end();
+    while (this.members.length < this.threads()) {
+      const member = new WebThread();
+      member.begin({ module, memory, thread: this.members.length });
+      this.members.push(member);
+    }
   }
 
   /** Threads laid out for these settings; none of an earlier pool may be at work. */
   pool(settings: RenderSettings): RenderPool {
-    const { members, memory, module, bytes } = this.loaded!;
-    for (const member of members.splice(this.threads())) void member.end();
-    while (members.length < this.threads()) members.push(new WebThread({ module, memory, thread: members.length }));
-    return new RenderPool(members, writeSettings(memory, bytes, settings, members.length));
+    const { memory, bytes } = this.loaded!;
+    this.assemble();
+    return new RenderPool([...this.members], writeSettings(memory, bytes, settings, this.members.length));
   }
 
   drop(): void {
-    for (const member of this.loaded?.members ?? []) void member.end();
+    for (const member of this.members.splice(0)) void member.end();
     this.loaded = null;
   }
 }

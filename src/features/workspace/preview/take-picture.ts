@@ -79,8 +79,17 @@ async function takeLook({ job, setup, scene, haltLook, send }: Taking): Promise<
   if (by !== 'limits') return;
   const ev100 = setup.ev100 ?? (await meterFilm(film, width, height, meterBlock(width, height))) + setup.meter_ev;
   lastEv = ev100;
-  const { rgba, filter } = await developPicture({ film, width, height, white: whiteLuminance(ev100) }, job.brief.finish, null);
+  const { rgba, filter } = await developPicture({ film, width, height, white: whiteLuminance(ev100) }, job.brief.finish, scene.filter, null);
   send({ width, height, rgba, samples: 0, grain: null, ev100, filter, ended: false, film: null });
+}
+
+const WARM_PX = 128;
+const WARM_SAMPLES = 2;
+
+/** A little of the picture that nobody sees. */
+export async function warmUp(setup: RenderSetup, scene: SceneMemory, halt: () => boolean): Promise<void> {
+  const size = { width: WARM_PX, height: WARM_PX };
+  await renderFilm(scene.pool({ ...settingsOf(setup, null), ...size }), new MemoryFilm(), tilesOf(WARM_PX, WARM_PX), { samples: WARM_SAMPLES, grain: null, seconds: null, white: 1, unit: UNIT_SAMPLES }, { shouldStop: halt });
 }
 
 const limitsOfLook = (limits: PathLimits): PathLimits => ({ ...limits, diffuse: Math.min(limits.diffuse ?? LOOK_LIMITS.diffuse, LOOK_LIMITS.diffuse), gloss: Math.min(limits.gloss ?? LOOK_LIMITS.gloss, LOOK_LIMITS.gloss) });
@@ -121,7 +130,7 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
       whole = ended || reached();
       if (!whole && performance.now() < nextLook) continue;
       const began = performance.now();
-      const made = await develop(picture, job, whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
+      const made = await develop(picture, job, scene, whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
       if (!made) return;
       send({ width, height, ...made, samples: end.samples, grain: end.grain, ev100, ended, film: ended ? await hashOf(picture) : null });
       if (ended) return;
@@ -131,10 +140,10 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
 }
 
 /** Begins again when a pause stopped the filter; null when the order is no longer wanted. */
-async function develop(picture: FilmPicture, job: PreviewJob, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<Pick<Sent, 'rgba' | 'filter'> | null> {
+async function develop(picture: FilmPicture, job: PreviewJob, scene: SceneMemory, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<Pick<Sent, 'rgba' | 'filter'> | null> {
   for (;;) {
     try {
-      const made = await developPicture(picture, job.brief.finish, learned);
+      const made = await developPicture(picture, job.brief.finish, scene.filter, learned);
       return (await goesOn()) ? made : null;
     } catch (error) {
       if (!(error instanceof Cancelled)) throw error;
