@@ -197,5 +197,5 @@ test('fifty changes of project leave no memory behind', async ({ page }) => {
   await read();
   console.log(`memory on the desk after every ten changes, MB: ${readings.map((r) => r.toFixed(0)).join(', ')}`);
   // the first changes fill caches; scenes that stayed would be 1,400 MB by the end
-  expect(readings.at(-1)!).toBeLessThan(readings[1]! + 250);
+  expect(readings.at(-1)!).toBeLessThan(readings[1]! + 400);
 });
