@@ -1,4 +1,4 @@
-// npm run screenshots: starts the application on the demo data and takes a picture of each main view into docs/screenshots.
+// npm run screenshots: starts the application on the demo data and takes a picture of each main view into docs/screenshots. Views may be named.
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { root } from './install.mjs';
@@ -14,7 +14,10 @@ if ((await processes.run([join(root, 'build/seed.mjs')])) !== 0) process.exit(1)
 await processes.web(port);
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--disable-background-networking'] });
 
-async function shoot(name, { project, word, size = { width: 1280, height: 800 }, dark = false }) {
+const named = process.argv.slice(2);
+
+async function shoot(name, { project, word, size = { width: 1280, height: 800 }, dark = false, live = null }) {
+  if (named.length > 0 && !named.includes(name)) return;
   const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' });
   await page.goto(at);
   if (project) {
@@ -22,6 +25,11 @@ async function shoot(name, { project, word, size = { width: 1280, height: 800 },
     await page.locator('.im img').waitFor();
   }
   if (word) await page.locator('.brief a.w', { hasText: word }).first().click();
+  if (live) {
+    await page.getByRole('button', { name: 'Move about' }).click();
+    await page.getByRole('button', { name: 'Stage', exact: true }).click();
+    await page.waitForFunction((samples) => Number(document.querySelector('.im canvas.truth').dataset.samples) >= samples, live, { timeout: 300_000 });
+  }
   await page.waitForTimeout(2500);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
   await page.close();
@@ -31,6 +39,7 @@ await shoot('desk', {});
 await shoot('workspace-reading-room', { project: 'Reading room', word: /A3/ });
 await shoot('workspace-hut', { project: 'Lantern Hill hut', word: /Sky/, dark: true });
 await shoot('workspace-lamp', { project: 'Perihelion lamp', word: /Studio/ });
+await shoot('preview', { project: 'Lantern Hill hut', live: 16 });
 await shoot('phone', { project: 'Reading room', word: /A3/, size: { width: 390, height: 844 } });
 await browser.close();
 processes.end();

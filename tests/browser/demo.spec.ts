@@ -165,7 +165,11 @@ test('a captured image lights the model', async ({ page }) => {
   await expect(sentence(page)).toContainText('Captured: field');
   await page.getByLabel('Choose a captured image').setInputFiles({ name: 'odd.hdr', mimeType: 'image/vnd.radiance', buffer: Buffer.from('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\nxx') });
   await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(/cut off/);
+  // the image, then the kind of surroundings
   await page.keyboard.press('Control+z');
+  await expect(sentence(page)).not.toContainText('Captured: field');
+  await page.keyboard.press('Control+z');
+  await expect(sentence(page)).toContainText('Studio');
 });
 
 test('requests from elsewhere are turned away', async ({ page, request }) => {
