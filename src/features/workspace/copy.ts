@@ -17,7 +17,7 @@ interface StageSeen {
 
 export function stageNote(s: StageSeen): string {
   const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
-  if (s.showModel || !s.proof) return `${previewNote(s.preview)}${size}`;
+  if (s.showModel || !s.proof) return `${previewNote(s.preview)}${s.preview.picture ? '' : size}`;
   const behind = s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;
 }

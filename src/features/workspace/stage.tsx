@@ -137,6 +137,7 @@ export function Stage(props: Props) {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
+  const note = stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview });
   return (
     <section className="stage" aria-label="Stage">
       <div className={`sheetbox${fixed ? ' free' : ''}`}>
@@ -148,7 +149,7 @@ export function Stage(props: Props) {
           <Ruler side="v" length={g.height} unit={g.unit} />
           <div className="im" ref={frame}>
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
-            <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} data-seconds={preview.picture?.seconds} data-filter={preview.picture?.filter} data-ev={preview.picture?.ev100} aria-hidden />
+            <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} aria-hidden />
             {picture && !(showModel && (drawn || preview.picture)) ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>
           <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />
@@ -167,7 +168,9 @@ export function Stage(props: Props) {
       </div>
       {fault ? <p className="over">{fault}</p> : null}
       <div className="view">
-        <span className="n">{stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview })}</span>
+        <span className="n" title={note}>
+          {note}
+        </span>
         <div>
           {picture ? (
             <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>

@@ -279,7 +279,7 @@ export class Viewport {
   /** Something for metal to mirror; filtering it takes seconds without a graphics card, so it waits until it is wanted. */
   private surround(): void {
     const maker = new PMREMGenerator(this.renderer);
-    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04, 0.1, 100, { size: 32 }).texture;
+    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
     this.scene.environmentIntensity = 0.5;
     maker.dispose();
   }

@@ -1,6 +1,6 @@
 /** Files by the hash of their content. Written under a temporary name, synced, renamed: a file that is there is whole. */
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
+import { createWriteStream } from 'node:fs';
 import { access, mkdir, open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
@@ -51,5 +51,3 @@ export class FileTooLarge extends Error {
     super(`the file is larger than ${Math.round(mostBytes / 2 ** 20)} MB`);
   }
 }
-
-export const readStream = (kind: FileKind, sha256: string) => createReadStream(contentPath(kind, sha256));

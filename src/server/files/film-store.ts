@@ -109,6 +109,7 @@ export class DiskFilm implements FilmStore {
   }
 }
 
+/** The hash of a film: of its filmBytes. */
 export async function hashFilm(film: FilmSource, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
   const hash = createHash('sha256');
   for await (const part of filmBytes(film, width, height, tiles)) hash.update(part);

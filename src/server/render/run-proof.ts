@@ -28,7 +28,7 @@ const PICTURE_MS = 700;
 const PICTURE_SHARE = 0.1;
 
 /** Fourfold each time; the end has a look of its own. */
-export function cleanMoments(samples: number): number[] {
+function cleanMoments(samples: number): number[] {
   const out: number[] = [];
   for (let moment = SPAN; moment < samples; moment *= 4) out.push(moment);
   return out;
@@ -55,6 +55,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       return;
     }
     saveExposure(proof.id, prepared.ev100);
+    saveCleaning(proof.id, null); // one that a kill broke off is done again
     await makeProofFolder(proof.id);
     const { width, height } = prepared.settings;
     const tiles = tilesOf(width, height);
@@ -85,11 +86,11 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       });
       return writing;
     };
-    /** Shows the film denoised; null when it was stopped, a sentence when it could not be. */
-    const showClean = async () => {
+    /** Shows the film denoised; null when `isOver` stopped it, a sentence when it could not be. */
+    const showClean = async (isOver: () => boolean) => {
       const began = Date.now();
       saveCleaning(proof.id, 0);
-      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), () => lost || isEnding());
+      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), isOver);
       if (cleaned === null || typeof cleaned === 'string') return cleaned;
       const clean = (await CleanFile.open(cleanPath(proof.id)))!;
       const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
@@ -123,7 +124,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       const paused = end.by === 'stop' && !lost && stop === null && !isEnding();
       if (!paused) break;
       await writing;
-      const look = await showClean();
+      const look = await showClean(() => lost || stop !== null || isEnding());
       saveCleaning(proof.id, null);
       if (latest) Object.assign(before, { seconds: (latest as FilmProgress).seconds, rays: (latest as FilmProgress).rays });
       if (look === null || typeof look === 'string') continue;
@@ -141,7 +142,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const hash = await hashFilm(film, width, height, tiles);
     if (brief.finish.denoise > 0 && stop !== 'drop') {
       await screen.write(rawScreenPath(proof.id), null);
-      const cleaned = await showClean();
+      const cleaned = await showClean(() => lost || isEnding());
       if (cleaned === null) {
         await film.close();
         return;

@@ -34,16 +34,20 @@ export interface SetupRequest {
 
 export type SetupReply = { id: number } & ({ ok: true; bytes: Uint8Array } | { ok: false; message: string; fault: boolean });
 
-/** Keeps the last few of something by key. */
+/** Keeps the last few of something by key; what is asked for twice at once is made once. */
 class Recent<T> {
-  private readonly kept = new Map<string, T>();
+  private readonly kept = new Map<string, Promise<T>>();
   constructor(private readonly most: number) {}
-  async get(key: string, make: () => T | Promise<T>): Promise<T> {
-    const found = this.kept.has(key) ? this.kept.get(key)! : await make();
+  get(key: string, make: () => Promise<T>): Promise<T> {
+    const found = this.kept.get(key) ?? make();
     this.kept.delete(key);
     this.kept.set(key, found);
-    if (this.kept.size > this.most) this.kept.delete(this.kept.keys().next().value!);
+    found.catch(() => this.forget(key));
+    if (this.kept.size > this.most) this.forget(this.kept.keys().next().value!);
     return found;
+  }
+  forget(key: string): void {
+    this.kept.delete(key);
   }
 }
 
@@ -66,11 +70,13 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   let of = wanted;
   if (!request.exact && request.pack && request.pack !== key && !(await hasPack(key))) {
     const other = inputs.get(request.pack);
-    if (other?.model === model && canonicalJson(other.of.studio) === canonicalJson(wanted.studio)) {
+    if (other?.model === model && (await hasPack(request.pack)) && canonicalJson(other.of.studio) === canonicalJson(wanted.studio)) {
       pack = request.pack;
       of = other.of;
     }
   }
+  // one that had to give way on disk is made again: the asker will fetch it from there
+  if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
     const bytes = pack === key ? await findPack(key, () => buildPack(packedScene(scene, wanted), module, () => performance.now()).bytes) : (await readPack(pack))!;
     return { indoors: openIndoors(bytes, module), bytes: bytes.byteLength };

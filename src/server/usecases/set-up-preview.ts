@@ -3,7 +3,6 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { parseBrief } from '../../contracts/brief';
 import { config } from '../config';
-import { packPath } from '../files/pack-store';
 import type { SetupReply, SetupRequest } from '../render/setup-worker';
 import { findCaptured, latestRevision } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
@@ -23,7 +22,7 @@ let lastId = 0;
 
 function helper(): Helper {
   if (place.sphaeraSetup) return place.sphaeraSetup;
-  const child = spawn(process.execPath, ['--enable-source-maps', config.built('setup-worker.mjs')], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], serialization: 'advanced', env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir } });
+  const child = spawn(process.execPath, ['--enable-source-maps', config.built('setup-worker.mjs')], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], serialization: 'advanced', env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_MAX_PACK_BYTES: String(config.maxPackBytes) } });
   const made: Helper = { child, waiting: new Map(), idle: undefined };
   child.on('message', (reply: SetupReply) => {
     made.waiting.get(reply.id)?.(reply);
@@ -71,16 +70,14 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   });
   if (worker.waiting.size === 0) {
     // it holds models in memory; nobody has asked for a while
-    worker.idle = setTimeout(() => worker.child.disconnect(), IDLE_MS);
+    worker.idle = setTimeout(() => {
+      place.sphaeraSetup = undefined;
+      worker.child.disconnect();
+    }, IDLE_MS);
     worker.idle.unref();
   }
   return reply.ok ? done(reply.bytes) : refused(reply.message, reply.fault ? 'fault' : 'refused');
 }
-
-/** Where a pack lies, if the name is one. */
-export const findPackFile = (key: string): string | null => packPath(key);
-
-export const kernelFile = (): string => config.built('kernel.wasm');
 
 const RUNTIME_FILES = ['ort.wasm.min.mjs', 'ort-wasm-simd-threaded.mjs', 'ort-wasm-simd-threaded.wasm'];
 

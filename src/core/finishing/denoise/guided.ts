@@ -4,8 +4,8 @@
  * normal and reflectance, and in luminance measured against the standard error that the two halves of the film give.
  * Sources: Dammertz et al. 2010, Edge-Avoiding A-Trous Wavelet Transform for fast Global Illumination Filtering; Schied et al. 2017,
  * Spatiotemporal Variance-Guided Filtering (the luminance weight and how variance is carried on; ours is of one frame).
- * Cost: 25 taps a level and pixel, 9 with one sample a pixel, where time counts most; the levels are the kernel's (kernel/host/guided-filter.ts), the smoother here is their reference and
- * ten times as slow. Reach: 64 px and the 3 of its error estimate, below HALO_PX.
+ * Cost: 25 taps a level and pixel, 9 with one sample a pixel, where time counts most; the levels are the kernel's (kernel/host/guided-filter.ts), the smoother here is their slow
+ * reference. Reach: 64 px and the 3 of its error estimate, below HALO_PX.
  * Limits: shadows softer than the grain lose their edge, light behind glass that follows no feature is smeared; the learned filter keeps both.
  */
 import type { Filter } from './filter';

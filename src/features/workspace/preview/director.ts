@@ -72,7 +72,7 @@ function refuse(job: PreviewJob, error: unknown): void {
   scope.postMessage({ kind: 'refused', job: job.id, message: memory ? `it needs more memory than this browser gives (${error.message})` : error instanceof Error ? error.message : String(error) });
 }
 
-async function follow({ job, began }: Following): Promise<void> {
+async function follow({ job }: Following): Promise<void> {
   const stale = () => wanted?.job !== job;
   const setup = await scene.ask(job, false);
   if (!(await comesToRest(job))) return;
@@ -87,7 +87,7 @@ async function follow({ job, began }: Following): Promise<void> {
     threads: () => threads,
     send(picture: Sent) {
       lastLook = performance.now();
-      scope.postMessage({ kind: 'picture', job: job.id, seconds: (performance.now() - began) / 1000, ...picture }, [picture.rgba]);
+      scope.postMessage({ kind: 'picture', job: job.id, ...picture }, [picture.rgba]);
     }
   });
 }

@@ -34,8 +34,6 @@ export interface PreviewPicture {
   ev100: number;
   /** What took the grain away for this look. */
   filter: 'none' | 'guided' | 'learned';
-  /** Since the order came, s. */
-  seconds: number;
   ended: boolean;
   /** Of a film that has ended: its hash. */
   film: string | null;

@@ -49,7 +49,10 @@ export class SceneMemory {
     const module = await this.module;
     const same = loaded?.key === setup.pack ? loaded : null;
     // two scenes at once would be twice the memory
-    if (!same) this.loaded = null;
+    if (!same) {
+      this.loaded = null;
+      for (const member of this.members) member.rest();
+    }
     const memory = createMemory(Math.max(needed, memoryFor(setup.packBytes, { even: null, image: null, sun: null }, MOST_THREADS) + SURROUNDINGS_ROOM));
     const target = new Uint8Array(memory.buffer, PACK_AT, setup.packBytes);
     if (same) target.set(new Uint8Array(same.memory.buffer, PACK_AT, same.bytes));

@@ -27,7 +27,7 @@ const LOOK_SHARE = 0.2;
 // Of fewer samples the learned filter makes too little for its time.
 const LEARNED_FROM = 4;
 
-export type Sent = Omit<PreviewPicture, 'kind' | 'job' | 'seconds'>;
+export type Sent = Omit<PreviewPicture, 'kind' | 'job'>;
 
 export interface Taking {
   job: PreviewJob;

@@ -11,6 +11,11 @@ export class WebThread implements TileThread {
     this.worker.postMessage(start);
   }
 
+  /** Lets go of the scene and its memory. */
+  rest(): void {
+    this.worker.postMessage(null);
+  }
+
   work(work: TileWork): Promise<TileDone> {
     return new Promise((resolve, reject) => {
       this.worker.onmessage = ({ data }: MessageEvent<TileDone>) => resolve(data);

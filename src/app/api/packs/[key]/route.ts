@@ -1,6 +1,6 @@
-import { findPackFile } from '../../../../server/usecases/set-up-preview';
+import { packPath } from '../../../../server/files/pack-store';
 import { sendFile } from '../../respond';
 
 export async function GET(_request: Request, { params }: { params: Promise<{ key: string }> }) {
-  return sendFile(findPackFile((await params).key), 'application/octet-stream');
+  return sendFile(packPath((await params).key), 'application/octet-stream');
 }
