@@ -13,18 +13,21 @@ interface StageSeen {
   share: number | null;
   paper: boolean;
   preview: PreviewState;
+  /** The model is drawn; without a graphics card it is not while the preview is on its way. */
+  drawn: boolean;
 }
 
 export function stageNote(s: StageSeen): string {
   const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
-  if (s.showModel || !s.proof) return `${previewNote(s.preview)}${s.preview.picture ? '' : size}`;
+  if (s.showModel || !s.proof) return `${previewNote(s.preview, s.drawn)}${s.preview.picture ? '' : size}`;
   const behind = s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;
 }
 
 /** Which of the two views of the brief is seen, and how far the true one has come. */
-function previewNote({ picture, fault, waitsFor }: PreviewState): string {
+function previewNote({ picture, fault, waitsFor }: PreviewState, drawn: boolean): string {
   const waits = waitsFor ? ` The preview waits for ${waitsFor}.` : '';
+  if (!picture && !drawn) return 'The preview is on its way.';
   if (!picture) return fault ? `The model. No preview: ${fault}.` : `The model, for moving about.${waits}`;
   if (picture.samples === 0) return `Preview, first look.${waits}`;
   const samples = picture.samples < 10 ? picture.samples.toFixed(1) : String(Math.round(picture.samples));

@@ -137,7 +137,7 @@ export function Stage(props: Props) {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
-  const note = stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview });
+  const note = stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
   return (
     <section className="stage" aria-label="Stage">
       <div className={`sheetbox${fixed ? ' free' : ''}`}>

@@ -1,6 +1,7 @@
 'use client';
 /** How this browser shows the live view; kept in it, because it says nothing about the picture. */
 import { useEffect, useState } from 'react';
+import { MOST_THREADS } from './preview/messages';
 
 export interface StageView {
   /** Whether the true picture is rendered on the stage. */
@@ -13,7 +14,6 @@ export interface StageView {
 
 const DEFAULTS: StageView = { preview: true, threads: null, shading: 'shaded', edges: false };
 const PLACE = 'sphaera stage';
-export const MOST_THREADS = 32;
 
 export const threadsOf = ({ threads }: StageView): number => Math.min(MOST_THREADS, Math.max(1, threads ?? navigator.hardwareConcurrency ?? 2));
 

@@ -1,6 +1,7 @@
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
-import { MOST_THREADS, type StageView } from '../use-stage-view';
+import { MOST_THREADS } from '../preview/messages';
+import type { StageView } from '../use-stage-view';
 
 /** How the stage shows the picture while it is made; of no weight for the picture itself. */
 export function StagePanel({ view, onChange }: { view: StageView; onChange: (part: Partial<StageView>) => void }) {

@@ -1,6 +1,9 @@
 /** What goes between the page and the preview's director. */
 import type { Brief } from '../../../core/brief/brief';
 
+/** As many as anybody may ask for; each has a buffer of 256 kB. */
+export const MOST_THREADS = 32;
+
 export interface PreviewJob {
   id: number;
   project: string;

@@ -6,11 +6,9 @@ import { createMemory, PACK_AT } from '../../../kernel/host/kernel';
 import { RenderPool } from '../../../kernel/host/pool';
 import { memoryFor, type RenderSettings, writeSettings } from '../../../kernel/host/settings';
 import { decodeSetup, type RenderSetup } from '../../../kernel/host/setup';
-import type { PreviewJob } from './messages';
+import { MOST_THREADS, type PreviewJob } from './messages';
 import { WebThread } from './web-threads';
 
-// Buffers of threads that may be asked for later; 256 kB each.
-const MOST_THREADS = 32;
 // What the surroundings may grow to without a new memory: the largest sky and then some.
 const SURROUNDINGS_ROOM = 4 * 2 ** 20;
 
