@@ -77,5 +77,5 @@ export interface DeskDto {
   projects: DeskProjectDto[];
   running: (ProofDto & { project: string; picture: string }) | null;
   waiting: number;
-  kept: { films: number; films_bytes: number; models_bytes: number; free_bytes: number };
+  kept: { films: number; films_bytes: number; models_bytes: number; /** Of prepared scenes, which can be made again. */ packs_bytes: number; free_bytes: number };
 }

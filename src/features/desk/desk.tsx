@@ -18,7 +18,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
   const chooser = useRef<HTMLInputElement>(null);
   useEvents<DeskDto>('/api/desk/events', setDesk);
   const { running, kept } = desk;
-  const used = kept.films_bytes + kept.models_bytes;
+  const used = kept.films_bytes + kept.models_bytes + kept.packs_bytes;
   const share = used / Math.max(1, used + kept.free_bytes);
   return (
     <main className="desk">
@@ -90,6 +90,8 @@ export function Desk({ initial }: { initial: DeskDto }) {
             <dd className="n">{bytes(kept.films_bytes)}</dd>
             <dt>Models, {desk.projects.length} revisions</dt>
             <dd className="n">{bytes(kept.models_bytes)}</dd>
+            <dt>Scenes made ready</dt>
+            <dd className="n">{bytes(kept.packs_bytes)}</dd>
           </dl>
           <svg className="room" viewBox="0 0 272 10" aria-hidden="true">
             <rect x=".5" y=".5" width="271" height="8" />

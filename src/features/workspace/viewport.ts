@@ -59,7 +59,7 @@ export class Viewport {
   private visible = false;
   private ended = false;
   private model: Object3D | null = null;
-  private readonly clay = new MeshStandardMaterial({ color: 0xb8b8b8, roughness: 0.9, side: DoubleSide });
+  private readonly clay = new MeshStandardMaterial({ color: 0xd0d0d0, roughness: 0.9, side: DoubleSide });
   private readonly ink = new LineBasicMaterial({ color: 0x303030 });
   private readonly edges: LineSegments[] = [];
   private edgesWanted = false;
@@ -73,7 +73,8 @@ export class Viewport {
     this.renderer = new WebGLRenderer({ canvas, antialias: !this.weak, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = SRGBColorSpace;
     this.scene.background = new Color(0xd9d9d9);
-    this.scene.add(new AmbientLight(0xffffff, 0.7), this.sun);
+    // without surroundings to light it the model needs more from everywhere
+    this.scene.add(new AmbientLight(0xffffff, this.weak ? 1.6 : 0.7), this.sun);
     this.sun.position.set(-0.5, 1, 0.8);
     canvas.addEventListener('keydown', this.onKey);
   }

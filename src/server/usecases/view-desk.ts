@@ -44,7 +44,7 @@ export async function viewDesk(): Promise<DeskDto> {
     projects,
     running: running && picture ? { ...proofDto(running), picture: picture.name, project: findProject(picture.project_id)!.id } : null,
     waiting: open.length - (running ? 1 : 0),
-    kept: { films: proofCounts().films, films_bytes: await sizeOf(join(config.dataDir, 'films')), models_bytes: await sizeOf(join(config.dataDir, 'models')), free_bytes: free }
+    kept: { films: proofCounts().films, films_bytes: await sizeOf(join(config.dataDir, 'films')), models_bytes: await sizeOf(join(config.dataDir, 'models')), packs_bytes: await sizeOf(join(config.dataDir, 'packs')), free_bytes: free }
   };
 }
 
