@@ -12,11 +12,14 @@ const truth = (page: Page) => page.locator('.im canvas.truth');
 const note = (page: Page) => page.locator('.view .n');
 const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();
 
+/** The title is the picture's once the page has come to life; a button pressed before that is pressed in vain. */
+const comesToLife = (page: Page, project: string) => expect(page).not.toHaveTitle(`${project}: Sphaera`, { timeout: 30_000 });
+
 async function open(page: Page, project: string): Promise<string> {
   const ready = page.waitForResponse(/\/api\/packs\//, { timeout: 60_000 });
   await page.goto('/');
   await page.getByRole('link', { name: new RegExp(project) }).click();
-  await expect(page).not.toHaveTitle(`${project}: Sphaera`, { timeout: 30_000 });
+  await comesToLife(page, project);
   // the scene is fetched before it is wanted
   await (await ready).finished();
   return new URL(page.url()).pathname.split('/').pop()!;
@@ -189,7 +192,9 @@ test('fifty changes of project leave no memory behind', async ({ page }) => {
   for (let k = 0; k < 50; k++) {
     await page.goto('/');
     if (k % 10 === 0) await read();
-    await page.getByRole('link', { name: k % 2 ? /Perihelion lamp/ : /Reading room/ }).click();
+    const project = k % 2 ? 'Perihelion lamp' : 'Reading room';
+    await page.getByRole('link', { name: new RegExp(project) }).click();
+    await comesToLife(page, project);
     await page.getByRole('button', { name: 'Move about' }).click({ timeout: 30_000 });
     await expect(truth(page)).toHaveAttribute('data-samples', /^\d/, { timeout: 60_000 });
   }
