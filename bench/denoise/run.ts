@@ -39,8 +39,8 @@ for (const [name, file] of [['learned, small', 'small.weights'], ['learned', 'fi
 const tiles = tilesOf(SIZE, SIZE);
 const finish = { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } } as const;
 
-async function render({ pack, settings, white }: Prepared, samples: number, seed: number): Promise<MemoryFilm> {
-  const pool = openPool(module, layOut(pack, { ...settings, seed }, config.threads));
+async function render({ packed, settings, white }: Prepared, samples: number, seed: number): Promise<MemoryFilm> {
+  const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));
   const film = new MemoryFilm();
   await renderFilm(pool, film, tiles, { samples, grain: null, seconds: null, white });
   await pool.close();
@@ -64,7 +64,7 @@ async function radianceOf(film: FilmSource): Promise<Float32Array> {
 /** The film of the truth, kept by what it is of: no change of the kernel should change the truth. */
 async function reference(name: string, prepared: Prepared): Promise<MemoryFilm> {
   const { light, ...settings } = prepared.settings;
-  const key = createHash('sha256').update(prepared.pack).update(JSON.stringify({ settings, sun: light.sun, even: light.even, REFERENCE, SIZE })).digest('hex').slice(0, 16);
+  const key = createHash('sha256').update(prepared.packed.pack).update(prepared.packed.rig).update(JSON.stringify({ settings, sun: light.sun, even: light.even, REFERENCE, SIZE })).digest('hex').slice(0, 16);
   const path = `${work}/${key}.film`;
   const kept = await readFile(path).catch(() => null);
   const film = new MemoryFilm();

@@ -10,7 +10,7 @@ import { DEMO_PROJECTS } from '../../src/demo/projects';
 import { writeModel } from '../../src/demo/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { WITHOUT_LIGHT_TREE, WITHOUT_LOW_DISCREPANCY } from '../../src/kernel/assembly/layout';
-import { buildPack } from '../../src/kernel/host/pack';
+import { compileScene, type PackedScene } from '../../src/kernel/host/rig';
 import { layOut, NO_LIMITS, type RenderSettings } from '../../src/kernel/host/settings';
 import { MemoryFilm } from '../../src/core/film/store';
 import { loadKernel } from '../../src/server/render/kernel-file';
@@ -23,10 +23,10 @@ const SAMPLES = 32;
 const ROUNDS = 2;
 const module = await loadKernel();
 
-async function render(pack: Uint8Array, settings: RenderSettings, goal: Partial<RenderGoal> & { white: number }) {
+async function render(packed: PackedScene, settings: RenderSettings, goal: Partial<RenderGoal> & { white: number }) {
   const film = new MemoryFilm();
   const tiles = tilesOf(settings.width, settings.height);
-  const pool = openPool(module, layOut(pack, settings, 1));
+  const pool = openPool(module, layOut(packed, settings, 1));
   await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, seconds: null, white: 1 });
   const began = process.cpuUsage();
   const end = await renderFilm(pool, film, tiles, { samples: SAMPLES, grain: null, seconds: null, ...goal });
@@ -37,12 +37,12 @@ async function render(pack: Uint8Array, settings: RenderSettings, goal: Partial<
 }
 
 /** Efficiencies of the variants over that of the first, each measured in turn, the rounds' geometric mean. */
-async function compare(pack: Uint8Array, variants: RenderSettings[], white: number): Promise<number[]> {
+async function compare(packed: PackedScene, variants: RenderSettings[], white: number): Promise<number[]> {
   const logs = variants.map(() => 0);
   for (let round = 0; round < ROUNDS; round++) {
     const efficiency: number[] = [];
     for (const settings of variants) {
-      const { grain, seconds } = await render(pack, { ...settings, seed: round + 1 }, { white });
+      const { grain, seconds } = await render(packed, { ...settings, seed: round + 1 }, { white });
       efficiency.push(1 / (grain * grain * seconds));
     }
     efficiency.forEach((e, i) => {
@@ -58,11 +58,11 @@ for (const project of DEMO_PROJECTS) {
   const scene = await readScene(await writeModel(project.model()));
   const first = project.pictures[0]!.brief;
   const brief = { ...BRIEF_DEFAULTS, ...first, size: SIZE, quality: { ...first.quality, scale: 1 } };
-  const { pack, settings, white } = await prepare({ scene, brief, captured: null, module, threads: 2 });
-  const [, tree, panes, points] = await compare(pack, [settings, { ...settings, without: WITHOUT_LIGHT_TREE }, { ...settings, indoors: false }, { ...settings, without: WITHOUT_LOW_DISCREPANCY }], white);
+  const { packed, settings, white } = await prepare({ scene, brief, captured: null, module, threads: 2 });
+  const [, tree, panes, points] = await compare(packed, [settings, { ...settings, without: WITHOUT_LIGHT_TREE }, { ...settings, indoors: false }, { ...settings, without: WITHOUT_LOW_DISCREPANCY }], white);
   // tile by tile against every tile as long as the worst needs
-  const probe = await render(pack, settings, { white, samples: SAMPLES });
-  const { samples } = await render(pack, settings, { white, samples: 512, grain: probe.grain * 0.7 });
+  const probe = await render(packed, settings, { white, samples: SAMPLES });
+  const { samples } = await render(packed, settings, { white, samples: 512, grain: probe.grain * 0.7 });
   const mean = samples.reduce((a, b) => a + b) / samples.length;
   console.log(`| ${project.name} | ${gain(tree!)} | ${settings.indoors ? gain(panes!) : 'none'} | ${gain(points!)} | ${(100 * (1 - mean / Math.max(...samples))).toFixed(0)} % |`);
 }
@@ -87,9 +87,9 @@ function hall(n: number): Scene {
 const view = createCameraFrame({ position_m: [1, 1.6, 1], target_m: [14, 1.2, 7], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 24, height_m: null, sensor_height_mm: 24, f_number: null, focus_m: null } as never, 4 / 3)!;
 const noiseTimes: number[] = [];
 for (const n of [10, 100]) {
-  const { bytes } = buildPack(hall(n), module, () => 0);
+  const packed = compileScene(hall(n), module);
   const settings: RenderSettings = { width: SIZE.width_px, height: SIZE.height_px, camera: view, bounces: 6, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, clay: false, seed: 1, light: { even: null, image: null, sun: null }, indoors: false };
-  const { grain, seconds } = await render(bytes, settings, { white: 30, samples: 64 });
+  const { grain, seconds } = await render(packed, settings, { white: 30, samples: 64 });
   noiseTimes.push(grain * grain * seconds);
 }
 console.log(`a hall with a hundred lamps takes ${(noiseTimes[1]! / noiseTimes[0]!).toFixed(2)} times as long to the same grain as with ten (2 is the limit)`);

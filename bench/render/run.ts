@@ -22,7 +22,7 @@ for (const project of DEMO_PROJECTS) {
   const prepared = await prepare({ scene, brief, captured: null, module, threads: 1 });
   const tiles = tilesOf(SIZE.width_px, SIZE.height_px);
   for (const threads of config.threads > 1 ? [1, config.threads] : [1]) {
-    const pool = openPool(module, layOut(prepared.pack, prepared.settings, threads));
+    const pool = openPool(module, layOut(prepared.packed, prepared.settings, threads));
     await renderFilm(pool, new MemoryFilm(), tiles, { samples: 1, grain: null, seconds: null, white: 1 }); // compiles and warms
     const began = process.cpuUsage();
     const end = await renderFilm(pool, new MemoryFilm(), tiles, { samples: SAMPLES, grain: null, seconds: null, white: 1 });

@@ -7,8 +7,8 @@ import { join } from 'node:path';
 import { affine } from '../../src/core/math/affine';
 import { createRandom } from '../../src/core/sampling/random';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneGeometry } from '../../src/core/scene/scene';
-import { openPack } from '../../src/kernel/host/kernel';
-import { buildPack } from '../../src/kernel/host/pack';
+import { openScene } from '../../src/kernel/host/kernel';
+import { compileScene } from '../../src/kernel/host/rig';
 
 const root = process.env.SPHAERA_ROOT ?? process.cwd();
 const module = new WebAssembly.Module(readFileSync(join(root, 'build/kernel.wasm')));
@@ -48,8 +48,8 @@ interface Row {
 
 /** Rays from a hemisphere above the ground into it: half of them camera-like and near together, half anywhere. */
 function measure(scene: Scene, side: number): Row {
-  const pack = buildPack(scene, module, () => performance.now());
-  const { kernel, memory, at } = openPack(pack.bytes, module, RAYS * 40);
+  const pack = compileScene(scene, module, () => performance.now());
+  const { kernel, memory, at } = openScene(pack, module, RAYS * 40);
   const f32 = new Float32Array(memory.buffer);
   const random = createRandom(5);
   for (let i = 0; i < RAYS; i++) {
@@ -67,7 +67,7 @@ function measure(scene: Scene, side: number): Row {
     seconds = Math.min(seconds, (used.user + used.system) / 1e6);
   }
   const stored = (scene.geometry.indices.length + scene.objects.reduce((s, o) => s + o.indices.length, 0)) / 3;
-  return { triangles: pack.triangles, raysPerSecond: RAYS / seconds, bytes: pack.bytes.length, buildPerSecond: stored / pack.buildSeconds };
+  return { triangles: pack.triangles, raysPerSecond: RAYS / seconds, bytes: pack.pack.length + pack.rig.length, buildPerSecond: stored / pack.buildSeconds };
 }
 
 const rows: Row[] = [];
@@ -97,8 +97,8 @@ function draw(points: Row[]): void {
 function leaks(): void {
   const c = [-1, 1].flatMap((x) => [-1, 1].flatMap((y) => [-1, 1].map((z) => [x * 2, y * 1.5, z]))).flat();
   const faces = [0, 1, 3, 0, 3, 2, 4, 6, 7, 4, 7, 5, 0, 4, 5, 0, 5, 1, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4, 1, 5, 7, 1, 7, 3];
-  const pack = buildPack(sceneOf(geometryOf(Float32Array.from(c), Uint32Array.from(faces))), module, () => 0);
-  const { kernel, memory, at } = openPack(pack.bytes, module, RAYS * 40);
+  const pack = compileScene(sceneOf(geometryOf(Float32Array.from(c), Uint32Array.from(faces))), module);
+  const { kernel, memory, at } = openScene(pack, module, RAYS * 40);
   const f32 = new Float32Array(memory.buffer);
   const random = createRandom(77);
   const out = at + RAYS * 32;

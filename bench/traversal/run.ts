@@ -10,8 +10,8 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { createRandom } from '../../src/core/sampling/random';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene } from '../../src/core/scene/scene';
 import { P_NODES, PACK } from '../../src/kernel/assembly/layout';
-import { openPack } from '../../src/kernel/host/kernel';
-import { buildPack } from '../../src/kernel/host/pack';
+import { openScene } from '../../src/kernel/host/kernel';
+import { compileScene } from '../../src/kernel/host/rig';
 import { benchRoom } from './scene';
 
 const KINDS = ['camera', 'bounce', 'shadow'] as const;
@@ -35,8 +35,8 @@ const scene: Scene = {
   bounds: boundsOf(positions)
 };
 const module = new WebAssembly.Module(readFileSync(join(root, 'build/kernel.wasm')));
-const pack = buildPack(scene, module, () => performance.now());
-const { kernel, memory, at } = openPack(pack.bytes, module, RAYS * 44);
+const pack = compileScene(scene, module, () => performance.now());
+const { kernel, memory, at } = openScene(pack, module, RAYS * 44);
 const f32 = new Float32Array(memory.buffer);
 const i32 = new Int32Array(memory.buffer);
 const out = at + RAYS * 32;

@@ -8,7 +8,7 @@ import { createCameraFrame } from '../../src/core/camera/lens';
 import { CHANNELS } from '../../src/core/film/film';
 import { LAYERS_DEFAULTS } from '../../src/core/scene/scene';
 import { instantiate } from '../../src/kernel/host/kernel';
-import { buildPack } from '../../src/kernel/host/pack';
+import { compileScene } from '../../src/kernel/host/rig';
 import { layOut, NO_LIMITS } from '../../src/kernel/host/settings';
 import { makeLight } from '../../src/server/render/prepare';
 import { glowing, kernelModule, makeScene, matte, quad, root, sphere, viewFrom } from '../support/scenes';
@@ -27,10 +27,9 @@ function layOutScene() {
     ],
     [{ kind: 'point', name: '', position: [2, 2, 1], intensity: [3000, 2500, 2000] }]
   );
-  const { bytes } = buildPack(scene, kernelModule, () => 0);
   const light = makeLight({ ...BRIEF_DEFAULTS, surroundings: SURROUNDINGS_DEFAULTS.sky }, scene, null);
   const camera = createCameraFrame(viewFrom([0, 1.2, 4], [0, 0.5, 0], { f_number: 2.8 }), 1)!;
-  return layOut(bytes, { width: SIZE, height: SIZE, camera, bounces: 8, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, clay: false, seed: 1, light, indoors: false }, 2);
+  return layOut(compileScene(scene, kernelModule), { width: SIZE, height: SIZE, camera, bounces: 8, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, clay: false, seed: 1, light, indoors: false }, 2);
 }
 
 test('a tile has the same bits in the browser and here, on any thread, whole or resumed', async ({ page }) => {

@@ -11,7 +11,7 @@ import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight,
 import { squaredGrain } from '../../src/core/quality/grain';
 import { centreFor, recentreCamera, recentreScene } from '../../src/core/scene/recentre';
 import { instantiate } from '../../src/kernel/host/kernel';
-import { buildPack } from '../../src/kernel/host/pack';
+import { compileScene } from '../../src/kernel/host/rig';
 import { layOut, NO_LIMITS, type PathLimits } from '../../src/kernel/host/settings';
 
 export const root = process.cwd();
@@ -129,8 +129,8 @@ export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, hei
   const seen = createCameraFrame(view, width / height)!;
   const centre = centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
-  const { bytes } = buildPack(recentreScene(scene, centre), kernelModule, () => 0);
-  const { memory, buffers } = layOut(bytes, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
+  const packed = compileScene(recentreScene(scene, centre), kernelModule);
+  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const stride = layers + (aids ? AID_LAYERS : 0);

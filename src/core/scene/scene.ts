@@ -206,8 +206,8 @@ export const NO_INSTANCES: Pick<Scene, 'parts' | 'objects' | 'instances'> = { pa
 /** The world's parts, at least one: what has none of its own is one. */
 export const worldParts = ({ parts }: Pick<Scene, 'parts'>): ScenePart[] => (parts.length > 0 ? parts : [{ name: '', first: 0, matrix: IDENTITY }]);
 
-/** Names by part, in the order that the kernel numbers them: the world's, then the placed objects'. */
-export const partNames = (scene: Pick<Scene, 'parts' | 'instances'>): string[] => [...worldParts(scene), ...scene.instances].map((p) => p.name);
+/** Names by part, in the order that the kernel numbers them: the placed objects', the world's, then those of added surfaces. */
+export const partNames = (scene: Pick<Scene, 'parts' | 'instances'> & { added?: readonly { name: string }[] }): string[] => [...scene.instances, ...worldParts(scene), ...(scene.added ?? [])].map((p) => p.name);
 
 /** Triangles as drawn, each object as often as it stands. */
 export function countTriangles(scene: Pick<Scene, 'geometry' | 'objects' | 'instances'>): number {

@@ -8,7 +8,7 @@
 // Reference, 32 bytes: box minimum xyz, what it holds, maximum xyz, pad. What it holds is a triangle index, or with bit 29 the address
 // of something placed over 128; bit 30 is set always, so that the lane is never a denormal.
 // Record on the build stack, 80 bytes: box min, box max, centroid min, centroid max (16 each), u32 begin, u32 end, f32 area.
-import { PLACED_BYTES, VERTEX_BYTES } from './layout';
+import { PLACED_BYTES, TRIANGLE_BYTES, VERTEX_BYTES } from './layout';
 
 const BINS = 16;
 const BIN_BYTES = 48; // min, max, count
@@ -20,7 +20,7 @@ let blockTop: usize = 0;
 let recordTop: usize = 0;
 let bins: usize = 0;
 let vertices: usize = 0;
-let indices: usize = 0;
+let triangleList: usize = 0;
 let sheerFlags: usize = 0;
 let anyPlaced: bool = false; // in the tree being built
 let splitCost: f32 = 0;
@@ -147,7 +147,7 @@ function makeLeaf(begin: usize, end: usize): u32 {
         store<i32>(q, -1, 144);
         continue;
       }
-      const id = load<u32>(reference, 12) & 0x3fffffff, ip = indices + <usize>id * 12;
+      const id = load<u32>(reference, 12) & 0x3fffffff, ip = triangleList + <usize>id * TRIANGLE_BYTES;
       const a = vertices + <usize>load<u32>(ip) * VERTEX_BYTES, b = vertices + <usize>load<u32>(ip, 4) * VERTEX_BYTES, c = vertices + <usize>load<u32>(ip, 8) * VERTEX_BYTES;
       for (let z: usize = 0; z < 3; z++) {
         store<f32>(q + (z << 4), load<f32>(a + (z << 2)));
@@ -227,8 +227,8 @@ function buildNode(record: usize): u32 {
  * Makes ready for the trees of a scene, which lie one behind another in the same regions: `nodes` and `blocks` for the result (see
  * nodeCount, blockCount for what was used), `room` 2 MiB of scratch. `flags` holds one byte a triangle: 1 when it is sheer.
  */
-export function beginTrees(vertexPtr: usize, indexPtr: usize, flags: usize, nodes: usize, blocks: usize, room: usize): void {
-  vertices = vertexPtr; indices = indexPtr; sheerFlags = flags;
+export function beginTrees(vertexPtr: usize, trianglePtr: usize, flags: usize, nodes: usize, blocks: usize, room: usize): void {
+  vertices = vertexPtr; triangleList = trianglePtr; sheerFlags = flags;
   nodeTop = nodes; blockTop = blocks; bins = room; recordTop = room + 4096;
   nodeCount = 0; blockCount = 0;
 }
@@ -240,9 +240,9 @@ export function beginTrees(vertexPtr: usize, indexPtr: usize, flags: usize, node
 export function buildTree(first: i32, triangles: i32, boxes: usize, placed: i32, references: usize): u32 {
   anyPlaced = placed > 0;
   let lo = f32x4.splat(Infinity), hi = f32x4.splat(-Infinity), cLo = lo, cHi = hi;
-  let p = references, index = indices + <usize>first * 12;
-  for (let i = first; i < first + triangles; i++, p += 32, index += 12) {
-    const a = v128.load(vertices + <usize>load<u32>(index) * VERTEX_BYTES), b = v128.load(vertices + <usize>load<u32>(index, 4) * VERTEX_BYTES), c = v128.load(vertices + <usize>load<u32>(index, 8) * VERTEX_BYTES);
+  let p = references, triangle = triangleList + <usize>first * TRIANGLE_BYTES;
+  for (let i = first; i < first + triangles; i++, p += 32, triangle += TRIANGLE_BYTES) {
+    const a = v128.load(vertices + <usize>load<u32>(triangle) * VERTEX_BYTES), b = v128.load(vertices + <usize>load<u32>(triangle, 4) * VERTEX_BYTES), c = v128.load(vertices + <usize>load<u32>(triangle, 8) * VERTEX_BYTES);
     let low = f32x4.pmin(a, f32x4.pmin(b, c)), high = f32x4.pmax(a, f32x4.pmax(b, c));
     low = i32x4.replace_lane(low, 3, i | 0x40000000);
     high = f32x4.replace_lane(high, 3, 1);

@@ -3,8 +3,10 @@
 //   0x000000  reserved, never touched
 //   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, the path's light by group, a placed triangle, then the traversal stack)
 //   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
-//   0x400000  scene pack: geometry, BVH, materials, textures, lights. Its pointers are absolute, so a pack is only
-//             valid at this address; that makes it loadable by one copy and shareable by all threads.
+//   0x400000  scene pack: geometry, its trees, textures. Its pointers are absolute, so a pack is only valid at this address; that
+//             makes it loadable by one copy and shareable by all threads.
+//   behind it the rig: materials, lights, what a brief sets up round the model, and the tree over all; it begins with the header that
+//             then stands before the pack. Lamps, studio and materials change with it, while the pack stays as it is.
 //   behind it surroundings data, then one tile buffer per thread
 export const CONTEXTS = 0x10000;
 export const CONTEXT_BYTES = 0x8000;
@@ -18,17 +20,17 @@ export const MAX_THREADS = 64;
 export const SETTINGS = 0x3f0000;
 export const PACK = 0x400000;
 
-// Scene pack header, 256 bytes of u32 unless said otherwise.
+// Header, 256 bytes of u32 unless said otherwise. A pack by itself has what the rig is made from; P_RIG says where that goes on.
 export const PACK_MAGIC = 0x50485053; // "SPHP"
-export const PACK_VERSION = 2;
+export const PACK_VERSION = 3;
 export const PACK_HEADER_BYTES = 256;
 export const P_MAGIC = 0;
 export const P_VERSION = 4;
 export const P_ROOT = 8; // BVH root code, 0 when there is no triangle
 export const P_TRIANGLES = 12;
 export const P_VERTICES_PTR = 16;
-export const P_INDICES_PTR = 20; // 3 u32 a triangle
-export const P_TRI_MATERIAL_PTR = 24; // u32 a triangle
+export const P_TRIANGLES_PTR = 20; // TRIANGLE_BYTES each; those of the rig go on in the rig, their numbers reckoned from here too
+export const P_FIRST_PART = 24; // parts of placed objects stand before it, then those of the world's triangles
 export const P_TRIANGLE_LIGHTS = 28; // how many of the lights, the first ones, are triangles, in the order of their triangles
 export const P_MATERIALS_PTR = 32;
 export const P_TEXTURES_PTR = 36;
@@ -40,16 +42,18 @@ export const P_DIRECTIONAL_COUNT = 56;
 export const P_SRGB_LUT_PTR = 60; // 256 f32
 export const P_METAL_ALBEDO_PTR = 64; // ALBEDO_STEPS x ALBEDO_STEPS f32
 export const P_BOUNDS = 68; // 6 f32: min, max in metres
-export const P_BYTES = 92; // length of the whole pack
-export const P_VERTEX_COUNT = 96;
-export const P_MATERIAL_COUNT = 100;
+export const P_BYTES = 92; // length of the pack without the rig
 export const P_NODES = 104; // statistics of the BVH
 export const P_BLOCKS = 108;
 export const P_SHEEN_ALBEDO_PTR = 120; // ALBEDO_STEPS x ALBEDO_STEPS f32
 export const P_PORTALS_PTR = 112;
 export const P_PORTAL_COUNT = 116;
 export const P_PARTS_PTR = 124;
-export const P_PART_COUNT = 128; // of the world; those of placed objects stand behind
+export const P_PART_COUNT = 128; // in all
+
+// Triangle, 16 bytes of u32: three vertices, material.
+export const TRIANGLE_BYTES = 16;
+export const TRIANGLE_MATERIAL = 12;
 
 // Part, 64 bytes: what has a name of its own, and the frame that solid textures are reckoned in. u32 first of its triangles (ascending
 // in the world), pad, then at 16 the turn and move from the world to its own coordinates in metres: three columns and a translation.

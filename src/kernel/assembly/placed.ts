@@ -1,5 +1,5 @@
 // Triangles of placed objects, brought to where they stand in the world, and the part that a triangle belongs to.
-import { P_PART_COUNT, P_PARTS_PTR, PACK, PART_BYTES, PLACED_INVERSE, PLACED_MATRIX, PLACED_MIRRORED, PLACED_PART, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, VERTEX_BYTES } from './layout';
+import { P_FIRST_PART, P_PART_COUNT, P_PARTS_PTR, PACK, PART_BYTES, PLACED_INVERSE, PLACED_MATRIX, PLACED_MIRRORED, PLACED_PART, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, VERTEX_BYTES } from './layout';
 
 /** Gives this instance room for three vertices. */
 export function setScratch(address: usize): void {
@@ -55,7 +55,7 @@ export function broughtC(): usize {
 export function partOf(triangle: i32, placed: usize): u32 {
   if (placed) return load<u32>(placed, PLACED_PART);
   const parts = <usize>load<u32>(PACK + P_PARTS_PTR);
-  let low: u32 = 0, high = load<u32>(PACK + P_PART_COUNT);
+  let low = load<u32>(PACK + P_FIRST_PART), high = load<u32>(PACK + P_PART_COUNT);
   while (low + 1 < high) {
     const middle = (low + high) >> 1;
     if (load<i32>(parts + <usize>(middle * PART_BYTES)) <= triangle) low = middle;

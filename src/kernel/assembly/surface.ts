@@ -3,7 +3,7 @@
 import {
   CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
   M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SOLID, M_SPECULAR_COLOR,
-  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_INDICES_PTR, P_MATERIALS_PTR, P_PARTS_PTR, P_TRI_MATERIAL_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_MIRRORED, PLACED_REACH, SETTINGS, S_CLAY,
+  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_TRIANGLES_PTR, P_MATERIALS_PTR, P_PARTS_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_MIRRORED, PLACED_REACH, SETTINGS, S_CLAY, TRIANGLE_BYTES, TRIANGLE_MATERIAL,
   SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
   SLOT_METAL_ROUGH, SLOT_NORMAL, SOLID_PER_METRE, SOLID_RELIEF, SOLID_ROUGH, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
@@ -68,7 +68,7 @@ function mixed(offset: usize): f32 {
 
 /** Finds vertices, uv and the triangle's material; what alpha and emission tests need before the whole surface is made. */
 export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void {
-  const ip = <usize>load<u32>(PACK + P_INDICES_PTR) + <usize>triangle * 12, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
+  const ip = <usize>load<u32>(PACK + P_TRIANGLES_PTR) + <usize>triangle * TRIANGLE_BYTES, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
   a = vp + <usize>load<u32>(ip) * VERTEX_BYTES;
   b = vp + <usize>load<u32>(ip, 4) * VERTEX_BYTES;
   c = vp + <usize>load<u32>(ip, 8) * VERTEX_BYTES;
@@ -81,7 +81,7 @@ export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void
     a = broughtA(); b = broughtB(); c = broughtC();
     reach = load<f32>(placed, PLACED_REACH);
   }
-  material = <usize>load<u32>(PACK + P_MATERIALS_PTR) + <usize>load<u32>(<usize>load<u32>(PACK + P_TRI_MATERIAL_PTR) + (<usize>triangle << 2)) * MATERIAL_BYTES;
+  material = <usize>load<u32>(PACK + P_MATERIALS_PTR) + <usize>load<u32>(ip, TRIANGLE_MATERIAL) * MATERIAL_BYTES;
   flags = load<u32>(material + M_FLAGS);
 }
 

@@ -4,20 +4,21 @@
  */
 import type { Vec3 } from '../../core/math/vec3';
 import * as L from '../assembly/layout';
-import { openPack } from './kernel';
+import { openScene } from './kernel';
+import type { PackedScene } from './rig';
 
 const RAYS = 512;
 const MOST_FREE = 0.02;
 
-/** The question, for any eye in the pack's coordinates; the pack is copied once. */
-export function openIndoors(pack: Uint8Array, module: WebAssembly.Module): (eye: Vec3) => boolean {
-  const portals = new DataView(pack.buffer, pack.byteOffset).getUint32(L.P_PORTAL_COUNT, true);
+/** The question, for any eye in the pack's coordinates; the scene is copied once. */
+export function openIndoors(scene: PackedScene, module: WebAssembly.Module): (eye: Vec3) => boolean {
+  const portals = new DataView(scene.rig.buffer, scene.rig.byteOffset).getUint32(L.P_PORTAL_COUNT, true);
   if (portals === 0) return () => false;
-  const opened = openPack(pack, module, RAYS * 40);
+  const opened = openScene(scene, module, RAYS * 40);
   return (eye) => standsIndoors(opened, eye);
 }
 
-function standsIndoors({ kernel, memory, at }: ReturnType<typeof openPack>, eye: Vec3): boolean {
+function standsIndoors({ kernel, memory, at }: ReturnType<typeof openScene>, eye: Vec3): boolean {
   const f32 = new Float32Array(memory.buffer);
   const i32 = new Int32Array(memory.buffer);
   for (let i = 0; i < RAYS; i++) {

@@ -5,8 +5,8 @@ import { type Affine, affine, applyAffine, invertAffine, rigidPart } from '../..
 import type { Vec3 } from '../../core/math/vec3';
 import { createRandom } from '../../core/sampling/random';
 import { countTriangles, type Scene, type SceneGeometry, sceneBounds } from '../../core/scene/scene';
-import { openPack } from './kernel';
-import { buildPack } from './pack';
+import { openScene } from './kernel';
+import { compileScene } from './rig';
 
 /** Turned, stretched, mirrored and moved. */
 function randomMatrix(random: () => number, spread = 3): Affine {
@@ -86,11 +86,11 @@ describe('placed objects', () => {
     const random2 = createRandom(8);
     const instances = Array.from({ length: 1024 }, (_, i) => ({ object: 0, matrix: randomMatrix(random2, 200), name: `${i}` }));
     const scene: Scene = { ...makeScene([floor]), objects: [object], instances };
-    const pack = buildPack(scene, kernelModule, () => 0);
+    const pack = compileScene(scene, kernelModule);
     expect(pack.triangles).toBeGreaterThan(10e6);
-    expect(pack.bytes.length).toBeLessThan(8e6);
+    expect(pack.pack.length + pack.rig.length).toBeLessThan(8e6);
     // and a ray finds the nearest: checked against all objects one by one
-    const { kernel, memory, at } = openPack(pack.bytes, kernelModule, 64);
+    const { kernel, memory, at } = openScene(pack, kernelModule, 64);
     const f32 = new Float32Array(memory.buffer);
     let hits = 0;
     for (let n = 0; n < 200; n++) {

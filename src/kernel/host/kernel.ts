@@ -1,5 +1,5 @@
 /** The kernel as the host sees it: its exports, an instance over a memory, and a thread's context. */
-import { MAX_THREADS, PACK } from '../assembly/layout';
+import { MAX_THREADS, PACK, PACK_HEADER_BYTES } from '../assembly/layout';
 
 export interface KernelExports {
   setThread(thread: number): void;
@@ -53,10 +53,28 @@ export function instantiate(module: WebAssembly.Module, memory: WebAssembly.Memo
   return kernel;
 }
 
-/** A pack in a memory of its own, with `room` bytes behind it from `at` on: for looking into a scene without rendering it. */
-export function openPack(pack: Uint8Array, module: WebAssembly.Module, room: number): { kernel: KernelExports; memory: WebAssembly.Memory; at: number } {
-  const at = (PACK + pack.byteLength + 255) & ~255;
-  const memory = createMemory(at + room + PAGE);
+/** Where the rig of a pack lies. */
+export const rigAddress = (packBytes: number): number => (PACK + packBytes + 255) & ~255;
+
+/** Where free memory begins behind pack and rig. */
+export const behindScene = (packBytes: number, rigBytes: number): number => (rigAddress(packBytes) + rigBytes + 255) & ~255;
+
+/** Lays a rig behind the pack that is there, and its header before it. */
+export function placeRig(memory: WebAssembly.Memory, packBytes: number, rig: Uint8Array): void {
+  const bytes = new Uint8Array(memory.buffer);
+  bytes.set(rig, rigAddress(packBytes));
+  bytes.set(rig.subarray(0, PACK_HEADER_BYTES), PACK);
+}
+
+export function placeScene(memory: WebAssembly.Memory, { pack, rig }: { pack: Uint8Array; rig: Uint8Array }): void {
   new Uint8Array(memory.buffer).set(pack, PACK);
+  placeRig(memory, pack.byteLength, rig);
+}
+
+/** A scene in a memory of its own, with `room` bytes behind it from `at` on: for looking into it without rendering it. */
+export function openScene(scene: { pack: Uint8Array; rig: Uint8Array }, module: WebAssembly.Module, room: number): { kernel: KernelExports; memory: WebAssembly.Memory; at: number } {
+  const at = behindScene(scene.pack.byteLength, scene.rig.byteLength);
+  const memory = createMemory(at + room + PAGE);
+  placeScene(memory, scene);
   return { kernel: instantiate(module, memory, 0), memory, at };
 }

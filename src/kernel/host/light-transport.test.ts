@@ -4,8 +4,8 @@ import { LAYERS_DEFAULTS } from '../../core/scene/scene';
 import { intersect } from '../../core/integrator/reference';
 import { normalize, type Vec3 } from '../../core/math/vec3';
 import { createRandom } from '../../core/sampling/random';
-import { openPack } from './kernel';
-import { buildPack } from './pack';
+import { openScene } from './kernel';
+import { compileScene } from './rig';
 
 const unitFloor = (material = matte(1), y = 0) => quad([-0.5, y, 0.5], [0.5, y, 0.5], [0.5, y, -0.5], [-0.5, y, -0.5], material);
 // wider than the square that is looked at, because the pixel filter sees a little beyond its edge
@@ -222,9 +222,8 @@ describe('geometry', () => {
       return { positions: [...p(), ...p(), ...p()], indices: [0, 1, 2], material: matte(0.5) };
     });
     const scene = makeScene(pieces);
-    const { bytes } = buildPack(scene, kernelModule, () => 0);
     const n = 2000;
-    const { kernel, memory, at } = openPack(bytes, kernelModule, n * 44);
+    const { kernel, memory, at } = openScene(compileScene(scene, kernelModule), kernelModule, n * 44);
     const f32 = new Float32Array(memory.buffer);
     const rays = Array.from({ length: n }, () => ({ from: [random() * 6 - 3, random() * 6 - 3, random() * 6 - 3] as Vec3, way: normalize([random() - 0.5, random() - 0.5, random() - 0.5]) }));
     for (const [i, r] of rays.entries()) f32.set([...r.from, 0, ...r.way, Number.POSITIVE_INFINITY], (at >> 2) + i * 8);

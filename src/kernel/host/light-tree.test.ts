@@ -3,7 +3,7 @@ import { dark, glowing, makeScene, matte, quad, renderScene, viewFrom } from '..
 import { dot, normalize, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { createRandom } from '../../core/sampling/random';
 import type { SceneLight } from '../../core/scene/scene';
-import { buildLightTree, type TreeLight, widen } from './light-tree';
+import { buildLightTree, joinLightTrees, type TreeLight, type TreeNode, widen } from './light-tree';
 
 const random = createRandom(3);
 const point = (at: Vec3, strength: number): TreeLight => ({ min: at, max: at, strength, axis: [0, 1, 0], spread: Math.PI, beyond: 0 });
@@ -28,6 +28,17 @@ describe('the tree over the lamps', () => {
         }
       }
     }
+  });
+  it('joins two trees under one root, which is a tree again', () => {
+    const some = Array.from({ length: 30 }, () => point(anywhere(), 1));
+    const more = Array.from({ length: 20 }, () => facing(anywhere(), [random() - 0.5, 1, 0], 2));
+    const joined = joinLightTrees(buildLightTree(some), buildLightTree(more, 30));
+    const leaves = (nodes: readonly TreeNode[], i: number): number[] => (nodes[i]!.light >= 0 ? [nodes[i]!.light] : [...leaves(nodes, i + 1), ...leaves(nodes, nodes[i]!.right)]);
+    expect(leaves(joined, 0).sort((a, b) => a - b)).toEqual(Array.from({ length: 50 }, (_, i) => i));
+    expect(joined[0]!.strength).toBeCloseTo(70, 9);
+    for (const [i, n] of joined.entries()) if (n.light < 0) expect([joined[i + 1]!.parent, joined[n.right]!.parent]).toEqual([i, i]);
+    expect(joinLightTrees([], joined)).toBe(joined);
+    expect(joinLightTrees(joined, [])).toBe(joined);
   });
   it('gives each node a cone that holds every lamp below it', () => {
     const lights = Array.from({ length: 200 }, () => facing(anywhere(), [random() - 0.3, random() - 0.3, random() - 0.3]));

@@ -6,7 +6,7 @@ import type { PhotometricWeb } from '../../core/lights/web/web';
 import type { LightGroups } from '../../core/scene/light-groups';
 import type { Scene, SceneGeometry, SceneLight, TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
-import { buildLightTree, type TreeLight, widen } from './light-tree';
+import { buildLightTree, joinLightTrees, type TreeLight, type TreeNode, widen } from './light-tree';
 import type { Views } from './views';
 
 export type Lamp = Exclude<SceneLight, { kind: 'directional' }>;
@@ -32,6 +32,9 @@ const shapeArea = (shape: LampShape) => (shape.kind === 'rectangle' ? shape.widt
 
 export interface Emitter {
   triangle: number;
+  material: number;
+  /** Corner and two edges, nine floats. */
+  corners: Float32Array;
   /** m2 */
   area: number;
   /** Intensity along its normal, cd. */
@@ -39,18 +42,21 @@ export interface Emitter {
   twoSided: boolean;
 }
 
-export function collectEmitters(scene: Scene): Emitter[] {
+export function collectEmitters(scene: Pick<Scene, 'materials' | 'textures'> & { geometry: Outline }): Emitter[] {
   const { triangleMaterials } = scene.geometry;
   const glow = scene.materials.map((m) => luminance(m.emissive) * textureMean(scene, m.emissiveTexture));
   const out: Emitter[] = [];
   for (let t = 0; t < triangleMaterials.length; t++) {
     const material = triangleMaterials[t]!;
     if (!(glow[material]! > 0)) continue;
-    const area = areaOf(scene.geometry, t);
-    if (area > 1e-14) out.push({ triangle: t, area, strength: glow[material]! * area, twoSided: scene.materials[material]!.twoSided });
+    const corners = cornersOf(scene.geometry, t);
+    const area = 0.5 * Math.hypot(corners[4]! * corners[8]! - corners[5]! * corners[7]!, corners[5]! * corners[6]! - corners[3]! * corners[8]!, corners[3]! * corners[7]! - corners[4]! * corners[6]!);
+    if (area > 1e-14) out.push({ triangle: t, material, corners, area, strength: glow[material]! * area, twoSided: scene.materials[material]!.twoSided });
   }
   return out;
 }
+
+type Outline = Pick<SceneGeometry, 'positions' | 'indices' | 'triangleMaterials'>;
 
 export const webBytes = (web: PhotometricWeb) => L.WEB_CANDELA + web.candela.byteLength;
 
@@ -62,38 +68,59 @@ export interface LightAddresses {
   webs: ReadonlyMap<PhotometricWeb, number>;
 }
 
-/** Returns how many lights the tree holds. */
-export function writeLights(views: Views, at: LightAddresses, scene: Scene, emitters: readonly Emitter[], lamps: readonly Lamp[], groups: LightGroups): number {
+export interface Glow {
+  emitters: readonly Emitter[];
+  tree: readonly TreeNode[];
+}
+
+const glows = new WeakMap<SceneGeometry, Map<string, Glow>>();
+
+/** What glows of a model, and its tree: kept, because studios and lamps change more often than it does. `ownMaterials`: how many of the materials are its own. */
+export function glowOf(scene: Pick<Scene, 'materials' | 'textures' | 'geometry'>, ownMaterials: number): Glow {
+  const kept = glows.get(scene.geometry) ?? new Map<string, Glow>();
+  glows.set(scene.geometry, kept);
+  const key = JSON.stringify(scene.materials.slice(0, ownMaterials).map((m) => [m.emissive, m.emissiveTexture?.texture, m.twoSided]));
+  const found = kept.get(key);
+  if (found) return found;
+  const emitters = collectEmitters(scene);
+  const glow = { emitters, tree: buildLightTree(emitters.map(treeLightOf)) };
+  if (kept.size >= 4) kept.clear();
+  kept.set(key, glow);
+  return glow;
+}
+
+/** `added`: what glows of added surfaces. Returns how many lights the tree holds. */
+export function writeLights(views: Views, at: LightAddresses, scene: Scene, glow: Glow, added: readonly Emitter[], lamps: readonly Lamp[], groups: LightGroups): number {
   const { f32, u32 } = views;
-  const { geometry } = scene;
-  const treeLights: TreeLight[] = [];
+  const emitters = [...glow.emitters, ...added];
+  const others: TreeLight[] = added.map(treeLightOf);
   emitters.forEach((emitter, i) => {
     const o = (at.lights + i * L.LIGHT_BYTES) >> 2;
     u32[o] = L.LIGHT_TRIANGLE;
     u32[o + L.L_TRIANGLE / 4] = emitter.triangle;
-    u32[o + L.L_GROUP / 4] = groups.ofMaterial[geometry.triangleMaterials[emitter.triangle]!]!;
+    u32[o + L.L_GROUP / 4] = groups.ofMaterial[emitter.material]!;
     f32[o + L.L_AREA / 4] = emitter.area;
-    writeTriangle(f32, o + L.L_POSITION / 4, geometry, emitter.triangle);
-    treeLights.push(treeLightOf(geometry, emitter));
+    f32.set(emitter.corners, o + L.L_POSITION / 4);
   });
   lamps.forEach((lamp, k) => {
     const o = (at.lights + (emitters.length + k) * L.LIGHT_BYTES) >> 2;
     u32[o + L.L_GROUP / 4] = groups.ofLight[scene.lights.indexOf(lamp)]!;
     f32.set(lamp.position, o + L.L_POSITION / 4);
-    treeLights.push(writeLamp(views, o, lamp, at));
+    others.push(writeLamp(views, o, lamp, at));
   });
   at.webs.forEach((address, web) => {
     u32.set([web.planes, web.angles], address >> 2);
     f32.set(web.candela, (address + L.WEB_CANDELA) >> 2);
   });
-  writeTree(views, at, treeLights);
+  const tree = joinLightTrees(glow.tree, buildLightTree(others, glow.emitters.length));
+  writeTree(views, at, emitters.length + lamps.length, tree);
   scene.lights.filter((l) => l.kind === 'directional').forEach((light, i) => {
     const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
     f32.set(scale(light.direction, -1), o);
     f32.set(light.illuminance, o + 3);
     u32[o + L.D_GROUP / 4] = groups.ofLight[scene.lights.indexOf(light)]!;
   });
-  return treeLights.some((l) => l.strength > 0) ? treeLights.length : 0;
+  return tree.length > 0 ? emitters.length + lamps.length : 0;
 }
 
 const EVERYWHERE = { axis: [0, 1, 0] as Vec3, spread: Math.PI, beyond: 0 };
@@ -139,21 +166,25 @@ function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresse
   }
 }
 
-function writeTree({ f32, u32 }: Views, at: LightAddresses, lights: readonly TreeLight[]): void {
-  lights.forEach((_, i) => {
-    u32[(at.lights + i * L.LIGHT_BYTES + L.L_LEAF) >> 2] = L.NO_NODE;
-  });
-  widen(buildLightTree(lights)).forEach(({ children, place }, n) => {
+function writeTree({ f32, u32 }: Views, at: LightAddresses, count: number, tree: readonly TreeNode[]): void {
+  for (let i = 0; i < count; i++) u32[(at.lights + i * L.LIGHT_BYTES + L.L_LEAF) >> 2] = L.NO_NODE;
+  widen(tree).forEach(({ children, place }, n) => {
     const o = (at.lightNodes + n * L.LIGHT_NODE_BYTES) >> 2;
-    children.forEach(({ light, node, bound }, slot) => {
+    children.forEach(({ light, node, bound: { min, max, axis, strength, spread, beyond } }, slot) => {
+      const put = (field: number, value: number) => {
+        f32[o + field / 4 + slot] = value;
+      };
+      for (let k = 0; k < 3; k++) {
+        put(k * 16, (min[k]! + max[k]!) / 2);
+        put(L.N_AXIS + k * 16, axis[k]!);
+      }
       // a little wider than it is, because the kernel reckons in single precision
-      const radius = (Math.hypot(...bound.max.map((v, k) => v - bound.min[k]!)) / 2) * 1.0001;
-      const middle = bound.min.map((v, k) => (v + bound.max[k]!) / 2);
-      const falls = Math.abs(bound.beyond - Math.PI / 2) < 1e-6 ? 1 : 0;
-      const values = [...middle, radius, ...bound.axis, bound.strength, Math.cos(bound.spread), Math.sin(bound.spread), Math.cos(Math.min(bound.beyond, Math.PI)) - 1e-4, falls];
-      values.forEach((value, k) => {
-        f32[o + k * 4 + slot] = value;
-      });
+      put(L.N_RADIUS, (Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) / 2) * 1.0001);
+      put(L.N_STRENGTH, strength);
+      put(L.N_COS_SPREAD, Math.cos(spread));
+      put(L.N_SIN_SPREAD, Math.sin(spread));
+      put(L.N_COS_END, Math.cos(Math.min(beyond, Math.PI)) - 1e-4);
+      put(L.N_FALLS, Math.abs(beyond - Math.PI / 2) < 1e-6 ? 1 : 0);
       u32[o + L.N_CHILDREN / 4 + slot] = light >= 0 ? (L.LIGHT_LEAF | light) >>> 0 : node;
       if (light >= 0) u32[(at.lights + light * L.LIGHT_BYTES + L.L_LEAF) >> 2] = n * 4 + slot;
     });
@@ -161,34 +192,27 @@ function writeTree({ f32, u32 }: Views, at: LightAddresses, lights: readonly Tre
   });
 }
 
-/** Corner and two edges, nine floats. */
-function writeTriangle(f32: Float32Array, at: number, { positions, indices }: SceneGeometry, triangle: number): void {
+function cornersOf({ positions, indices }: Outline, triangle: number): Float32Array {
+  const out = new Float32Array(9);
   const [a, b, c] = [0, 1, 2].map((k) => indices[triangle * 3 + k]! * 3) as [number, number, number];
   for (let k = 0; k < 3; k++) {
-    f32[at + k] = positions[a + k]!;
-    f32[at + 3 + k] = positions[b + k]! - positions[a + k]!;
-    f32[at + 6 + k] = positions[c + k]! - positions[a + k]!;
+    out[k] = positions[a + k]!;
+    out[3 + k] = positions[b + k]! - positions[a + k]!;
+    out[6 + k] = positions[c + k]! - positions[a + k]!;
   }
+  return out;
 }
 
-function areaOf(geometry: SceneGeometry, triangle: number): number {
-  const t = new Float32Array(9);
-  writeTriangle(t, 0, geometry, triangle);
-  return 0.5 * Math.hypot(t[4]! * t[8]! - t[5]! * t[7]!, t[5]! * t[6]! - t[3]! * t[8]!, t[3]! * t[7]! - t[4]! * t[6]!);
-}
-
-function treeLightOf(geometry: SceneGeometry, { triangle, strength, twoSided }: Emitter): TreeLight {
-  const t = new Float32Array(9);
-  writeTriangle(t, 0, geometry, triangle);
+function treeLightOf({ corners: t, strength, twoSided }: Emitter): TreeLight {
   const corner: Vec3 = [t[0]!, t[1]!, t[2]!];
   const a: Vec3 = [t[3]!, t[4]!, t[5]!];
   const b: Vec3 = [t[6]!, t[7]!, t[8]!];
-  const corners = [corner, add(corner, a), add(corner, b)];
-  const extreme = (pick: (...v: number[]) => number): Vec3 => [0, 1, 2].map((k) => pick(...corners.map((c) => c[k]!))) as unknown as Vec3;
+  const points = [corner, add(corner, a), add(corner, b)];
+  const extreme = (pick: (...v: number[]) => number): Vec3 => [0, 1, 2].map((k) => pick(...points.map((c) => c[k]!))) as unknown as Vec3;
   return { min: extreme(Math.min), max: extreme(Math.max), strength, axis: normalize(cross(a, b)), spread: twoSided ? Math.PI : 0, beyond: Math.PI / 2 };
 }
 
-function textureMean(scene: Scene, use: TextureUse | null): number {
+function textureMean(scene: Pick<Scene, 'textures'>, use: TextureUse | null): number {
   if (!use) return 1;
   const { pixels } = scene.textures[use.texture]!;
   let sum = 0;

@@ -1,19 +1,18 @@
 /**
- * Builds the trees of a scene in a pack's memory: one for each object, then the world's, which holds its own triangles and everything
- * placed. Regions that the worst case would need are given; the end of what was used comes back.
+ * Builds the trees of a scene in its memory: those of a pack, one for each object and then the world's, which holds its own triangles
+ * and everything placed; the small one of a rig; and the node that joins both. Regions that the worst case would need are given; the
+ * end of what was used comes back.
  */
 import { boundsUnder, determinant, invertAffine, stretch, type Affine } from '../../core/math/affine';
 import type { Vec3 } from '../../core/math/vec3';
 import { boundsOf, type Scene } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import type { KernelExports } from './kernel';
-import { isShape, type Lamp, SHAPE_KINDS, shapeMatrix } from './pack-lights';
 import type { Views } from './views';
 
 export interface TreeRegions {
   vertices: number;
-  indices: number;
-  lights: number;
+  triangles: number;
   /** One byte a triangle, 1 when sheer. */
   flags: number;
   placed: number;
@@ -31,41 +30,24 @@ export interface Trees {
   end: number;
 }
 
-export const countPlaced = (scene: Scene) => scene.instances.length + scene.lights.filter(isShape).length;
+interface Bounds {
+  min: Vec3;
+  max: Vec3;
+}
 
-/** `firstTriangles`: where each object's triangles begin in the pack. `firstPart`: of the placed objects' parts. `lampIndex`: the light of a lamp. */
-export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[], firstPart: number, lampIndex: (lamp: Lamp) => number): Trees {
-  kernel.beginTrees(at.vertices, at.indices, at.flags, at.nodes, at.blocks, at.room);
+/** `firstTriangles`: where each object's triangles begin in the pack. */
+export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[]): Trees {
+  kernel.beginTrees(at.vertices, at.triangles, at.flags, at.nodes, at.blocks, at.room);
   const objects = scene.objects.map((object, i) => ({
     root: kernel.buildTree(firstTriangles[i]!, object.indices.length / 3, 0, 0, at.references) >>> 0,
     bounds: boundsOf(object.positions)
   }));
-  let count = 0;
-  const place = (matrix: Affine, bounds: { min: Vec3; max: Vec3 }, values: { kind: number; root?: number; light?: number; part?: number }) => {
-    const o = at.placed + count * L.PLACED_BYTES;
-    const box = boundsUnder(matrix, bounds);
-    const reach = Math.max(...box.min.map(Math.abs), ...box.max.map(Math.abs), ...matrix.slice(9).map(Math.abs), stretch(matrix) * Math.max(...bounds.min.map(Math.abs), ...bounds.max.map(Math.abs)));
-    views.u32.set([values.kind, values.root ?? 0, values.light ?? 0, determinant(matrix) < 0 ? 1 : 0], o >> 2);
-    views.f32[(o + L.PLACED_REACH) >> 2] = reach;
-    views.u32[(o + L.PLACED_PART) >> 2] = values.part ?? L.NO_NODE;
-    views.f32.set(matrix, (o + L.PLACED_MATRIX) >> 2);
-    views.f32.set(invertAffine(matrix), (o + L.PLACED_INVERSE) >> 2);
-    // a little wider, because the kernel goes there in single precision
-    const wide = 4e-6 * reach;
-    const [low, high] = [box.min.map((v) => v - wide), box.max.map((v) => v + wide)] as [number[], number[]];
-    kernel.placeBox(at.boxes + count * 32, o, low[0]!, low[1]!, low[2]!, high[0]!, high[1]!, high[2]!);
-    count++;
-  };
   scene.instances.forEach(({ object, matrix }, i) => {
-    place(matrix, objects[object]!.bounds, { kind: L.PLACED_OBJECT, root: objects[object]!.root, part: firstPart + i });
+    place(kernel, views, at, i, matrix, objects[object]!.bounds, { kind: L.PLACED_OBJECT, root: objects[object]!.root, part: i });
   });
-  for (const lamp of scene.lights.filter(isShape)) {
-    views.u32[(at.lights + lampIndex(lamp) * L.LIGHT_BYTES + L.L_PLACED) >> 2] = at.placed + count * L.PLACED_BYTES;
-    const flat = lamp.kind === 'sphere' ? 1 : 0;
-    place(shapeMatrix(lamp), { min: [-1, -1, -flat], max: [1, 1, flat] }, { kind: SHAPE_KINDS[lamp.kind], light: lampIndex(lamp) });
-  }
   const triangles = scene.geometry.indices.length / 3;
-  let root = triangles + count > 0 ? kernel.buildTree(0, triangles, at.boxes, count, at.references) >>> 0 : 0;
+  const placed = scene.instances.length;
+  let root = triangles + placed > 0 ? kernel.buildTree(0, triangles, at.boxes, placed, at.references) >>> 0 : 0;
   const nodes = kernel.nodeCount.value as number;
   const blocks = kernel.blockCount.value as number;
   // what the worst case would have needed between blocks and nodes is taken out
@@ -75,10 +57,39 @@ export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions,
     kernel.moveNodes(at.nodes, nodes * 256, by);
     const moved = (code: number) => (code & 8 ? code : code - by);
     root = moved(root);
-    for (let i = 0; i < scene.instances.length; i++) {
+    for (let i = 0; i < placed; i++) {
       const o = (at.placed + i * L.PLACED_BYTES + L.PLACED_ROOT) >> 2;
       views.u32[o] = moved(views.u32[o]!);
     }
   }
   return { root, nodes, blocks, end: packed + nodes * 256 };
+}
+
+/** Writes the record of the `i`th thing placed, and its reference for the builder. */
+export function place(kernel: KernelExports, { u32, f32 }: Views, at: Pick<TreeRegions, 'placed' | 'boxes'>, i: number, matrix: Affine, bounds: Bounds, values: { kind: number; root?: number; light?: number; part?: number }): void {
+  const o = at.placed + i * L.PLACED_BYTES;
+  const box = boundsUnder(matrix, bounds);
+  const reach = Math.max(...box.min.map(Math.abs), ...box.max.map(Math.abs), ...matrix.slice(9).map(Math.abs), stretch(matrix) * Math.max(...bounds.min.map(Math.abs), ...bounds.max.map(Math.abs)));
+  u32.set([values.kind, values.root ?? 0, values.light ?? 0, determinant(matrix) < 0 ? 1 : 0], o >> 2);
+  f32[(o + L.PLACED_REACH) >> 2] = reach;
+  u32[(o + L.PLACED_PART) >> 2] = values.part ?? L.NO_NODE;
+  f32.set(matrix, (o + L.PLACED_MATRIX) >> 2);
+  f32.set(invertAffine(matrix), (o + L.PLACED_INVERSE) >> 2);
+  // a little wider, because the kernel goes there in single precision
+  const wide = 4e-6 * reach;
+  const [low, high] = [box.min.map((v) => v - wide), box.max.map((v) => v + wide)] as [number[], number[]];
+  kernel.placeBox(at.boxes + i * 32, o, low[0]!, low[1]!, low[2]!, high[0]!, high[1]!, high[2]!);
+}
+
+/** Writes a node over two trees (see traverse.ts) and returns its code. The second is what shadow rays look into first. */
+export function joinTrees({ f32, u32 }: Views, at: number, trees: readonly [{ root: number; bounds: Bounds }, { root: number; bounds: Bounds }]): number {
+  for (let child = 0; child < 8; child++) {
+    const tree = trees[child];
+    for (let axis = 0; axis < 3; axis++) {
+      f32[(at >> 2) + axis * 16 + child] = tree ? tree.bounds.min[axis]! : 1e30;
+      f32[(at >> 2) + axis * 16 + 8 + child] = tree ? tree.bounds.max[axis]! : 1e30;
+    }
+    u32[(at >> 2) + 48 + child] = tree ? tree.root : 8;
+  }
+  return at;
 }

@@ -4,7 +4,8 @@ import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { tileFloats } from '../../core/film/film';
 import { invertPixelFilter } from '../../core/sampling/pixel-filter';
 import * as L from '../assembly/layout';
-import { createMemory } from './kernel';
+import { behindScene, createMemory, placeScene } from './kernel';
+import type { PackedScene } from './rig';
 
 /** See BriefQuality. */
 export interface PathLimits {
@@ -52,30 +53,31 @@ const align = (n: number) => (n + 255) & ~255;
 
 const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => layers + (aids ? L.AID_LAYERS : 0);
 
-/** Bytes of memory that a render needs. */
-export function memoryFor(packBytes: number, light: SurroundingsLight, threads: number, layers = 0): number {
+/** Bytes of memory that a render needs. `sceneEnd`: see behindScene. */
+export function memoryFor(sceneEnd: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
   const surroundings = image ? align(image.pixels.byteLength) + align(image.grid.width * image.grid.height * 12) : 0;
-  return align(L.PACK + packBytes) + surroundings + threads * align(tileBytes(layers)) + 65_536;
+  return sceneEnd + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
 /** A memory of its own for one render. */
-export function layOut(pack: Uint8Array, settings: RenderSettings, threads: number): LaidOut {
-  const memory = createMemory(memoryFor(pack.byteLength, settings.light, threads, layersOf(settings)));
-  new Uint8Array(memory.buffer).set(pack, L.PACK);
-  return writeSettings(memory, pack.byteLength, settings, threads);
+export function layOut(scene: PackedScene, settings: RenderSettings, threads: number): LaidOut {
+  const end = behindScene(scene.pack.byteLength, scene.rig.byteLength);
+  const memory = createMemory(memoryFor(end, settings.light, threads, layersOf(settings)));
+  placeScene(memory, scene);
+  return writeSettings(memory, end, settings, threads);
 }
 
-/** Settings and surroundings into a memory that holds a pack already; no thread may be at work in it. */
-export function writeSettings(memory: WebAssembly.Memory, packBytes: number, settings: RenderSettings, threads: number): LaidOut {
-  const needed = memoryFor(packBytes, settings.light, threads, layersOf(settings));
+/** Settings and surroundings into a memory that holds a scene already, up to `sceneEnd`; no thread may be at work in it. */
+export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, settings: RenderSettings, threads: number): LaidOut {
+  const needed = memoryFor(sceneEnd, settings.light, threads, layersOf(settings));
   if (memory.buffer.byteLength < needed) throw new RangeError(`writeSettings: expected ${needed} bytes of memory, got ${memory.buffer.byteLength}`);
   const f32 = new Float32Array(memory.buffer);
   const u32 = new Uint32Array(memory.buffer);
   const s = L.SETTINGS >> 2;
   const { camera, light } = settings;
   u32.fill(0, s, s + L.S_FILTER_TABLE / 4);
-  let top = align(L.PACK + packBytes);
+  let top = sceneEnd;
   u32[s + L.S_WIDTH / 4] = settings.width;
   u32[s + L.S_HEIGHT / 4] = settings.height;
   u32[s + L.S_PARALLEL / 4] = camera.parallel ? 1 : 0;

@@ -1,7 +1,7 @@
 /**
  * All that a host needs for a render beside the scene pack, as bytes: made by the server, which alone reckons what the film depends on,
- * so that a browser's own mathematics never does. Layout: u32 length of the JSON, the JSON, padding to 4 bytes, then, when the light is
- * an image and is sent along, f32 rgb pixels and f32 probability, f32 threshold, u32 alias of its importance grid. Little-endian.
+ * so that a browser's own mathematics never does. Layout: u32 length of the JSON, the JSON, padding to 4 bytes, the rig when it is sent
+ * along, then, when the light is an image and is sent along, f32 rgb pixels and f32 probability, f32 threshold, u32 alias of its importance grid. Little-endian.
  */
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import type { Vec3 } from '../../core/math/vec3';
@@ -11,6 +11,10 @@ export interface RenderSetup {
   /** Key of the pack, and where its origin lies in the model. */
   pack: string;
   packBytes: number;
+  /** The rig for that pack, null when the other side has the one of this key. */
+  rigKey: string;
+  rigBytes: number;
+  rig: Uint8Array | null;
   centre_m: Vec3;
   /** Whether it is the very pack that a proof of this brief would use; else one with another origin, to see by. */
   exact: boolean;
@@ -31,16 +35,18 @@ type ImageFrame = Omit<Image, 'pixels' | 'grid'> & { columns: number; rows: numb
 
 /** `withLight`: false when the other side has the light of this key. */
 export function encodeSetup(setup: RenderSetup, withLight: boolean): Uint8Array {
+  const { rig, ...rest } = setup;
   const { light, ...settings } = setup.settings;
   const image = light.image;
   let frame: ImageFrame | null = null;
   if (image) {
-    const { pixels: _pixels, grid, ...rest } = image;
-    frame = { ...rest, columns: grid.width, rows: grid.height };
+    const { pixels: _pixels, grid, ...plain } = image;
+    frame = { ...plain, columns: grid.width, rows: grid.height };
   }
-  const json = new TextEncoder().encode(JSON.stringify({ ...setup, settings, light: { even: light.even, sun: light.sun, frame }, sent: withLight }));
+  const json = new TextEncoder().encode(JSON.stringify({ ...rest, settings, light: { even: light.even, sun: light.sun, frame }, sent: withLight, rigSent: rig !== null }));
   const start = (4 + json.length + 3) & ~3;
-  const parts = image && withLight ? [image.pixels, image.grid.probability, image.grid.threshold, image.grid.alias] : [];
+  const parts: (Uint8Array | Float32Array | Uint32Array)[] = rig ? [rig] : [];
+  if (image && withLight) parts.push(image.pixels, image.grid.probability, image.grid.threshold, image.grid.alias);
   const out = new Uint8Array(start + parts.reduce((sum, p) => sum + p.byteLength, 0));
   new DataView(out.buffer).setUint32(0, json.length, true);
   out.set(json, 4);
@@ -55,16 +61,19 @@ export function encodeSetup(setup: RenderSetup, withLight: boolean): Uint8Array 
 /** `known`: a light that came with that key, when it was not sent; throws a RangeError when it is wanted and missing. */
 export function decodeSetup(bytes: Uint8Array, known: (key: string) => SurroundingsLight | null): RenderSetup {
   const length = new DataView(bytes.buffer, bytes.byteOffset).getUint32(0, true);
-  const { light, sent, ...rest } = JSON.parse(new TextDecoder().decode(bytes.slice(4, 4 + length))) as Omit<RenderSetup, 'settings'> & {
+  const { light, sent, rigSent, ...rest } = JSON.parse(new TextDecoder().decode(bytes.slice(4, 4 + length))) as Omit<RenderSetup, 'settings' | 'rig'> & {
     settings: Omit<RenderSettings, 'light'>;
     light: Pick<SurroundingsLight, 'even' | 'sun'> & { frame: ImageFrame | null };
     sent: boolean;
+    rigSent: boolean;
   };
+  let at = (4 + length + 3) & ~3;
+  const rig = rigSent ? bytes.slice(at, at + rest.rigBytes) : null;
+  if (rig) at += rig.byteLength;
   let image: Image | null = null;
   if (light.frame) {
     const { columns, rows, ...frame } = light.frame;
     if (sent) {
-      let at = (4 + length + 3) & ~3;
       const take = (count: number) => {
         const part = bytes.slice(at, at + count * 4);
         at += count * 4;
@@ -77,5 +86,5 @@ export function decodeSetup(bytes: Uint8Array, known: (key: string) => Surroundi
       image = { ...frame, pixels: before.pixels, grid: before.grid };
     }
   }
-  return { ...rest, settings: { ...rest.settings, light: { even: light.even, sun: light.sun, image } } };
+  return { ...rest, rig, settings: { ...rest.settings, light: { even: light.even, sun: light.sun, image } } };
 }

@@ -13,7 +13,7 @@ import { skyDirection, sunPosition } from '../../core/lights/sun/position';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { resolveSize, scaleSize } from '../../core/output/size';
-import { addSurfaces } from '../../core/scene/add-surface';
+import { addSurfaces, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
 import { MATERIAL_DEFAULTS, type Scene } from '../../core/scene/scene';
 import { NO_LIMITS, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
@@ -39,29 +39,26 @@ export function resolveCamera(view: FreeViewpoint, width: number, height: number
   return camera;
 }
 
-/** All that decides a scene pack beside the model: where its origin lies, and what a studio puts around it. */
+/** All that decides a scene pack beside the model: where its origin lies. */
 export interface PackInput {
   centre_m: Vec3;
-  studio: { rotation_deg: number; brightness_ev: number; camera_distance_m: number } | null;
 }
 
-export function packInput(scene: Pick<Scene, 'bounds'>, brief: Brief, view: FreeViewpoint): PackInput {
-  const centre_m = centreFor(view.position_m);
-  if (brief.surroundings.kind !== 'studio') return { centre_m, studio: null };
-  const { min, max } = scene.bounds;
-  const distance = Math.hypot(view.position_m[0] - (min[0] + max[0]) / 2, view.position_m[1] - min[1], view.position_m[2] - (min[2] + max[2]) / 2);
-  // rounded up in steps, so that small moves of the camera keep the studio, and its pack, as they are
-  const camera_distance_m = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
-  return { centre_m, studio: { rotation_deg: brief.surroundings.rotation_deg, brightness_ev: brief.surroundings.brightness_ev, camera_distance_m } };
-}
+export const packInput = (view: FreeViewpoint): PackInput => ({ centre_m: centreFor(view.position_m) });
 
-/** The scene as it goes into a pack: a studio adds its backdrop and softboxes as surfaces. */
-export const packedScene = (scene: Scene, { centre_m, studio }: PackInput): Scene => recentreScene(studio ? withStudio(scene, studio) : scene, centre_m);
+/** The model as it goes into a pack. */
+export const packedModel = (scene: Scene, { centre_m }: PackInput): Scene => recentreScene(scene, centre_m);
 
-function withStudio(scene: Scene, { rotation_deg, brightness_ev, camera_distance_m }: NonNullable<PackInput['studio']>): Scene {
-  const studio = buildStudio({ ...scene.bounds, rotationDeg: rotation_deg, brightnessEv: brightness_ev, cameraDistance: camera_distance_m });
+/** A model with all that a brief sets round it, for the rig: a studio adds its backdrop and softboxes. `eye` in the model's coordinates. */
+export function lightModel(model: Scene, brief: Brief, eye: Vec3): LitScene {
+  if (brief.surroundings.kind !== 'studio') return { ...model, added: [] };
+  const { min, max } = model.bounds;
+  const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);
+  // rounded up in steps, so that small moves of the camera keep the studio as it is
+  const cameraDistance = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
+  const studio = buildStudio({ ...model.bounds, rotationDeg: brief.surroundings.rotation_deg, brightnessEv: brief.surroundings.brightness_ev, cameraDistance });
   return addSurfaces(
-    scene,
+    model,
     studio.surfaces.map(({ positions, normals, indices, kind, radiance }) => ({
       positions,
       normals,

@@ -14,13 +14,14 @@ import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { openIndoors } from '../../kernel/host/indoors';
 import { measureExposure, meterSettings } from '../../kernel/host/meter';
 import { buildPack } from '../../kernel/host/pack';
+import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { openPool } from './node-threads';
-import { exposureFor, fireflyLimit, makeLight, type PackInput, packedScene, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { exposureFor, fireflyLimit, lightModel, makeLight, type PackInput, packedModel, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 
 export interface Prepared {
-  pack: Uint8Array;
+  packed: PackedScene;
   settings: RenderSettings;
   brief: Brief;
   ev100: number;
@@ -46,24 +47,26 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const { brief, scene, module } = input;
   const view = resolveViewpoint(scene, brief);
   const { width, height, ppi } = proofSize(brief);
-  const of = packInput(scene, brief, view);
+  const of = packInput(view);
   const camera = recentreCamera(resolveCamera(view, width, height), of.centre_m);
   const light = makeLight(brief, scene, input.captured);
-  const lit = packedScene(scene, of);
+  const model = packedModel(scene, of);
+  const lit = lightModel(model, brief, camera.eye);
   const layers: FilmLayers = {
     groups: brief.quality.layers ? groupLights(lit).names : [],
     aids: brief.quality.aids ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
   };
-  const build = () => buildPack(lit, module, () => performance.now()).bytes;
+  const build = () => buildPack(model, module, () => performance.now()).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
-  const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length }), indoors: light.image !== null && openIndoors(pack, module)(camera.eye) };
-  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? exposureFor(brief, await meterFrame(pack, base, module, input.threads)));
-  return { layers, pack, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(lit) };
+  const packed = { pack, rig: buildRig(pack, lit, module) };
+  const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
+  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads)));
+  return { layers, packed, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(scene) };
 }
 
-async function meterFrame(pack: Uint8Array, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {
+async function meterFrame(packed: PackedScene, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {
   const small = meterSettings(settings);
-  const pool = openPool(module, layOut(pack, small, threads));
+  const pool = openPool(module, layOut(packed, small, threads));
   try {
     return (await measureExposure(pool, small))!;
   } finally {
@@ -79,7 +82,7 @@ export function isDark(light: SurroundingsLight, scene: Scene): boolean {
 
 export async function run(prepared: Prepared, film: FilmStore, module: WebAssembly.Module, threads: number, hooks: RenderHooks, secondsBefore = 0): Promise<RenderEnd> {
   const { settings, brief } = prepared;
-  const pool = openPool(module, layOut(prepared.pack, settings, threads));
+  const pool = openPool(module, layOut(prepared.packed, settings, threads));
   try {
     return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore), white: prepared.white }, hooks);
   } finally {

@@ -2,8 +2,9 @@
  * Sets renders up for others: a process of its own beside the web server, which must stay quick. It keeps the last models in memory, so
  * a change of brief is answered in the time that its own part takes; packs go to disk, where the web server and the render service find them.
  */
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { type Brief, canonicalJson } from '../../core/brief/brief';
+import type { Brief } from '../../core/brief/brief';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { subtract, type Vec3 } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
@@ -11,12 +12,13 @@ import { readScene } from '../../formats/gltf/read-scene';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { openIndoors } from '../../kernel/host/indoors';
 import { buildPack } from '../../kernel/host/pack';
+import { buildRig, packHeader } from '../../kernel/host/rig';
 import { encodeSetup, type RenderSetup } from '../../kernel/host/setup';
 import { contentPath } from '../files/content-store';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCaptured } from './captured-file';
 import { loadKernel } from './kernel-file';
-import { adjustLight, exposureFor, makeNeutralLight, neutralKey, type PackInput, packedScene, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { adjustLight, exposureFor, lightModel, makeNeutralLight, neutralKey, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 import { BriefRefused } from './refused';
 
 export interface SetupRequest {
@@ -27,6 +29,7 @@ export interface SetupRequest {
   height: number;
   /** Keys of what the asker has. */
   pack: string | null;
+  rig: string | null;
   light: string | null;
   /** Waits for the very pack of this brief; else one with another origin serves, when the asker has it. */
   exact: boolean;
@@ -54,7 +57,8 @@ class Recent<T> {
 const scenes = new Recent<Scene>(2);
 const images = new Recent<FloatImage>(2);
 const lights = new Recent<SurroundingsLight>(6);
-const rooms = new Recent<{ indoors: (eye: Vec3) => boolean; bytes: number }>(2);
+/** Models as they lie in packs, and what is wanted of those. */
+const rooms = new Recent<{ model: Scene; indoors: (eye: Vec3) => boolean; bytes: number; header: Uint8Array }>(2);
 /** What made the packs of this process's life. */
 const inputs = new Map<string, { model: string; of: PackInput }>();
 
@@ -63,14 +67,14 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const module = await loadKernel();
   const scene = await scenes.get(model, async () => readScene(new Uint8Array(await readFile(contentPath('models', model)))));
   const view = resolveViewpoint(scene, brief);
-  const wanted = packInput(scene, brief, view);
+  const wanted = packInput(view);
   const key = packKey(model, wanted);
   inputs.set(key, { model, of: wanted });
   let pack = key;
   let of = wanted;
   if (!request.exact && request.pack && request.pack !== key && !(await hasPack(key))) {
     const other = inputs.get(request.pack);
-    if (other?.model === model && (await hasPack(request.pack)) && canonicalJson(other.of.studio) === canonicalJson(wanted.studio)) {
+    if (other?.model === model && (await hasPack(request.pack))) {
       pack = request.pack;
       of = other.of;
     }
@@ -78,8 +82,9 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   // one that had to give way on disk is made again: the asker will fetch it from there
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
-    const bytes = pack === key ? await findPack(key, () => buildPack(packedScene(scene, wanted), module, () => performance.now()).bytes) : (await readPack(pack))!;
-    return { indoors: openIndoors(bytes, module), bytes: bytes.byteLength };
+    const moved = packedModel(scene, of);
+    const bytes = pack === key ? await findPack(key, () => buildPack(moved, module, () => performance.now()).bytes) : (await readPack(pack))!;
+    return { model: moved, indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module), bytes: bytes.byteLength, header: packHeader(bytes) };
   });
   const lightKey = neutralKey(brief);
   const light = await lights.get(lightKey, async () => {
@@ -88,13 +93,19 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     return makeNeutralLight(brief, scene, captured);
   });
   const camera = resolveCamera(view, width, height);
+  const eye = subtract(camera.eye, of.centre_m);
+  const rig = buildRig(room.header, lightModel(room.model, brief, eye), module);
+  const rigKey = createHash('sha256').update(rig).digest('hex');
   const settings = settingsFor(brief, scene, { width, height, camera, light: adjustLight(light, brief), layers: 0 });
   const setup: RenderSetup = {
     pack,
     packBytes: room.bytes,
+    rigKey,
+    rigBytes: rig.byteLength,
+    rig: request.rig === rigKey ? null : rig,
     centre_m: of.centre_m,
     exact: pack === key,
-    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(subtract(camera.eye, of.centre_m)) },
+    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye) },
     ev100: 'ev100' in brief.exposure ? brief.exposure.ev100 : null,
     meter_ev: exposureFor(brief, 0),
     firefly: brief.quality.firefly,

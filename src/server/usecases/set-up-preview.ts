@@ -45,6 +45,7 @@ export interface PreviewQuestion {
   height: unknown;
   pack: unknown;
   light: unknown;
+  rig: unknown;
   exact: unknown;
 }
 
@@ -62,7 +63,7 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   if (width === null || height === null) return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
   if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
   const worker = helper();
-  const request: SetupRequest = { id: ++lastId, model: revision.glb_sha256, brief, width, height, pack: text(question.pack, 64), light: text(question.light, 1000), exact: question.exact === true };
+  const request: SetupRequest = { id: ++lastId, model: revision.glb_sha256, brief, width, height, pack: text(question.pack, 64), rig: text(question.rig, 64), light: text(question.light, 1000), exact: question.exact === true };
   clearTimeout(worker.idle);
   const reply = await new Promise<SetupReply>((resolve) => {
     worker.waiting.set(request.id, resolve);

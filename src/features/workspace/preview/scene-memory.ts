@@ -2,19 +2,22 @@
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import type { SurroundingsLight } from '../../../core/lights/surroundings-light';
 import { guidedFilter } from '../../../kernel/host/guided-filter';
-import { createMemory, PACK_AT } from '../../../kernel/host/kernel';
+import { behindScene, createMemory, PACK_AT, placeRig } from '../../../kernel/host/kernel';
 import { RenderPool } from '../../../kernel/host/pool';
 import { memoryFor, type RenderSettings, writeSettings } from '../../../kernel/host/settings';
 import { decodeSetup, type RenderSetup } from '../../../kernel/host/setup';
 import { MOST_THREADS, type PreviewJob } from './messages';
 import { WebThread } from './web-threads';
 
-// What the surroundings may grow to without a new memory: the largest sky and then some.
-const SURROUNDINGS_ROOM = 4 * 2 ** 20;
+// What rig and surroundings may grow to without a new memory: a studio, the largest sky and then some.
+const ROOM = 8 * 2 ** 20;
 
 interface Loaded {
   key: string;
   bytes: number;
+  /** Key of the rig that lies behind the pack, and where that ends. */
+  rig: string | null;
+  end: number;
   memory: WebAssembly.Memory;
   module: WebAssembly.Module;
 }
@@ -23,6 +26,7 @@ export class SceneMemory {
   private loaded: Loaded | null = null;
   /** Threads, the first of which work over the scene that is loaded. */
   private readonly members: WebThread[] = [];
+  private rig: { key: string; bytes: Uint8Array } | null = null;
   private light: { key: string; light: SurroundingsLight } | null = null;
   private module: Promise<WebAssembly.Module> | null = null;
   private guided: Filter | null = null;
@@ -31,16 +35,28 @@ export class SceneMemory {
 
   /** What the brief needs. Not `exact`, a pack with another origin serves, when it is here and the right one is not made yet. */
   async ask({ project, brief, width, height }: PreviewJob, exact: boolean): Promise<RenderSetup> {
-    const answer = await fetch(`/api/projects/${project}/preview`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ brief, width, height, exact, pack: this.loaded?.key ?? null, light: this.light?.key ?? null }) });
+    const answer = await fetch(`/api/projects/${project}/preview`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ brief, width, height, exact, pack: this.loaded?.key ?? null, rig: this.rig?.key ?? null, light: this.light?.key ?? null }) });
     if (!answer.ok) throw new Error(((await answer.json().catch(() => null)) as { message?: string } | null)?.message ?? `the server answered ${answer.status}`);
     const setup = decodeSetup(new Uint8Array(await answer.arrayBuffer()), (key) => (this.light?.key === key ? this.light.light : null));
     this.light = { key: setup.lightKey, light: setup.settings.light };
-    return setup;
+    if (setup.rig) this.rig = { key: setup.rigKey, bytes: setup.rig };
+    return { ...setup, rig: null };
   }
 
-  /** Has the setup's pack here, with room for its surroundings. */
+  /** Has the setup's pack and rig here, with room for its surroundings. No thread may be at work. */
   async load(setup: RenderSetup): Promise<void> {
-    const needed = memoryFor(setup.packBytes, setup.settings.light, MOST_THREADS);
+    await this.loadPack(setup);
+    const loaded = this.loaded!;
+    if (loaded.rig === setup.rigKey) return;
+    if (this.rig?.key !== setup.rigKey) throw new Error('what lights the scene has not come; it is tried again at the next change');
+    placeRig(loaded.memory, setup.packBytes, this.rig.bytes);
+    loaded.rig = setup.rigKey;
+    loaded.end = behindScene(setup.packBytes, setup.rigBytes);
+  }
+
+  private async loadPack(setup: RenderSetup): Promise<void> {
+    const end = behindScene(setup.packBytes, setup.rigBytes);
+    const needed = memoryFor(end, setup.settings.light, MOST_THREADS);
     const { loaded } = this;
     if (loaded?.key === setup.pack && loaded.memory.buffer.byteLength >= needed) return;
     this.module ??= WebAssembly.compileStreaming(fetch('/api/kernel'));
@@ -51,11 +67,11 @@ export class SceneMemory {
       this.loaded = null;
       for (const member of this.members) member.rest();
     }
-    const memory = createMemory(Math.max(needed, memoryFor(setup.packBytes, { even: null, image: null, sun: null }, MOST_THREADS) + SURROUNDINGS_ROOM));
+    const memory = createMemory(Math.max(needed, memoryFor(behindScene(setup.packBytes, 0), { even: null, image: null, sun: null }, MOST_THREADS) + ROOM));
     const target = new Uint8Array(memory.buffer, PACK_AT, setup.packBytes);
     if (same) target.set(new Uint8Array(same.memory.buffer, PACK_AT, same.bytes));
     else await fetchInto(`/api/packs/${setup.pack}`, target);
-    this.loaded = { key: setup.pack, bytes: setup.packBytes, memory, module };
+    this.loaded = { key: setup.pack, bytes: setup.packBytes, rig: null, end, memory, module };
     for (const [thread, member] of this.members.entries()) member.begin({ module, memory, thread });
     this.assemble();
   }
@@ -79,9 +95,9 @@ export class SceneMemory {
 
   /** Threads laid out for these settings; none of an earlier pool may be at work. */
   pool(settings: RenderSettings): RenderPool {
-    const { memory, bytes } = this.loaded!;
+    const { memory, end } = this.loaded!;
     this.assemble();
-    return new RenderPool([...this.members], writeSettings(memory, bytes, settings, this.members.length));
+    return new RenderPool([...this.members], writeSettings(memory, end, settings, this.members.length));
   }
 
   drop(): void {
