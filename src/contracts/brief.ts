@@ -1,11 +1,14 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
 import 'reflect-metadata';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type Finish, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type Finish, GROUND_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
+import { LEAST_KELVIN, MOST_KELVIN } from '../core/color/kelvin';
+import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
+import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
 import { toPixels } from '../core/output/size';
 import { type Checked, check, quoted, refuse } from './validate';
 
@@ -82,8 +85,28 @@ class SkyContract {
   @Range(0, 1) cloud = 0;
   @Range(-10, 10, 'EV') brightness_ev = 0;
 }
+class StudioLampContract implements StudioLamp {
+  @IsString({ message: 'must be a name' }) @MinLength(1, { message: 'must not be empty' }) @MaxLength(60) name = 'Lamp';
+  @OneOf(LAMP_ROLES) role: LampRole = 'accent';
+  @OneOf(LAMP_FORMS) form: LampForm = 'softbox';
+  @IsBoolean({ message: 'must be true or false' }) on = true;
+  @Range(-360, 360, 'degrees') azimuth_deg = 0;
+  @Range(-90, 90, 'degrees') elevation_deg = 30;
+  @Range(0.001, 1e5, 'm') distance_m = 2;
+  @Range(0.0001, 1e5, 'm') width_m = 1;
+  @Range(0.0001, 1e5, 'm') height_m = 1;
+  @Range(-360, 360, 'degrees') turn_deg = 0;
+  @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 5500;
+  @Range(-5, 5) tint = 0;
+  @Range(0, 1e12, 'lm') lumen = 10_000;
+}
+const MOST_STUDIO_LAMPS = 24;
 class StudioContract {
   @OneOf(['studio']) kind = 'studio' as const;
+  @OneOf(STUDIO_SET_KEYS) set: StudioSetKey = 'three';
+  @IsOptional() lamps: unknown = null;
+  @ValidateIf((o: StudioContract) => o.backdrop !== null) @OneOf(BACKDROPS) backdrop: Backdrop | null = null;
+  @ValidateIf((o: StudioContract) => o.paper !== null) @Range(0, 0.95) paper: number | null = null;
   @Range(-360, 360, 'degrees') rotation_deg = 0;
   @Range(-10, 10, 'EV') brightness_ev = 0;
 }
@@ -139,8 +162,15 @@ class QualityContract implements BriefQuality {
   @IsBoolean({ message: 'must be true or false' }) layers = base.quality.layers;
   @IsBoolean({ message: 'must be true or false' }) aids = base.quality.aids;
 }
-class GroundContract {
-  @OneOf(['none']) kind = 'none' as const;
+class NoGroundContract {
+  @IsIn(['none'], { message: 'must be one of none, shadow' }) kind = 'none' as const;
+}
+class ShadowGroundContract implements ShadowGround {
+  @OneOf(['shadow']) kind = 'shadow' as const;
+  @ValidateIf((o: ShadowGroundContract) => o.height_m !== null) @Range(-FAR_M, FAR_M, 'm') height_m: number | null = GROUND_DEFAULTS.height_m;
+  @Range(0, 1) polish = GROUND_DEFAULTS.polish;
+  @Range(0, 1) roughness = GROUND_DEFAULTS.roughness;
+  @Range(0.5, 100, 'sizes of the model') reach = GROUND_DEFAULTS.reach;
 }
 class BackgroundContract {
   @OneOf(['own', 'clear']) kind: 'own' | 'clear' = 'own';
@@ -175,7 +205,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!size.ok) return size;
   const quality = parseQuality(given.quality);
   if (!quality.ok) return quality;
-  const ground = variant<Brief['ground']>(given.ground, 'brief.ground', base.ground, () => GroundContract);
+  const ground = variant<Brief['ground']>(given.ground, 'brief.ground', base.ground, (v) => ((v as { kind?: unknown }).kind === 'shadow' ? ShadowGroundContract : NoGroundContract));
   if (!ground.ok) return ground;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
@@ -197,7 +227,22 @@ export function parseSurroundings(input: unknown): Checked<Surroundings> {
   if (typeof kind !== 'string' || !(kind in SURROUNDINGS)) return refuse(`${place}.kind must be one of ${Object.keys(SURROUNDINGS).join(', ')}, got ${quoted(kind)}`);
   const result = variant<Surroundings>(input, place, base.surroundings, () => SURROUNDINGS[kind as SurroundingsKind]);
   if (result.ok && result.value.kind === 'sky' && Number.isNaN(Date.parse(result.value.time))) return refuse(`${place}.time must be a time in ISO 8601, got ${quoted(result.value.time)}`);
-  return result;
+  if (!result.ok || result.value.kind !== 'studio' || result.value.lamps === null) return result;
+  const lamps = parseLamps(result.value.lamps, `${place}.lamps`);
+  return lamps.ok ? { ok: true, value: { ...result.value, lamps: lamps.value } } : lamps;
+}
+
+function parseLamps(input: unknown, place: string): Checked<StudioLamp[]> {
+  if (!Array.isArray(input)) return refuse(`${place} must be a list of lamps or null, got ${quoted(input)}`);
+  if (input.length > MOST_STUDIO_LAMPS) return refuse(`${place} has ${input.length} lamps; a studio holds ${MOST_STUDIO_LAMPS}`);
+  const out: StudioLamp[] = [];
+  for (const [i, lamp] of input.entries()) {
+    if (lamp === null || typeof lamp !== 'object' || Array.isArray(lamp)) return refuse(`${place}[${i}] must be an object, got ${quoted(lamp)}`);
+    const result = check(StudioLampContract, lamp as object, `${place}[${i}]`);
+    if (!result.ok) return result;
+    out.push({ ...result.value });
+  }
+  return { ok: true, value: out };
 }
 
 export function parseSize(input: unknown): Checked<SizeChoice> {

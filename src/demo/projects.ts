@@ -1,5 +1,5 @@
 /** The demo scenario: three jobs of the public observatory on Lantern Hill, with their pictures' briefs. */
-import { BRIEF_DEFAULTS, type Brief, type Surroundings } from '../core/brief/brief';
+import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS, type Surroundings } from '../core/brief/brief';
 import { QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { hut, perihelionLamp, readingRoom } from './models';
@@ -49,8 +49,8 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'perihelion-lamp.glb',
     model: perihelionLamp,
     pictures: [
-      { name: 'Perihelion lamp, lit', brief: brief('Whole lamp', { kind: 'studio', rotation_deg: 0, brightness_ev: 0 }, { paper: 'A2', orientation: 'portrait', ppi: 200 }, 'study'), proof: { scale: 0.17, samples: 48 } },
-      { name: 'Ring and globe', brief: brief('Ring and globe', { kind: 'studio', rotation_deg: 25, brightness_ev: 0 }, { width_px: 1080, height_px: 1350 }, 'glance'), proof: null }
+      { name: 'Perihelion lamp, lit', brief: brief('Whole lamp', { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 0, brightness_ev: 0 }, { paper: 'A2', orientation: 'portrait', ppi: 200 }, 'study'), proof: { scale: 0.17, samples: 48 } },
+      { name: 'Ring and globe', brief: brief('Ring and globe', { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25, brightness_ev: 0 }, { width_px: 1080, height_px: 1350 }, 'glance'), proof: null }
     ]
   }
 ];

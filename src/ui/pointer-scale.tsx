@@ -4,6 +4,7 @@
  * where a hollow ring marks where the value stood. Arrows move by a tick, with Shift by ten.
  */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { useDrag } from './use-drag';
 
 export interface ScaleTick {
   value: number;
@@ -31,7 +32,6 @@ interface Props {
 
 export function PointerScale({ label, value, min, max, step, ticks, valueText, was, changed, logarithmic, width = 296, bands = [], onChange }: Props) {
   const svg = useRef<SVGSVGElement>(null);
-  const dragging = useRef(false);
   const toX = (v: number) => (logarithmic ? Math.log(v / min) / Math.log(max / min) : (v - min) / (max - min)) * width;
   const clamp = (v: number) => Math.min(max, Math.max(min, Math.round(v / step) * step));
   const fromEvent = (event: PointerEvent) => {
@@ -39,6 +39,7 @@ export function PointerScale({ label, value, min, max, step, ticks, valueText, w
     const t = Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
     return clamp(logarithmic ? min * (max / min) ** t : min + (max - min) * t);
   };
+  const drag = useDrag<SVGSVGElement>((e, joins) => onChange(fromEvent(e), joins));
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
     const next = by !== undefined ? value + by * step * (event.shiftKey ? 10 : 1) : event.key === 'Home' ? min : event.key === 'End' ? max : null;
@@ -64,15 +65,7 @@ export function PointerScale({ label, value, min, max, step, ticks, valueText, w
       aria-valuetext={valueText}
       style={{ touchAction: 'none' }}
       onKeyDown={keys}
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        dragging.current = true;
-        onChange(fromEvent(e), false);
-      }}
-      onPointerMove={(e) => dragging.current && onChange(fromEvent(e), true)}
-      onPointerUp={() => {
-        dragging.current = false;
-      }}
+      {...drag}
     >
       <rect x="0" y="0" width={width} height={height} fill="transparent" />
       <line className="axis" x1="0" x2={width} y1="18.5" y2="18.5" />

@@ -7,12 +7,13 @@ import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
 import { AID_LAYERS, CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
 import type { Vec3 } from '../../src/core/math/vec3';
+import type { LitScene } from '../../src/core/scene/lit-scene';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight, type SceneMaterial } from '../../src/core/scene/scene';
 import { squaredGrain } from '../../src/core/quality/grain';
 import { centreFor, recentreCamera, recentreScene } from '../../src/core/scene/recentre';
 import { instantiate } from '../../src/kernel/host/kernel';
 import { compileScene } from '../../src/kernel/host/rig';
-import { layOut, NO_LIMITS, type PathLimits } from '../../src/kernel/host/settings';
+import { type GroundSettings, layOut, NO_LIMITS, type PathLimits } from '../../src/kernel/host/settings';
 
 export const root = process.cwd();
 export const kernelModule = new WebAssembly.Module(readFileSync(join(root, 'build/kernel.wasm')));
@@ -119,18 +120,19 @@ export interface RenderOptions {
   limits?: Partial<PathLimits>;
   layers?: number;
   aids?: boolean;
+  ground?: GroundSettings | null;
   seed?: number;
   /** Luminance of displayed white, for the grain. */
   white?: number;
 }
 
 /** Mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, seed = 1, white = 1 }: RenderOptions = {}) {
+export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, ground = null, seed = 1, white = 1 }: RenderOptions = {}) {
   const seen = createCameraFrame(view, width / height)!;
-  const centre = centreFor(seen.eye);
+  const centre: Vec3 = ground ? [0, 0, 0] : centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
-  const packed = compileScene(recentreScene(scene, centre), kernelModule);
-  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, clay: false, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
+  const packed = compileScene(recentreScene(scene, centre), kernelModule, undefined, ground?.height_m);
+  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, clay: false, ground, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const stride = layers + (aids ? AID_LAYERS : 0);

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { parseBrief } from '../../contracts/brief';
-import { BRIEF_DEFAULTS, canonicalJson, filmBrief } from './brief';
+import { lampsOfSet } from '../lights/studio/sets';
+import { BRIEF_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
+import { readBrief } from './read-brief';
 import { about, composeSentence, countChanges, duration } from './sentence';
 
 const parse = (brief: object) => parseBrief({ version: 1, ...brief });
@@ -33,6 +35,8 @@ describe('the brief of version 1', () => {
       { size: { width_mm: 300, height_mm: 200, ppi: 150 } },
       { surroundings: { kind: 'sky', latitude_deg: 10, longitude_deg: 20, time: '2026-03-01T12:00:00Z', north_deg: 5 } },
       { surroundings: { kind: 'studio' } },
+      { surroundings: { kind: 'studio', set: 'edges', backdrop: 'none', paper: 0.1, lamps: [{ name: 'Key', role: 'key', form: 'ring', kelvin: 3200 }] } },
+      { ground: { kind: 'shadow', polish: 0.3 } },
       { surroundings: { kind: 'captured', file: 'a.hdr', rotation_deg: 40, brightness_ev: -1 } },
       { exposure: { metered: true } },
       { finish: { background: { kind: 'clear' } } },
@@ -53,12 +57,22 @@ describe('the brief of version 1', () => {
     [{ size: { width_px: 32768, height_px: 32768 } }, /million pixels/],
     [{ size: { width_px: 0 } }, /brief\.size\.width_px must be a whole number from 1 to 32768, got 0/],
     [{ finish: { background: { kind: 'pink' } } }, /brief\.finish\.background\.kind must be one of own, clear/],
+    [{ surroundings: { kind: 'studio', lamps: [{ name: 'Key' }, { kelvin: 20 }] } }, /brief\.surroundings\.lamps\[1\]\.kelvin must be a number from 1000 to 15000 K, got 20/],
+    [{ surroundings: { kind: 'studio', lamps: 3 } }, /brief\.surroundings\.lamps must be a list of lamps or null/],
+    [{ ground: { kind: 'shadow', polish: 2 } }, /brief\.ground\.polish must be a number from 0 to 1, got 2/],
+    [{ ground: { kind: 'lawn' } }, /brief\.ground\.kind must be one of none, shadow, got "lawn"/],
     [{ look: { kind: 'drawn' } }, /brief\.look\.kind must be one of photographic, clay/]
   ])('refuses %j by name and range', (brief, expected) => expect(message(brief)).toMatch(expected));
   it('refuses another version and things that are no object', () => {
     expect(parseBrief({ version: 2 })).toMatchObject({ ok: false, message: 'brief.version must be 1, got 2' });
     expect(parseBrief([])).toMatchObject({ ok: false });
     expect(parseBrief(null)).toMatchObject({ ok: false });
+  });
+  it('kept before sets, grounds and limits came is read with theirs at rest', () => {
+    const { ground: _ground, ...old } = BRIEF_DEFAULTS;
+    const { passes: _passes, ...quality } = BRIEF_DEFAULTS.quality;
+    const kept = { ...old, quality, surroundings: { kind: 'studio', rotation_deg: 25, brightness_ev: 0 } };
+    expect(readBrief(JSON.stringify(kept))).toEqual({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25 } });
   });
   it('the finish is no part of what decides the film', () => {
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
@@ -73,6 +87,12 @@ describe('the sentence', () => {
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { kind: 'sky', latitude_deg: 0, longitude_deg: 0, time: '2026-10-12T17:10:00+02:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
       'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on A3 landscape at 200\u00a0ppi, at Study quality'
     );
+  });
+  it('says how a studio stands and what the model stands on', () => {
+    const studio = SURROUNDINGS_DEFAULTS.studio;
+    expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...studio, set: 'ring' }, ground: { ...GROUND_DEFAULTS, polish: 0.2 } })).toContain('lit by Studio: ring from the front on a polished ground, photographic');
+    const [key] = lampsOfSet('three', 1);
+    expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...studio, lamps: [key!, { ...key!, on: false }] } })).toContain('lit by Studio: one lamp, photographic');
   });
   it('marks the words that changed since the proof on the stage', () => {
     const changed = composeSentence({ ...BRIEF_DEFAULTS, look: { kind: 'clay' } }, { ...context, shown: BRIEF_DEFAULTS }).filter((p) => 'word' in p && p.changed);

@@ -5,6 +5,9 @@
 import type { QualityKey } from '../catalogue/quality';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
+import type { StudioLamp } from '../lights/studio/lamp';
+import type { Backdrop, StudioSetKey } from '../lights/studio/sets';
+import type { StudioChoice } from '../lights/studio/studio';
 
 export const BRIEF_VERSION = 1;
 
@@ -29,8 +32,15 @@ export interface SkySurroundings {
   cloud: number;
   brightness_ev: number;
 }
-export interface StudioSurroundings {
+export interface StudioSurroundings extends StudioChoice {
   kind: 'studio';
+  /** The set that it began with: its ceiling, and its lamps and paper where none are stated. */
+  set: StudioSetKey;
+  /** Null: those of the set, sized by the model. */
+  lamps: StudioLamp[] | null;
+  backdrop: Backdrop | null;
+  /** Share of light that the paper gives back. */
+  paper: number | null;
   rotation_deg: number;
   brightness_ev: number;
 }
@@ -43,6 +53,20 @@ export interface CapturedSurroundings {
 }
 export type Surroundings = EvenSurroundings | SkySurroundings | StudioSurroundings | CapturedSurroundings;
 export type SurroundingsKind = Surroundings['kind'];
+
+export interface ShadowGround {
+  kind: 'shadow';
+  /** Where it lies; null: at the model's foot. */
+  height_m: number | null;
+  /** Share of light that it mirrors, seen from above; it shows the model alone. 0 for none. */
+  polish: number;
+  /** Of the polish, 0 a mirror. */
+  roughness: number;
+  /** How far from the model it has faded, in sizes of the model. */
+  reach: number;
+}
+/** What the model stands on, beside what it brings itself. */
+export type Ground = { kind: 'none' } | ShadowGround;
 
 export type Exposure = { ev100: number } | { metered: true };
 export type LookKind = 'photographic' | 'clay';
@@ -92,7 +116,7 @@ export interface Brief {
   exposure: Exposure;
   size: SizeChoice;
   quality: BriefQuality;
-  ground: { kind: 'none' };
+  ground: Ground;
   finish: Finish;
 }
 
@@ -122,9 +146,11 @@ export const BRIEF_DEFAULTS: Brief = {
 export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundings, { kind: K }> } = {
   even: { kind: 'even', radiance: 1, color: [1, 1, 1] },
   sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 },
-  studio: { kind: 'studio', rotation_deg: 0, brightness_ev: 0 },
+  studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
   captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0 }
 };
+
+export const GROUND_DEFAULTS: ShadowGround = { kind: 'shadow', height_m: null, polish: 0, roughness: 0.2, reach: 4 };
 
 /** JSON with sorted keys and no space: the same document has the same bytes. */
 export function canonicalJson(value: unknown): string {

@@ -4,7 +4,8 @@
  */
 import { DESTINATIONS } from '../catalogue/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
-import { canonicalJson, type Brief, type Surroundings } from './brief';
+import { STUDIO_SETS } from '../lights/studio/sets';
+import { canonicalJson, type Brief, type Ground, type Surroundings } from './brief';
 import type { SizeChoice } from '../catalogue/size-choice';
 
 export type PanelKey = 'viewpoint' | 'surroundings' | 'look' | 'size' | 'quality';
@@ -29,8 +30,11 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
       const t = localTime(s.time);
       return `Sky: ${t.day}${NBSP}${MONTHS[t.month - 1]}, ${two(t.hour)}:${two(t.minute)}`;
     }
-    case 'studio':
-      return 'Studio: three softboxes';
+    case 'studio': {
+      if (!s.lamps) return `Studio: ${STUDIO_SETS[s.set].name}`;
+      const lit = s.lamps.filter((l) => l.on).length;
+      return `Studio: ${inWords(lit)} lamp${lit === 1 ? '' : 's'}`;
+    }
     case 'captured':
       return `Captured: ${nameOfCaptured(s.file)}`;
     case 'even':
@@ -55,6 +59,10 @@ export function sizeLabel(size: SizeChoice): string {
   return `${size.width_px} × ${size.height_px}${NBSP}px`;
 }
 
+const inWords = (n: number) => ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n);
+
+export const groundPhrase = (ground: Ground): string | null => (ground.kind === 'none' ? null : ground.polish > 0 ? 'polished ground' : 'ground of shadow alone');
+
 const differs = (a: unknown, b: unknown) => canonicalJson(a) !== canonicalJson(b);
 
 export interface SentenceContext {
@@ -72,6 +80,8 @@ export interface SentenceContext {
 export function composeSentence(brief: Brief, context: SentenceContext): SentencePart[] {
   const { shown } = context;
   const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({ word: text, panel, changed: shown !== null && differs(now, before) });
+  const ground = groundPhrase(brief.ground);
+  const groundWords: SentencePart[] = ground ? [{ text: ' on a ' }, word(ground, 'surroundings', brief.ground, shown?.ground)] : [];
   const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
     word(context.name, 'viewpoint', brief.viewpoint, shown?.viewpoint),
@@ -79,6 +89,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     word(lens, 'viewpoint', lensOf(brief), shown && lensOf(shown)),
     { text: ', lit by ' },
     word(surroundingsPhrase(brief.surroundings, context.nameOfCaptured), 'surroundings', brief.surroundings, shown?.surroundings),
+    ...groundWords,
     { text: ', ' },
     word(brief.look.kind === 'clay' ? 'in clay' : 'photographic', 'look', brief.look, shown?.look),
     { text: ', on ' },
@@ -93,7 +104,7 @@ const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.
 
 /** How many words of the sentence changed since the proof on the stage. */
 export function countChanges(brief: Brief, shown: Brief): number {
-  return (['viewpoint', 'surroundings', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length;
+  return (['viewpoint', 'surroundings', 'ground', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length;
 }
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */

@@ -11,7 +11,8 @@ const GRID_M = 8;
 
 export const centreFor = (eye: Vec3): Vec3 => [Math.round(eye[0] / GRID_M) * GRID_M, Math.round(eye[1] / GRID_M) * GRID_M, Math.round(eye[2] / GRID_M) * GRID_M];
 
-export function recentreScene(scene: Scene, centre: Vec3): Scene {
+/** What a set adds is not moved: it is made where the model then stands. */
+export function recentreScene<T extends Scene>(scene: T, centre: Vec3): T {
   if (centre.every((c) => c === 0)) return scene;
   const positions = scene.geometry.positions.map((v, i) => v - centre[i % 3]!);
   const moved = (p: readonly [number, number, number]): [number, number, number] => [...subtract(p, centre)];

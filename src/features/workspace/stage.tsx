@@ -7,11 +7,13 @@ import type { Brief } from '../../core/brief/brief';
 import type { Vec3 } from '../../core/math/vec3';
 import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
+import { useDrag } from '../../ui/use-drag';
 import { sheetGeometry } from '../shared/sheet-geometry';
 import { pictureOf } from '../shared/ticket';
 import { stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
+import type { Picking } from './view';
 import { Viewport } from './viewport';
 
 export type Zoom = 'whole' | 'true' | 'pixel';
@@ -35,6 +37,8 @@ interface Props {
   stageView: StageView;
   /** What renders on this machine, while the preview waits. */
   rendering: string | null;
+  /** A point of the model that a panel asks for. */
+  picking: Picking | null;
   stageOpen: boolean;
   onStage: () => void;
   onShow: (model: boolean) => void;
@@ -136,8 +140,13 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
+  const pick = useDrag<HTMLDivElement>((event, joins) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const found = viewport.current?.pick((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height);
+    if (found) props.picking?.onPick(found.point, found.normal, joins);
+  });
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
-  const note = stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
+  const note = props.picking?.says ?? stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
   return (
     <section className="stage" aria-label="Stage">
       <div className={`sheetbox${fixed ? ' free' : ''}`}>
@@ -150,6 +159,7 @@ export function Stage(props: Props) {
           <div className="im" ref={frame}>
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
             <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} aria-hidden />
+            {props.picking ? <div className="pick" role="application" aria-label={props.picking.says} {...pick} /> : null}
             {picture && !(showModel && (drawn || preview.picture)) ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>
           <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />

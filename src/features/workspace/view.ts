@@ -4,7 +4,15 @@ import type { WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import type { Vec3 } from '../../core/math/vec3';
 import type { ChangeBrief } from './use-brief';
+
+/** What the stage is asked for: a point of the model, by pressing and dragging. */
+export interface Picking {
+  /** What to press, for the stage to say. */
+  says: string;
+  onPick: (point: Vec3, normal: Vec3, joins: boolean) => void;
+}
 
 /** What a panel is given that changes the brief and may add to the project. */
 export interface ProjectPanelProps {

@@ -8,12 +8,14 @@ import {
   Color,
   DirectionalLight,
   DoubleSide,
+  type Intersection,
   type Light,
   type Material,
   EdgesGeometry,
   type BufferGeometry,
   LineBasicMaterial,
   LineSegments,
+  Matrix3,
   Mesh,
   MeshLambertMaterial,
   MeshStandardMaterial,
@@ -22,8 +24,11 @@ import {
   OrthographicCamera,
   PerspectiveCamera,
   PMREMGenerator,
+  Raycaster,
   Scene,
   SRGBColorSpace,
+  Triangle,
+  Vector2,
   Vector3,
   WebGLRenderer
 } from 'three';
@@ -168,6 +173,19 @@ export class Viewport {
     }
   }
 
+  /** The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the viewer. Null beside it. */
+  pick(x: number, y: number): { point: Vec3; normal: Vec3 } | null {
+    if (!this.model) return null;
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2(2 * x - 1, 1 - 2 * y), this.camera);
+    const hit = ray.intersectObject(this.model, true).find(({ object, face }) => face && object instanceof Mesh && object.visible);
+    if (!hit?.face) return null;
+    const mesh = hit.object as Mesh;
+    const normal = smoothNormal(mesh, hit).applyNormalMatrix(new Matrix3().getNormalMatrix(mesh.matrixWorld));
+    if (normal.dot(ray.ray.direction) > 0) normal.negate();
+    return { point: [hit.point.x, hit.point.y, hit.point.z], normal: [normal.x, normal.y, normal.z] };
+  }
+
   /** Gives everything back: a browser has few drawing contexts, and models are large. */
   dispose(): void {
     this.ended = true;
@@ -310,6 +328,15 @@ export class Viewport {
     renderer.autoClear = true;
     scene.background = background;
   }
+}
+
+function smoothNormal(mesh: Mesh, { face, point }: Intersection): Vector3 {
+  const { position, normal } = mesh.geometry.attributes;
+  if (!position || !normal) return face!.normal.clone();
+  const corners = [face!.a, face!.b, face!.c].map((i) => new Vector3().fromBufferAttribute(position, i));
+  const normals = [face!.a, face!.b, face!.c].map((i) => new Vector3().fromBufferAttribute(normal, i));
+  const mixed = Triangle.getInterpolation(mesh.worldToLocal(point.clone()), corners[0]!, corners[1]!, corners[2]!, normals[0]!, normals[1]!, normals[2]!, new Vector3());
+  return mixed ?? face!.normal.clone();
 }
 
 const plain = new WeakMap<Material, MeshLambertMaterial>();

@@ -24,11 +24,11 @@ import { ViewpointPanel } from './panels/viewpoint-panel';
 import { Stage, type Zoom } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useStageView } from './use-stage-view';
-import { freeView, type OpenPanel } from './view';
+import { freeView, type OpenPanel, type Picking } from './view';
 import { useKeys } from './use-keys';
 
 /** Parts of the brief that the live view shows. */
-const LIVE_WORDS = ['viewpoint', 'surroundings', 'look', 'exposure'] as const;
+const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'look', 'exposure'] as const;
 
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
   const [workspace, setWorkspace] = useState(initial);
@@ -40,6 +40,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const [zoom, setZoom] = useState<Zoom>('whole');
   const [inches, setInches] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
+  const [picking, setPicking] = useState<Picking | null>(null);
 
   const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
@@ -135,6 +136,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   }, [picture.name]);
 
   const close = () => setPanel(null);
+  // a question to the stage belongs to the panel that asked it
+  const asked = panel === 'surroundings' && brief.surroundings.kind === 'studio' ? picking : null;
   const was = shown?.brief ?? null;
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
@@ -165,6 +168,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         zoom={zoom}
         stageView={stageView}
         rendering={workspace.rendering}
+        picking={asked}
         stageOpen={panel === 'stage'}
         onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
         onShow={setShowModel}
@@ -229,7 +233,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'surroundings' ? (
         <Panel title="Surroundings" onClose={close}>
-          <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>

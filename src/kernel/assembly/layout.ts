@@ -50,6 +50,8 @@ export const P_PORTALS_PTR = 112;
 export const P_PORTAL_COUNT = 116;
 export const P_PARTS_PTR = 124;
 export const P_PART_COUNT = 128; // in all
+export const P_GROUND_LIGHTS_PTR = 132; // what of the set's lamps lights a ground, see ground.ts
+export const P_GROUND_LIGHTS = 136;
 
 // Triangle, 16 bytes of u32: three vertices, material.
 export const TRIANGLE_BYTES = 16;
@@ -233,6 +235,16 @@ export const LIGHT_LEAF = 0x80000000;
 export const DIRECTIONAL_BYTES = 32;
 export const D_GROUP = 24;
 
+// Lamp of the set as a ground sees it, 96 bytes: radiance 3 f32, u32 corners, its front 3 f32 and where its plane lies along that, then
+// up to five corners in turn, what lies below the ground cut off.
+export const GROUND_LIGHT_BYTES = 96;
+export const G_RADIANCE = 0;
+export const G_COUNT = 12;
+export const G_AXIS = 16;
+export const G_LIMIT = 28;
+export const G_CORNERS = 32;
+export const MOST_CORNERS = 5;
+
 // Tables of how much a rough surface returns in one scattering, over roughness and cosine.
 export const ALBEDO_STEPS = 32;
 export const GLASS_ROUGH_STEPS = 16; // a glass table holds [outside, inside][roughness][cosine]
@@ -285,7 +297,14 @@ export const WITHOUT_LOW_DISCREPANCY = 2; // random points
 export const S_OPENNESS = 220; // f32, m: how far openness looks
 export const GROUP_SURROUNDINGS = 0;
 export const GROUP_SUN = 1;
-export const S_FILTER_TABLE = 256; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
+export const S_GROUND = 224; // u32: is there one
+export const S_GROUND_HEIGHT = 228; // f32, m
+export const S_GROUND_MIDDLE = 232; // f32 x and z that it fades from
+export const S_GROUND_FADE = 240; // f32 m from there: where fading begins and ends
+export const S_GROUND_POLISH = 248; // f32 share mirrored at normal incidence
+export const S_GROUND_ROUGHNESS = 252; // f32
+export const S_GROUND_IRRADIANCE = 256; // f32 x3, lx of the surroundings and the sun on it
+export const S_FILTER_TABLE = 512; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;
 export const ENV_EVEN = 1;

@@ -8,6 +8,7 @@ import * as aids from './aids';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
+import * as ground from './ground';
 import * as lamps from './lamps';
 import { cosOut, exp, luminance, max3, sinCosTurns, sinOut } from './math';
 import { partOf } from './placed';
@@ -134,7 +135,7 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
   if (!(r + g + b > 0)) return;
   startRay(shadowRay, dx, dy, dz, tMax);
-  if (occluded(shadowRay, aimedAt)) return;
+  if (ground.meet(shadowRay, tMax) > 0 || occluded(shadowRay, aimedAt)) return;
   const first = !aids.scattered && load<u32>(SETTINGS + S_AIDS) != 0;
   if (first) aids.setWay(bsdf.matteShare(), bsdf.transmitted);
   bounce++;
@@ -195,10 +196,32 @@ function feature(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32): void {
   featureR = r; featureG = g; featureB = b; featureX = x; featureY = y; featureZ = z;
 }
 
+// A ground seen straight, once a path: what it would show without the model, weighed by the path; what share of the backdrop it stands
+// for; and what the path had before.
+let groundR: f32 = 0; let groundG: f32 = 0; let groundB: f32 = 0; let groundShare: f32 = 0;
+let beforeR: f32 = 0; let beforeG: f32 = 0; let beforeB: f32 = 0;
+
 /** Traces sample `sample` of pixel (x, y) and leaves its radiance in pathR, pathG, pathB. */
 export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   pathR = 0; pathG = 0; pathB = 0;
   backdropR = 0; backdropG = 0; backdropB = 0; backdropShare = 0;
+  groundShare = 0;
+  followPath(x, y, sample, seed);
+  if (groundShare == 0) return;
+  // all that came by way of the ground is the backdrop, lit as it is with the model there
+  const r = pathR - beforeR, g = pathG - beforeG, b = pathB - beforeB, without = luminance(groundR, groundG, groundB);
+  backdropR += r; backdropG += g; backdropB += b;
+  backdropShare += without > 0 ? groundShare * luminance(r, g, b) / without : groundShare;
+}
+
+/** Adds surroundings seen past the model; as backdrop when they stand for a share of it. */
+function addPlain(r: f32, g: f32, b: f32, share: f32): void {
+  add(r, g, b, GROUP_SURROUNDINGS);
+  if (share <= 0) return;
+  backdropR = r; backdropG = g; backdropB = b; backdropShare = share;
+}
+
+function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
   feature(0, 0, 0, 0, 0, 0);
   const layers = load<u32>(SETTINGS + S_LAYERS);
   if (layers) memory.fill(groups, 0, <usize>(layers * 12));
@@ -226,11 +249,18 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
   let following = true, tintR: f32 = 1, tintG: f32 = 1, tintB: f32 = 1; // of the feature
   let passes: u32 = 0;
   let sigmaR: f32 = 0, sigmaG: f32 = 0, sigmaB: f32 = 0, inside = false;
+  let polished = false, plainR: f32 = 0, plainG: f32 = 0, plainB: f32 = 0, plainShare: f32 = 0; // mirrored by the ground's polish: what is seen when that meets nothing
 
   while (true) {
     intersect(ray);
     const dx = load<f32>(ray, 16), dy = load<f32>(ray, 20), dz = load<f32>(ray, 24);
-    if (hitTriangle < 0) {
+    const level = inside ? <f32>-1 : ground.meet(ray, hitTriangle < 0 ? <f32>Infinity : hitT), onGround = level > 0;
+    if (polished && hitTriangle < 0) {
+      addPlain(plainR, plainG, plainB, straight ? plainShare : 0);
+      return;
+    }
+    if (polished) { polished = false; straight = false; }
+    if (hitTriangle < 0 && !onGround) {
       if (following) feature(tintR, tintG, tintB, 0, 0, 0);
       let r: f32 = 0, g: f32 = 0, b: f32 = 0;
       if (skyKind) {
@@ -256,12 +286,12 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
       return;
     }
-    const t = hitT, triangle = hitTriangle, placed = hitPlaced, pair = 4 + <u32>bounce * PAIRS_PER_BOUNCE;
+    const t = onGround ? level : hitT, triangle = hitTriangle, placed: usize = onGround ? 0 : hitPlaced, pair = 4 + <u32>bounce * PAIRS_PER_BOUNCE;
     width += spread * t;
     travelled += t;
     if (bounce == 0) depth += t;
     if (inside) { betaR *= exp(-sigmaR * t); betaG *= exp(-sigmaG * t); betaB *= exp(-sigmaB * t); }
-    if (placed && load<u32>(placed, PLACED_KIND) != PLACED_OBJECT) {
+    if (!onGround && placed && load<u32>(placed, PLACED_KIND) != PLACED_OBJECT) {
       const l = lamps.lightAt(load<u32>(placed, PLACED_LIGHT));
       let w: f32 = 1;
       if (bsdfPdf > 0) {
@@ -269,69 +299,110 @@ export function tracePath(x: i32, y: i32, sample: u32, seed: u32): void {
         const back = travelled - t, x = load<f32>(ray) - dx * back, y = load<f32>(ray, 4) - dy * back, z = load<f32>(ray, 8) - dz * back;
         w = bsdfPdf / (bsdfPdf + lamps.chanceOfLight(l) * shapes.densityOfShape(load<u32>(placed, PLACED_KIND), l, x, y, z, dx, dy, dz, travelled) * chance);
       }
-      if (following) feature(tintR, tintG, tintB, -dx, -dy, -dz);
+      // mirrored or through glass it is one of several things seen there by chance: a normal of its own would be grain in the features
+      if (following) { if (bounce == 0) feature(tintR, tintG, tintB, -dx, -dy, -dz); else feature(tintR, tintG, tintB, 0, 0, 0); }
       add(betaR * load<f32>(l, L_RADIANCE) * w, betaG * load<f32>(l, L_RADIANCE + 4) * w, betaB * load<f32>(l, L_RADIANCE + 8) * w, load<u32>(l, L_GROUP));
       return;
     }
     draw(pair);
     const choice = u0, dice = u1;
-    surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, dice);
-
-    // sheer surfaces: not scattering but passing, see sheer.ts
-    const coverage = surface.readAlpha(), clear = surface.clearShare();
-    if (coverage < 1 || clear > 0) {
-      // each test has its own numbers, passed or not: a mirrored path would else meet its own number again and stay trapped
-      draw(FIRST_PASS_PAIR + passes);
-      if (++passes > load<u32>(SETTINGS + S_PASSES)) return;
-      let pass = u0 >= coverage;
-      if (!pass && clear > 0) {
-        const through = clear * (<f32>1 - fresnel(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), surface.ior));
-        if (u1 < through) {
-          pass = true;
-          if (portals.inRoom()) inRoom = !portals.leadsOut(dx, dy, dz, surface.px, surface.py, surface.pz, surface.gx, surface.gy, surface.gz);
-          betaR *= surface.baseR; betaG *= surface.baseG; betaB *= surface.baseB;
-          tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
-        } else {
-          // what is left: mirrored light of the clear share, and the rest of the material, both divided by their chance
-          const left: f32 = <f32>1 / (<f32>1 - through);
-          const mirrored = (clear - through) * left;
-          if ((u1 - through) * left < mirrored) {
-            const g = <f32>2 * (dx * surface.nx + dy * surface.ny + dz * surface.nz);
-            const mx = dx - g * surface.nx, my = dy - g * surface.ny, mz = dz - g * surface.nz;
-            if (bounce >= mostBounces || mx * surface.gx + my * surface.gy + mz * surface.gz <= 0) return;
-            startRay(ray, mx, my, mz, Infinity);
-            bsdfPdf = 0; chance = 1; travelled = 0; straight = false;
-            if (aided && !aids.scattered) aids.setFirst(0, false);
-            bounce++;
-            continue;
-          }
-          surface.dropClearShare();
-        }
+    if (onGround) {
+      const px = load<f32>(ray) + t * dx, pz = load<f32>(ray, 8) + t * dz, near: f32 = straight ? ground.presence(px, pz) : 1;
+      sky.skyRadiance(dx, dy, dz);
+      ground.reckon(px, pz, sky.eR, sky.eG, sky.eB, straight);
+      const share = min<f32>(1, luminance(betaR, betaG, betaB));
+      if (following) { feature(tintR * min<f32>(1, ground.whiteR), tintG * min<f32>(1, ground.whiteG), tintB * min<f32>(1, ground.whiteB), 0, 1, 0); following = false; }
+      plainR = betaR * sky.eR; plainG = betaG * sky.eG; plainB = betaB * sky.eB; plainShare = share;
+      if (straight && (near <= 0 || bounce >= mostBounces || last)) {
+        addPlain(plainR, plainG, plainB, share);
+        return;
       }
-      if (pass) {
-        startRay(ray, dx, dy, dz, Infinity);
+      if (bounce >= mostBounces || last) return;
+      const shine = near * ground.polish(-dy);
+      draw(pair + 7);
+      if (u0 < shine) {
+        draw(pair + 1);
+        const kept = ground.mirror(dx, dy, dz, u0, u1);
+        if (kept <= 0) {
+          addPlain(plainR, plainG, plainB, straight ? share : 0);
+          return;
+        }
+        betaR *= kept; betaG *= kept; betaB *= kept;
+        surface.makeLevel(px, ground.height(), pz, 0, 0, 0);
+        startRay(ray, ground.mirrorX, ground.mirrorY, ground.mirrorZ, Infinity);
+        last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
+        if (aided && !aids.scattered) aids.setFirst(0, false);
+        bounce++;
+        bsdfPdf = 0; chance = 1; travelled = 0; polished = true;
         continue;
       }
-    }
+      if (straight) {
+        const far: f32 = <f32>1 - near;
+        if (far > 0) addPlain(far * plainR, far * plainG, far * plainB, share * far);
+        betaR *= near; betaG *= near; betaB *= near;
+        groundR = betaR * ground.seenR; groundG = betaG * ground.seenG; groundB = betaB * ground.seenB; groundShare = share * near;
+        beforeR = pathR; beforeG = pathG; beforeB = pathB;
+      }
+      surface.makeLevel(px, ground.height(), pz, ground.whiteR, ground.whiteG, ground.whiteB);
+    } else {
+      surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, dice);
 
-    if (aided && bounce == 0) aids.describe(partOf(triangle, placed), surface.material, depth);
-    if (following) {
-      following = surface.roughness < FOLLOWED_ROUGHNESS && surface.metallic + (<f32>1 - surface.metallic) * surface.transmission > 0.5;
-      tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
-      if (surface.flags & FLAG_EMISSIVE) feature(1, 1, 1, surface.nx, surface.ny, surface.nz);
-      else feature(tintR, tintG, tintB, surface.nx, surface.ny, surface.nz); // of what is followed: in case nothing comes behind it
-    }
-    if (surface.flags & FLAG_EMISSIVE && (glow || bsdfPdf == 0) && (surface.entering || surface.flags & FLAG_TWO_SIDED)) {
-      surface.readEmission();
-      let w: f32 = 1;
-      if (bsdfPdf > 0) {
-        const perArea = lamps.chanceOfTriangle(triangle);
-        if (perArea > 0) {
-          const cosine = max<f32>(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), <f32>1e-6);
-          w = bsdfPdf / (bsdfPdf + perArea * travelled * travelled / cosine * chance);
+      // sheer surfaces: not scattering but passing, see sheer.ts
+      const coverage = surface.readAlpha(), clear = surface.clearShare();
+      if (coverage < 1 || clear > 0) {
+        // each test has its own numbers, passed or not: a mirrored path would else meet its own number again and stay trapped
+        draw(FIRST_PASS_PAIR + passes);
+        if (++passes > load<u32>(SETTINGS + S_PASSES)) return;
+        let pass = u0 >= coverage;
+        if (!pass && clear > 0) {
+          const through = clear * (<f32>1 - fresnel(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), surface.ior));
+          if (u1 < through) {
+            pass = true;
+            if (portals.inRoom()) inRoom = !portals.leadsOut(dx, dy, dz, surface.px, surface.py, surface.pz, surface.gx, surface.gy, surface.gz);
+            betaR *= surface.baseR; betaG *= surface.baseG; betaB *= surface.baseB;
+            tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
+          } else {
+            // what is left: mirrored light of the clear share, and the rest of the material, both divided by their chance
+            const left: f32 = <f32>1 / (<f32>1 - through);
+            const mirrored = (clear - through) * left;
+            if ((u1 - through) * left < mirrored) {
+              const g = <f32>2 * (dx * surface.nx + dy * surface.ny + dz * surface.nz);
+              const mx = dx - g * surface.nx, my = dy - g * surface.ny, mz = dz - g * surface.nz;
+              if (bounce >= mostBounces || mx * surface.gx + my * surface.gy + mz * surface.gz <= 0) return;
+              startRay(ray, mx, my, mz, Infinity);
+              bsdfPdf = 0; chance = 1; travelled = 0; straight = false;
+              if (aided && !aids.scattered) aids.setFirst(0, false);
+              bounce++;
+              continue;
+            }
+            surface.dropClearShare();
+          }
+        }
+        if (pass) {
+          startRay(ray, dx, dy, dz, Infinity);
+          continue;
         }
       }
-      add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w, load<u32>(surface.material + M_GROUP));
+
+      if (aided && bounce == 0) aids.describe(partOf(triangle, placed), surface.material, depth);
+      if (following) {
+        following = surface.roughness < FOLLOWED_ROUGHNESS && surface.metallic + (<f32>1 - surface.metallic) * surface.transmission > 0.5;
+        tintR *= surface.baseR; tintG *= surface.baseG; tintB *= surface.baseB;
+        if (surface.flags & FLAG_EMISSIVE) feature(1, 1, 1, surface.nx, surface.ny, surface.nz);
+        else feature(tintR, tintG, tintB, surface.nx, surface.ny, surface.nz); // of what is followed: in case nothing comes behind it
+      }
+      if (surface.flags & FLAG_EMISSIVE && (glow || bsdfPdf == 0) && (surface.entering || surface.flags & FLAG_TWO_SIDED)) {
+        surface.readEmission();
+        let w: f32 = 1;
+        if (bsdfPdf > 0) {
+          const perArea = lamps.chanceOfTriangle(triangle);
+          if (perArea > 0) {
+            const cosine = max<f32>(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), <f32>1e-6);
+            w = bsdfPdf / (bsdfPdf + perArea * travelled * travelled / cosine * chance);
+          }
+        }
+        add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w, load<u32>(surface.material + M_GROUP));
+      }
     }
     if (bounce >= mostBounces || last) {
       if (aided && bounce == 0) lookAround();

@@ -370,6 +370,18 @@ export function dropClearShare(): void {
   transmission = 0;
 }
 
+/** Makes the level matte surface of a ground (ground.ts), seen from above. */
+export function makeLevel(x: f32, y: f32, z: f32, r: f32, g: f32, b: f32): void {
+  px = x; py = y; pz = z;
+  error = ERROR_PER_METRE * max<f32>(abs<f32>(x), max<f32>(abs<f32>(y), abs<f32>(z)));
+  gx = 0; gy = 1; gz = 0; nx = 0; ny = 1; nz = 0;
+  lifted = false; liftBy = 0; liftX = x; liftY = y; liftZ = z; smoothX = 0; smoothY = 1; smoothZ = 0;
+  entering = true;
+  flags = 0;
+  baseR = r; baseG = g; baseB = b;
+  metallic = 0; roughness = 1; transmission = 0; ior = 1; specular = 0; glassAlbedo = 0;
+}
+
 /**
  * For probe.ts: a flat surface with normal +Z from f32: base rgb, metallic, roughness, transmission, ior, solid, entering, layered;
  * then, when layered: specular rgb, anisotropy, cosine and sine of its turn from +X, coat, its roughness, its normal xyz, sheen rgb,

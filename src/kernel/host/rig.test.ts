@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { CHANNELS } from '../../core/film/film';
 import { createCameraFrame } from '../../core/camera/lens';
-import { addSurfaces, type LitScene, type PlainSurface } from '../../core/scene/lit-scene';
+import { addSet, type LitScene, type PlainSurface } from '../../core/scene/lit-scene';
 import { MATERIAL_DEFAULTS, type Scene } from '../../core/scene/scene';
 import { dark, glowing, kernelModule, makeScene, matte, quad, sphere, viewFrom } from '../../../tests/support/scenes';
 import { instantiate } from './kernel';
@@ -23,10 +23,10 @@ const asSurface = ({ positions, indices, material }: typeof floor, normal: reado
   material: { ...MATERIAL_DEFAULTS, ...material }
 });
 const surfaces = [asSurface(floor, [0, 1, 0]), asSurface(box, [0, -1, 0])];
-const lit = addSurfaces(model, surfaces);
+const lit = addSet(model, surfaces);
 
 function film(packed: PackedScene): Float32Array {
-  const { memory, buffers } = layOut(packed, { width: SIZE, height: SIZE, camera, bounces: 4, firefly: 0, clay: false, seed: 1, light: dark, indoors: false, limits: NO_LIMITS, layers: 0, aids: null }, 1);
+  const { memory, buffers } = layOut(packed, { width: SIZE, height: SIZE, camera, bounces: 4, firefly: 0, clay: false, ground: null, seed: 1, light: dark, indoors: false, limits: NO_LIMITS, layers: 0, aids: null }, 1);
   instantiate(kernelModule, memory, 0).renderTile(buffers[0]!, 0, 0, SIZE, SIZE, 0, 64);
   return new Float32Array(memory.buffer, buffers[0]!, SIZE * SIZE * CHANNELS).slice();
 }
@@ -60,7 +60,7 @@ describe('a rig', () => {
 
   it('stands alone where there is no model, and adds nothing where there is none of it', () => {
     const empty: Scene = makeScene([]);
-    expect(mean(film(compileScene(addSurfaces(empty, surfaces), kernelModule)))).toBeGreaterThan(0.1);
+    expect(mean(film(compileScene(addSet(empty, surfaces), kernelModule)))).toBeGreaterThan(0.1);
     const { pack, rig } = compileScene(model, kernelModule);
     const root = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset).getUint32(8, true);
     expect(root(rig)).toBe(root(pack));

@@ -4,13 +4,14 @@
  * and 0.3 microseconds a glowing triangle; the pack's trees are not touched.
  */
 import { srgbTable } from '../../core/color/srgb';
-import { boundsUnder, IDENTITY, invertAffine, rigidPart } from '../../core/math/affine';
-import type { Vec3 } from '../../core/math/vec3';
+import { cutBelow } from '../../core/lights/ground/polygon';
+import { applyAffine, boundsUnder, IDENTITY, invertAffine, rigidPart } from '../../core/math/affine';
+import { dot, normalize, type Vec3 } from '../../core/math/vec3';
 import { glassAlbedo, metalAlbedo } from '../../core/materials/albedo-tables';
 import { sheenAlbedo } from '../../core/materials/sheen';
 import { groupLights } from '../../core/scene/light-groups';
 import type { AddedSurface, LitScene } from '../../core/scene/lit-scene';
-import { boundsOf, type Scene, worldParts } from '../../core/scene/scene';
+import { boundsOf, type Scene, type SceneLight, worldParts } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, rigAddress } from './kernel';
 import { align, buildPack, Regions, type ScenePack } from './pack';
@@ -26,16 +27,16 @@ export interface PackedScene {
   rig: Uint8Array;
 }
 
-export function compileScene(scene: Scene | LitScene, module: WebAssembly.Module, now: () => number = () => 0): PackedScene & Omit<ScenePack, 'bytes'> {
+export function compileScene(scene: Scene | LitScene, module: WebAssembly.Module, now: () => number = () => 0, groundHeight?: number): PackedScene & Omit<ScenePack, 'bytes'> {
   const { bytes: pack, ...more } = buildPack(scene, module, now);
-  return { ...more, pack, rig: buildRig(pack, scene, module) };
+  return { ...more, pack, rig: buildRig(pack, scene, module, groundHeight) };
 }
 
 /** A copy of what buildRig needs of a pack; not by slice, which for bytes read from a file is a view. */
 export const packHeader = (pack: Uint8Array): Uint8Array<ArrayBuffer> => new Uint8Array(pack.subarray(0, L.PACK_HEADER_BYTES));
 
-/** `pack`: its header suffices. */
-export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebAssembly.Module): Uint8Array {
+/** `pack`: its header suffices. `groundHeight`: of a ground that the set's lamps light, m. */
+export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebAssembly.Module, groundHeight = Number.NEGATIVE_INFINITY): Uint8Array {
   const header = new Uint32Array(packHeader(pack).buffer);
   const read = (field: number) => header[field / 4]!;
   const added = 'added' in scene ? scene.added : [];
@@ -60,6 +61,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   const lightCount = emitterCount + lamps.length;
   const portals = collectPortals(scene);
   const groups = groupLights(scene);
+  const setLights = 'setLights' in scene && scene.setLights > 0 ? scene.lights.slice(-scene.setLights).filter(isFlat) : [];
   const own = worldParts(scene);
   let first = firstTriangle;
   const addedParts = added.map(({ name, indices }) => {
@@ -77,6 +79,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
     directional: take((scene.lights.length - lamps.length) * L.DIRECTIONAL_BYTES),
     webs: new Map(webs.map((web) => [web, take(webBytes(web))])),
     portals: take(portals.length * L.PORTAL_BYTES),
+    groundLights: take(setLights.length * L.GROUND_LIGHT_BYTES),
     parts: take(parts.length * L.PART_BYTES),
     placed: take(shapes.length * L.PLACED_BYTES),
     srgb: take(1024),
@@ -99,6 +102,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
     const o = (at.portals + i * L.PORTAL_BYTES) >> 2;
     f32.set([...portal.corner, ...portal.a, ...portal.b, portal.area, ...portal.normal, ...portal.alongA, ...portal.alongB, portal.shape], o);
   });
+  for (const [i, lamp] of setLights.entries()) writeGroundLight(views, at.groundLights + i * L.GROUND_LIGHT_BYTES, lamp, groundHeight);
   parts.forEach((part, i) => {
     const o = (at.parts + i * L.PART_BYTES) >> 2;
     u32[o] = part.first;
@@ -138,11 +142,26 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   const values: [number, number][] = [
     [L.P_ROOT, root], [L.P_MATERIALS_PTR, at.materials], [L.P_LIGHTS_PTR, at.lights], [L.P_LIGHT_COUNT, lit], [L.P_TRIANGLE_LIGHTS, emitterCount], [L.P_LIGHT_NODES_PTR, at.lightNodes],
     [L.P_DIRECTIONAL_PTR, at.directional], [L.P_DIRECTIONAL_COUNT, scene.lights.length - lamps.length], [L.P_SRGB_LUT_PTR, at.srgb], [L.P_METAL_ALBEDO_PTR, at.metal], [L.P_SHEEN_ALBEDO_PTR, at.sheen],
-    [L.P_PORTALS_PTR, at.portals], [L.P_PORTAL_COUNT, portals.length], [L.P_PARTS_PTR, at.parts], [L.P_PART_COUNT, parts.length], [L.P_FIRST_PART, scene.instances.length]
+    [L.P_GROUND_LIGHTS_PTR, at.groundLights], [L.P_GROUND_LIGHTS, setLights.length], [L.P_PORTALS_PTR, at.portals], [L.P_PORTAL_COUNT, portals.length], [L.P_PARTS_PTR, at.parts], [L.P_PART_COUNT, parts.length], [L.P_FIRST_PART, scene.instances.length]
   ];
   for (const [offset, value] of values) header[offset / 4] = value;
   u32.set(header, start >> 2);
   return bytes.slice(start, end);
+}
+
+type Rectangle = Extract<SceneLight, { kind: 'rectangle' }>;
+const isFlat = (light: SceneLight): light is Rectangle => light.kind === 'rectangle';
+
+/** Layout: assembly/layout.ts, a lamp of the set as a ground sees it. */
+function writeGroundLight({ f32, u32 }: Views, at: number, lamp: Rectangle, height: number): void {
+  const m = shapeMatrix(lamp);
+  const corner = (x: number, y: number): Vec3 => applyAffine(m, [x, y, 0]);
+  const corners = cutBelow([corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)], height);
+  f32.set(lamp.radiance, (at + L.G_RADIANCE) >> 2);
+  u32[(at + L.G_COUNT) >> 2] = corners.length;
+  const front = normalize(lamp.direction);
+  f32.set([...front, dot(front, lamp.position)], (at + L.G_AXIS) >> 2);
+  f32.set(corners.flat(), (at + L.G_CORNERS) >> 2);
 }
 
 type Box = { min: readonly number[]; max: readonly number[] };

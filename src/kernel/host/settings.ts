@@ -1,5 +1,6 @@
 /** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
 import type { CameraFrame } from '../../core/camera/lens';
+import type { Vec3 } from '../../core/math/vec3';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { tileFloats } from '../../core/film/film';
 import { invertPixelFilter } from '../../core/sampling/pixel-filter';
@@ -19,6 +20,19 @@ export interface PathLimits {
 
 export const NO_LIMITS: PathLimits = { diffuse: null, gloss: null, glass: null, passes: 256, filter_px: 1.5, glow: true };
 
+/** An endless level plane that is seen as what lies behind it, but for what the model does to its light (assembly/ground.ts). */
+export interface GroundSettings {
+  height_m: number;
+  /** What it fades from, and how far from there fading begins and ends, m. */
+  middle_m: readonly [x: number, z: number];
+  fade_m: readonly [from: number, to: number];
+  /** Share of light that its polish mirrors at normal incidence; 0 for none. */
+  polish: number;
+  roughness: number;
+  /** What surroundings and sun bring to it, lx. */
+  irradiance: Vec3;
+}
+
 export interface RenderSettings {
   width: number;
   height: number;
@@ -32,6 +46,8 @@ export interface RenderSettings {
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
   clay: boolean;
+  /** In the pack's coordinates. */
+  ground: GroundSettings | null;
   seed: number;
   light: SurroundingsLight;
   /** The camera stands in a room that gets its light through panes: sample the sky through them too. */
@@ -102,6 +118,11 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
   f32[s + L.S_OPENNESS / 4] = settings.aids?.openness_m ?? 0;
   u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
+  if (settings.ground) {
+    const { height_m, middle_m, fade_m, polish, roughness, irradiance } = settings.ground;
+    u32[s + L.S_GROUND / 4] = 1;
+    f32.set([height_m, ...middle_m, ...fade_m, polish, roughness, ...irradiance], s + L.S_GROUND_HEIGHT / 4);
+  }
   f32.set(invertPixelFilter(settings.limits.filter_px, L.FILTER_STEPS), s + L.S_FILTER_TABLE / 4);
   u32[s + L.S_ENV_KIND / 4] = light.image ? L.ENV_IMAGE : light.even ? L.ENV_EVEN : L.ENV_NONE;
   if (light.even) f32.set(light.even, s + L.S_EVEN / 4);

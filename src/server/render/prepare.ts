@@ -7,16 +7,17 @@ import { type Brief, canonicalJson } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
+import { levelIrradiance } from '../../core/lights/ground/irradiance';
 import { makeSky } from '../../core/lights/sky/sky-image';
 import { buildStudio } from '../../core/lights/studio/studio';
 import { skyDirection, sunPosition } from '../../core/lights/sun/position';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { resolveSize, scaleSize } from '../../core/output/size';
-import { addSurfaces, type LitScene } from '../../core/scene/lit-scene';
+import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
 import { MATERIAL_DEFAULTS, type Scene } from '../../core/scene/scene';
-import { NO_LIMITS, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
+import { type GroundSettings, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
 import { radians } from '../../core/units/units';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { BriefRefused } from './refused';
@@ -49,23 +50,16 @@ export const packInput = (view: FreeViewpoint): PackInput => ({ centre_m: centre
 /** The model as it goes into a pack. */
 export const packedModel = (scene: Scene, { centre_m }: PackInput): Scene => recentreScene(scene, centre_m);
 
-/** A model with all that a brief sets round it, for the rig: a studio adds its backdrop and softboxes. `eye` in the model's coordinates. */
+/** A model with all that a brief sets round it, for the rig: a studio adds its lamps and its paper, which a ground takes the place of. `eye` in the model's coordinates. */
 export function lightModel(model: Scene, brief: Brief, eye: Vec3): LitScene {
-  if (brief.surroundings.kind !== 'studio') return { ...model, added: [] };
+  if (brief.surroundings.kind !== 'studio') return addSet(model, []);
   const { min, max } = model.bounds;
   const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);
   // rounded up in steps, so that small moves of the camera keep the studio as it is
   const cameraDistance = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
-  const studio = buildStudio({ ...model.bounds, rotationDeg: brief.surroundings.rotation_deg, brightnessEv: brief.surroundings.brightness_ev, cameraDistance });
-  return addSurfaces(
-    model,
-    studio.surfaces.map(({ positions, normals, indices, kind, radiance }) => ({
-      positions,
-      normals,
-      indices,
-      material: { ...MATERIAL_DEFAULTS, name: `studio ${kind}`, baseColor: kind === 'paper' ? [...studio.paper, 1] : [0, 0, 0, 1], roughness: 0.9, ior: kind === 'paper' ? 1.3 : 1.5, emissive: radiance, twoSided: kind === 'paper' }
-    }))
-  );
+  const { papers, paper, lights } = buildStudio(brief.surroundings, model.bounds, cameraDistance);
+  const material = { ...MATERIAL_DEFAULTS, name: 'studio paper', baseColor: [...paper, 1] as [number, number, number, number], roughness: 0.9, ior: 1.3, twoSided: true };
+  return addSet(model, brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [], lights);
 }
 
 function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: string; north_deg: number }) {
@@ -84,8 +78,7 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
   const around = brief.surroundings;
   if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
   if (around.kind === 'studio') {
-    const studio = buildStudio({ ...scene.bounds, rotationDeg: 0, brightnessEv: around.brightness_ev, cameraDistance: 1 });
-    return { even: studio.ceiling, image: null, sun: null };
+    return { even: buildStudio(around, scene.bounds, 1).ceiling, image: null, sun: null };
   }
   if (around.kind === 'sky') {
     const sky = makeSky({ direction: sunOf(around).direction, visibility_km: around.visibility_km, cloud: around.cloud });
@@ -108,6 +101,25 @@ export function neutralKey({ surroundings: around }: Brief): string {
   return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0 });
 }
 
+/** The ground of a brief under a model that lies in pack coordinates, whose origin is `centre`. */
+export function groundFor({ ground }: Brief, model: Pick<Scene, 'bounds'>, light: SurroundingsLight, centre: Vec3): GroundSettings | null {
+  if (ground.kind === 'none') return null;
+  const { min, max } = model.bounds;
+  const across = Math.hypot(max[0] - min[0], max[2] - min[2]);
+  const end = ground.reach * Math.max(across, max[1] - min[1], 1e-3);
+  return {
+    height_m: ground.height_m === null ? min[1] : ground.height_m - centre[1],
+    middle_m: [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2],
+    fade_m: [FULL_GROUND * end, end],
+    polish: ground.polish,
+    roughness: ground.roughness,
+    irradiance: levelIrradiance(light)
+  };
+}
+
+// Of its reach, how far a ground is there in full.
+const FULL_GROUND = 0.4;
+
 export function proofSize(brief: Brief): { width: number; height: number; ppi: number | null } {
   const sheet = resolveSize(brief.size);
   const { width_px, height_px } = scaleSize(sheet, brief.quality.scale);
@@ -126,11 +138,11 @@ export const exposureFor = (brief: Brief, metered: number): number => metered - 
 const OPENNESS_REACH = 0.1;
 
 /** The settings of a brief in a frame of `width` x `height` px, but for what hangs on the pack and on the exposure; `camera` in the pack's coordinates. */
-export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width, height, camera, light, layers }: Pick<RenderSettings, 'width' | 'height' | 'camera' | 'light' | 'layers'>): RenderSettings {
+export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width, height, camera, light, layers, ground }: Pick<RenderSettings, 'width' | 'height' | 'camera' | 'light' | 'layers' | 'ground'>): RenderSettings {
   return {
-    width, height, camera, light, layers,
+    width, height, camera, light, layers, ground,
     bounces: brief.quality.bounces,
-    limits: { ...NO_LIMITS, ...definedOf(brief.quality) },
+    limits: limitsOf(brief.quality),
     aids: brief.quality.aids ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) } : null,
     firefly: 0,
     clay: brief.look.kind === 'clay',
@@ -139,7 +151,4 @@ export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width,
   };
 }
 
-/** Briefs of older data lack some limits; those have their defaults. */
-function definedOf({ diffuse, gloss, glass, passes, filter_px, glow }: Partial<PathLimits>): Partial<PathLimits> {
-  return Object.fromEntries(Object.entries({ diffuse, gloss, glass, passes, filter_px, glow }).filter(([, v]) => v !== undefined));
-}
+const limitsOf = ({ diffuse, gloss, glass, passes, filter_px, glow }: PathLimits): PathLimits => ({ diffuse, gloss, glass, passes, filter_px, glow });

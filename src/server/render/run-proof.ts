@@ -1,6 +1,6 @@
 /** One proof from claim to end, inside the render service. */
 import { readFile, writeFile } from 'node:fs/promises';
-import type { Brief } from '../../core/brief/brief';
+import { readBrief } from '../../core/brief/read-brief';
 import { CHANNELS, layerCount, SPAN, tilesOf } from '../../core/film/film';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
@@ -45,7 +45,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
   }, LOOK_MS);
   try {
     const revision = findRevision(proof.revision_id)!;
-    const brief = JSON.parse(proof.brief_json) as Brief;
+    const brief = readBrief(proof.brief_json);
     const scene = await readScene(new Uint8Array(await readFile(contentPath('models', revision.glb_sha256))));
     const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
     const module = await loadKernel();

@@ -18,7 +18,7 @@ import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { openPool } from './node-threads';
-import { exposureFor, fireflyLimit, lightModel, makeLight, type PackInput, packedModel, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { exposureFor, fireflyLimit, groundFor, lightModel, makeLight, type PackInput, packedModel, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 
 export interface Prepared {
   packed: PackedScene;
@@ -52,14 +52,15 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const light = makeLight(brief, scene, input.captured);
   const model = packedModel(scene, of);
   const lit = lightModel(model, brief, camera.eye);
+  const ground = groundFor(brief, model, light, of.centre_m);
   const layers: FilmLayers = {
     groups: brief.quality.layers ? groupLights(lit).names : [],
     aids: brief.quality.aids ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
   };
   const build = () => buildPack(model, module, () => performance.now()).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
-  const packed = { pack, rig: buildRig(pack, lit, module) };
-  const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
+  const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
+  const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
   const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads)));
   return { layers, packed, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(scene) };
 }

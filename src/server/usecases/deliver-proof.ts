@@ -3,7 +3,8 @@ import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { access, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { type Brief, canonicalJson, type Finish } from '../../core/brief/brief';
+import { canonicalJson, type Finish } from '../../core/brief/brief';
+import { readBrief } from '../../core/brief/read-brief';
 import { sizeLabel } from '../../core/brief/sentence';
 import { fileName } from '../../core/output/file-name';
 import { config } from '../config';
@@ -32,7 +33,7 @@ export async function deliverProof(id: string, kind: FileKind, background: 'own'
   if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
   if (proof.ev100 === null || proof.picture_count === 0) return refused('there is no picture of this proof yet; wait for its first tiles');
   if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
-  const brief = JSON.parse(proof.brief_json) as Brief;
+  const brief = readBrief(proof.brief_json);
   const finish: Finish = { ...brief.finish, denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise, background: { kind: background } };
   const ppi = 'ppi' in brief.size ? brief.size.ppi * brief.quality.scale : null;
   const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);

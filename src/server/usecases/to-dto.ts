@@ -1,6 +1,6 @@
 /** Rows to DTOs. */
 import type { PictureDto, ProofDto, ProofStateDto } from '../../contracts/dto';
-import type { Brief } from '../../core/brief/brief';
+import { readBrief } from '../../core/brief/read-brief';
 import { briefAt, lastStep, type PictureRow } from '../store/pictures';
 import { findRevision } from '../store/projects';
 import { listProofs, type ProofRow } from '../store/proofs';
@@ -11,7 +11,7 @@ export function proofDto(row: ProofRow): ProofDto {
     pictureId: row.picture_id,
     number: row.number,
     state: row.state as ProofStateDto,
-    brief: JSON.parse(row.brief_json) as Brief,
+    brief: readBrief(row.brief_json),
     width_px: row.width_px,
     height_px: row.height_px,
     share: row.share,
@@ -38,7 +38,7 @@ export function pictureDto(row: PictureRow): PictureDto {
   return {
     id: row.id,
     name: row.name,
-    brief: JSON.parse(briefAt(row.id, row.step)!) as Brief,
+    brief: readBrief(briefAt(row.id, row.step)!),
     lead: lead ? { proof: lead.id, count: lead.picture_count } : null,
     canUndo: row.step > 0,
     canRedo: row.step < lastStep(row.id)

@@ -2,7 +2,7 @@
 import { readdir, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { DeskDto, DeskProjectDto } from '../../contracts/dto';
-import type { Brief } from '../../core/brief/brief';
+import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { config } from '../config';
 import { briefAt, findPicture, listPictures } from '../store/pictures';
@@ -28,9 +28,9 @@ export async function viewDesk(): Promise<DeskDto> {
         pictures: pictures.length,
         revision: revision.number,
         first_picture: first.id,
-        first_brief: JSON.parse(briefAt(first.id, first.step)!) as Brief,
+        first_brief: readBrief(briefAt(first.id, first.step)!),
         lead: lead ? { proof: lead.id, count: lead.picture_count, width_px: lead.width_px, height_px: lead.height_px } : null,
-        last_proof: last ? { quality: QUALITY_STEPS[(JSON.parse(last.brief_json) as Brief).quality.step].name, ended_at_ms: last.ended_at_ms! } : null,
+        last_proof: last ? { quality: QUALITY_STEPS[readBrief(last.brief_json).quality.step].name, ended_at_ms: last.ended_at_ms! } : null,
         running: running ? { share: running.share, seconds_left: running.seconds_left } : null
       }
     ];

@@ -8,6 +8,7 @@ import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { sunPosition } from '../../../core/lights/sun/position';
 import type { ImportReport } from '../../../formats/import-report';
 import { NumberField } from '../../../ui/number-field';
+import { useDrag } from '../../../ui/use-drag';
 
 interface Props {
   report: ImportReport;
@@ -20,7 +21,6 @@ const wrap = (d: number) => Math.round((((d % 360) + 540) % 360) - 180);
 
 export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   const svg = useRef<SVGSVGElement>(null);
-  const dragging = useRef(false);
   const sky = surroundings.kind === 'sky' ? surroundings : null;
   const angle = sky ? sky.north_deg : (surroundings as { rotation_deg: number }).rotation_deg;
   // the plan's frame: x to the right, -z up; a counterclockwise angle from up
@@ -31,6 +31,7 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
     const y = ((e.clientY - box.top) / box.height) * 116 - 58;
     return wrap((Math.atan2(-x, -y) * 180) / Math.PI);
   };
+  const drag = useDrag<SVGSVGElement>((e, joins) => onTurn(fromEvent(e), joins));
   const keys = (e: KeyboardEvent) => {
     const by = { ArrowLeft: 1, ArrowUp: 1, ArrowRight: -1, ArrowDown: -1 }[e.key];
     if (by === undefined) return;
@@ -64,15 +65,7 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
         aria-valuetext={`${Math.abs(angle)}° ${angle >= 0 ? 'left' : 'right'} of up`}
         style={{ touchAction: 'none', cursor: 'grab' }}
         onKeyDown={keys}
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          dragging.current = true;
-          onTurn(fromEvent(e), false);
-        }}
-        onPointerMove={(e) => dragging.current && onTurn(fromEvent(e), true)}
-        onPointerUp={() => {
-          dragging.current = false;
-        }}
+        {...drag}
       >
         <rect width="116" height="116" fill="transparent" />
         <circle className="ring" cx="58" cy="58" r="47" />

@@ -8,6 +8,7 @@ import { sunPosition, sunTimes } from '../../../core/lights/sun/position';
 import { degrees } from '../../../core/units/units';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
+import { useDrag } from '../../../ui/use-drag';
 import { sunSentence } from '../copy';
 
 interface Props {
@@ -126,7 +127,6 @@ interface ArcProps {
 /** The sun's way in azimuth and elevation; in the southern hemisphere north is in the middle. */
 function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
   const svg = useRef<SVGSVGElement>(null);
-  const dragging = useRef(false);
   const south = sky.latitude_deg < 0;
   const place = (time: string): [number, number, number] => {
     const p = sunPosition(Date.parse(time), sky.latitude_deg, sky.longitude_deg);
@@ -167,6 +167,7 @@ function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
     }
     return best;
   };
+  const drag = useDrag<SVGSVGElement>((e, joins) => onSet(fromEvent(e), joins));
   const keys = (e: KeyboardEvent) => {
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
     if (by === undefined) return;
@@ -188,15 +189,7 @@ function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
       aria-valuetext={text}
       style={{ touchAction: 'none', cursor: 'grab' }}
       onKeyDown={keys}
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        dragging.current = true;
-        onSet(fromEvent(e), false);
-      }}
-      onPointerMove={(e) => dragging.current && onSet(fromEvent(e), true)}
-      onPointerUp={() => {
-        dragging.current = false;
-      }}
+      {...drag}
     >
       <clipPath id="sky-above">
         <rect x="0" y="0" width="296" height="104" />

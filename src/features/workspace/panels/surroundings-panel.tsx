@@ -5,14 +5,17 @@ import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import { send, upload } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { Picking, ProjectPanelProps } from '../view';
+import { GroundControls } from './ground-controls';
 import { PlanDial } from './plan-dial';
 import { SkyControls } from './sky-controls';
+import { StudioControls } from './studio-controls';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
 const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(1)}\u00a0EV`;
 
-export function SurroundingsPanel({ workspace, brief, was, view, onChange, onMessage, onWorkspace }: ProjectPanelProps) {
+export function SurroundingsPanel({ workspace, brief, was, view, picking, onPicking, onChange, onMessage, onWorkspace }: ProjectPanelProps & { picking: Picking | null; onPicking: (picking: Picking | null) => void }) {
+  const { min_m: min, max_m: max } = workspace.revision.report;
   const s = brief.surroundings;
   // what was set for a kind comes back when one returns to it
   const [kept, setKept] = useState<Partial<Record<SurroundingsKind, Surroundings>>>({});
@@ -41,9 +44,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, onChange, onMes
         />
       </div>
       {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} onSet={set} /> : null}
-      {s.kind === 'studio' ? (
-        <p className="say sec">A large warm softbox from the left, a smaller cool one against it, a strip behind, on an endless backdrop. All are sized by the model; turn them until the highlights fall well.</p>
-      ) : null}
+      {s.kind === 'studio' ? <StudioControls studio={s} before={before?.kind === 'studio' ? before : null} bounds={{ min, max }} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
       {s.kind === 'captured' ? <CapturedList workspace={workspace} file={s.file} onChoose={(file) => set({ file })} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
       {s.kind === 'even' ? (
         <div className="sec">
@@ -69,6 +70,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, onChange, onMes
           <PlanDial report={workspace.revision.report} view={view} surroundings={s} onTurn={(angle, joins) => set(s.kind === 'sky' ? { north_deg: angle } : { rotation_deg: angle }, joins)} />
         </div>
       ) : null}
+      <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
       <div className="sec">
         <span className="lab">Exposure</span>
         <Words

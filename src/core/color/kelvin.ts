@@ -1,0 +1,42 @@
+/**
+ * Colour of a lamp from its kelvin and tint: a black body's chromaticity, moved across the locus of black bodies.
+ * Source of the locus: Krystek 1985, An algorithm to calculate correlated colour temperature, Color Research and Application 10(1);
+ * 1,000 to 15,000 K, within 8e-5 of Planck in CIE 1960 uv. Its coefficients are written from memory and held to the published points of CIE 15.
+ */
+import type { Vec3 } from '../math/vec3';
+import { xyzToRec709 } from './spaces';
+
+export const LEAST_KELVIN = 1000;
+export const MOST_KELVIN = 15_000;
+
+function locus(kelvin: number): [u: number, v: number] {
+  const t = kelvin;
+  return [
+    (0.860117757 + 1.54118254e-4 * t + 1.28641212e-7 * t * t) / (1 + 8.42420235e-4 * t + 7.08145163e-7 * t * t),
+    (0.317398726 + 4.22806245e-5 * t + 4.20481691e-8 * t * t) / (1 - 2.89741816e-5 * t + 1.61456053e-7 * t * t)
+  ];
+}
+
+/** CIE 1931 chromaticity. `tint`: hundredths of the CIE 1960 uv diagram off the locus, positive towards green. Throws outside 1,000 to 15,000 K. */
+export function kelvinToXy(kelvin: number, tint = 0): [x: number, y: number] {
+  if (!(kelvin >= LEAST_KELVIN && kelvin <= MOST_KELVIN)) throw new RangeError(`kelvinToXy: expected ${LEAST_KELVIN} to ${MOST_KELVIN} K, got ${kelvin}`);
+  let [u, v] = locus(kelvin);
+  if (tint !== 0) {
+    const [a, b] = locus(kelvin * 0.999);
+    const [c, d] = locus(kelvin * 1.001);
+    const size = Math.hypot(c - a, d - b);
+    // across the locus, to the side of larger v, which is green
+    u += ((d - b) / size) * 0.01 * tint;
+    v += ((a - c) / size) * 0.01 * tint;
+  }
+  const k = 2 * u - 8 * v + 4;
+  return [(3 * u) / k, (2 * v) / k];
+}
+
+/** Linear Rec. 709 of luminance 1; channels outside its gamut are cut off, which only deep orange below 1,900 K meets. */
+export function kelvinToRec709(kelvin: number, tint = 0): Vec3 {
+  const [x, y] = kelvinToXy(kelvin, tint);
+  const rgb = xyzToRec709([x / y, 1, (1 - x - y) / y]).map((c) => Math.max(0, c)) as unknown as Vec3;
+  const light = 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
+  return [rgb[0] / light, rgb[1] / light, rgb[2] / light];
+}
