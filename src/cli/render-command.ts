@@ -17,7 +17,8 @@ import { encodeFilm, type FileKind, type FilmView } from '../server/render/deliv
 import { loadKernel } from '../server/render/kernel-file';
 import { readCaptured } from '../server/render/captured-file';
 import { BriefRefused } from '../server/render/refused';
-import { isDark, prepare, run } from '../server/render/session';
+import { DARK } from '../server/render/prepare';
+import { prepare, run } from '../server/render/session';
 import { importModel } from '../server/usecases/import-model';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
@@ -45,7 +46,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const module = await loadKernel();
     const began = performance.now();
     const prepared = await prepare({ scene, brief, captured, module, threads });
-    if (isDark(prepared.settings.light, scene)) process.stderr.write('sphaera: no light reaches this scene; the picture will be black\n');
+    if (prepared.dark) process.stderr.write(`sphaera: ${DARK}; the picture will be black\n`);
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;

@@ -7,6 +7,7 @@ import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { LEAST_KELVIN, MOST_KELVIN } from '../core/color/kelvin';
+import type { LampSetting } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
 import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
 import { toPixels } from '../core/output/size';
@@ -172,6 +173,17 @@ class ShadowGroundContract implements ShadowGround {
   @Range(0, 1) roughness = GROUND_DEFAULTS.roughness;
   @Range(0.5, 100, 'sizes of the model') reach = GROUND_DEFAULTS.reach;
 }
+class LampsContract {
+  @IsOptional() groups: unknown = [];
+  @ValidateIf((o: LampsContract) => o.only !== null) @IsString({ message: 'must be the name of a group of lamps or null' }) @MaxLength(200) only: string | null = null;
+}
+class LampSettingContract implements LampSetting {
+  @IsString({ message: 'must be the name of a group of lamps' }) @MinLength(1, { message: 'must be the name of a group of lamps' }) @MaxLength(200) group = '';
+  @IsBoolean({ message: 'must be true or false' }) on = true;
+  @Range(-20, 20, 'EV') dim_ev = 0;
+  @ValidateIf((o: LampSettingContract) => o.kelvin !== null) @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin: number | null = null;
+}
+const MOST_LAMP_GROUPS = 500;
 class BackgroundContract {
   @OneOf(['own', 'clear']) kind: 'own' | 'clear' = 'own';
 }
@@ -182,7 +194,7 @@ class FinishContract {
   @IsOptional() background: unknown;
 }
 
-const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'quality', 'ground', 'finish'] as const;
+const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'quality', 'ground', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
 export function parseBrief(input: unknown): Checked<Brief> {
@@ -207,9 +219,11 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!quality.ok) return quality;
   const ground = variant<Brief['ground']>(given.ground, 'brief.ground', base.ground, (v) => ((v as { kind?: unknown }).kind === 'shadow' ? ShadowGroundContract : NoGroundContract));
   if (!ground.ok) return ground;
+  const lamps = parseLampChoice(given.lamps);
+  if (!lamps.ok) return lamps;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
-  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, quality: quality.value, ground: ground.value, finish: finish.value } };
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
 }
 
 function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
@@ -228,17 +242,26 @@ export function parseSurroundings(input: unknown): Checked<Surroundings> {
   const result = variant<Surroundings>(input, place, base.surroundings, () => SURROUNDINGS[kind as SurroundingsKind]);
   if (result.ok && result.value.kind === 'sky' && Number.isNaN(Date.parse(result.value.time))) return refuse(`${place}.time must be a time in ISO 8601, got ${quoted(result.value.time)}`);
   if (!result.ok || result.value.kind !== 'studio' || result.value.lamps === null) return result;
-  const lamps = parseLamps(result.value.lamps, `${place}.lamps`);
+  const lamps = parseList<StudioLamp>(result.value.lamps, `${place}.lamps`, StudioLampContract, MOST_STUDIO_LAMPS, 'lamps or null');
   return lamps.ok ? { ok: true, value: { ...result.value, lamps: lamps.value } } : lamps;
 }
 
-function parseLamps(input: unknown, place: string): Checked<StudioLamp[]> {
-  if (!Array.isArray(input)) return refuse(`${place} must be a list of lamps or null, got ${quoted(input)}`);
-  if (input.length > MOST_STUDIO_LAMPS) return refuse(`${place} has ${input.length} lamps; a studio holds ${MOST_STUDIO_LAMPS}`);
-  const out: StudioLamp[] = [];
-  for (const [i, lamp] of input.entries()) {
-    if (lamp === null || typeof lamp !== 'object' || Array.isArray(lamp)) return refuse(`${place}[${i}] must be an object, got ${quoted(lamp)}`);
-    const result = check(StudioLampContract, lamp as object, `${place}[${i}]`);
+function parseLampChoice(input: unknown): Checked<Brief['lamps']> {
+  const place = 'brief.lamps';
+  const outer = variant<Brief['lamps']>(input, place, base.lamps, () => LampsContract);
+  if (!outer.ok) return outer;
+  const groups = parseList<LampSetting>(outer.value.groups, `${place}.groups`, LampSettingContract, MOST_LAMP_GROUPS, 'groups of lamps');
+  return groups.ok ? { ok: true, value: { ...outer.value, groups: groups.value } } : groups;
+}
+
+/** A list whose items each meet a contract; the message names the item. */
+function parseList<T extends object>(input: unknown, place: string, contract: new () => T, most: number, what: string): Checked<T[]> {
+  if (!Array.isArray(input)) return refuse(`${place} must be a list of ${what}, got ${quoted(input)}`);
+  if (input.length > most) return refuse(`${place} has ${input.length} items; it holds ${most}`);
+  const out: T[] = [];
+  for (const [i, item] of input.entries()) {
+    if (item === null || typeof item !== 'object' || Array.isArray(item)) return refuse(`${place}[${i}] must be an object, got ${quoted(item)}`);
+    const result = check(contract, item as object, `${place}[${i}]`);
     if (!result.ok) return result;
     out.push({ ...result.value });
   }

@@ -1,3 +1,10 @@
+export interface LampGroupReport {
+  group: string;
+  kind: 'lamps' | 'glowing';
+  count: number;
+  kelvin: number | null;
+}
+
 /** What came in with a model: shown on the desk and in the workspace, kept with the revision. */
 export interface ImportReport {
   source: string;
@@ -15,6 +22,8 @@ export interface ImportReport {
   lights: string[];
   /** Materials that glow. */
   glowing: string[];
+  /** Lamps by group: how many, or how many parts glow; kelvin when they have one colour that is near white. Models brought in earlier have none. */
+  lamps?: LampGroupReport[];
   /** Sentences: what was made anew or changed on the way in. */
   changed: string[];
   /** Sentences: what the file has that could not be brought in. */

@@ -81,7 +81,7 @@ describe('the brief of version 1', () => {
 });
 
 describe('the sentence', () => {
-  const context = { name: 'East window', shown: null, nameOfCaptured: () => 'field', focalMm: 28, parallel: false };
+  const context = { name: 'East window', shown: null, nameOfCaptured: () => 'field', focalMm: 28, parallel: false, lampGroups: [] as string[] };
   const text = (brief = BRIEF_DEFAULTS) => composeSentence(brief, context).map((p) => ('text' in p ? p.text : p.word)).join('');
   it('says what the brief says', () => {
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { kind: 'sky', latitude_deg: 0, longitude_deg: 0, time: '2026-10-12T17:10:00+02:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
@@ -93,6 +93,17 @@ describe('the sentence', () => {
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...studio, set: 'ring' }, ground: { ...GROUND_DEFAULTS, polish: 0.2 } })).toContain('lit by Studio: ring from the front on a polished ground, photographic');
     const [key] = lampsOfSet('three', 1);
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...studio, lamps: [key!, { ...key!, on: false }] } })).toContain('lit by Studio: one lamp, photographic');
+  });
+  it('names the lamps that are on, how far they are dimmed, and which changed', () => {
+    const lampGroups = ['Shelf lamp', 'Table lamp', 'Corridor'];
+    const said = (lamps: Partial<typeof BRIEF_DEFAULTS.lamps>, groups = lampGroups) => composeSentence({ ...BRIEF_DEFAULTS, lamps: { ...BRIEF_DEFAULTS.lamps, ...lamps } }, { ...context, lampGroups: groups, shown: BRIEF_DEFAULTS });
+    const line = (parts: ReturnType<typeof said>) => parts.map((p) => ('text' in p ? p.text : p.word)).join('');
+    expect(line(said({}))).toContain('lit by Even light, shelf lamp, table lamp and corridor, photographic');
+    const dimmed = said({ groups: [{ group: 'Table lamp', on: true, dim_ev: -1, kelvin: null }, { group: 'Corridor', on: false, dim_ev: 0, kelvin: null }] });
+    expect(line(dimmed)).toContain('shelf lamp and table lamp at 50\u00a0%,');
+    expect(dimmed.filter((p) => 'word' in p && p.changed).map((p) => ('word' in p ? p.word : ''))).toEqual(['table lamp at 50\u00a0%']);
+    expect(line(said({ only: 'Corridor' }))).toContain('Even light, Corridor alone,');
+    expect(line(said({}, [...lampGroups, 'Dome']))).toContain('shelf lamp, table lamp and 2 more lamps,');
   });
   it('marks the words that changed since the proof on the stage', () => {
     const changed = composeSentence({ ...BRIEF_DEFAULTS, look: { kind: 'clay' } }, { ...context, shown: BRIEF_DEFAULTS }).filter((p) => 'word' in p && p.changed);

@@ -5,6 +5,7 @@
 import type { QualityKey } from '../catalogue/quality';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
+import type { LampSetting } from '../scene/dim-lamps';
 import type { StudioLamp } from '../lights/studio/lamp';
 import type { Backdrop, StudioSetKey } from '../lights/studio/sets';
 import type { StudioChoice } from '../lights/studio/studio';
@@ -117,6 +118,8 @@ export interface Brief {
   size: SizeChoice;
   quality: BriefQuality;
   ground: Ground;
+  /** Of the model's lamps, what differs from the model. */
+  lamps: { groups: LampSetting[]; only: string | null };
   finish: Finish;
 }
 
@@ -140,6 +143,7 @@ export const BRIEF_DEFAULTS: Brief = {
   size: { width_px: 600, height_px: 400 },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
+  lamps: { groups: [], only: null },
   finish: { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
 };
 

@@ -8,6 +8,7 @@ export function readBrief(json: string): Brief {
     ...kept,
     surroundings: { ...SURROUNDINGS_DEFAULTS[kept.surroundings.kind], ...kept.surroundings } as Surroundings,
     quality: { ...BRIEF_DEFAULTS.quality, ...kept.quality },
+    lamps: { ...BRIEF_DEFAULTS.lamps, ...kept.lamps },
     finish: { ...BRIEF_DEFAULTS.finish, ...kept.finish }
   };
 }

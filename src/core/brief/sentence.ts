@@ -4,11 +4,12 @@
  */
 import { DESTINATIONS } from '../catalogue/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
+import { settingOf } from '../scene/dim-lamps';
 import { STUDIO_SETS } from '../lights/studio/sets';
 import { canonicalJson, type Brief, type Ground, type Surroundings } from './brief';
 import type { SizeChoice } from '../catalogue/size-choice';
 
-export type PanelKey = 'viewpoint' | 'surroundings' | 'look' | 'size' | 'quality';
+export type PanelKey = 'viewpoint' | 'surroundings' | 'lamps' | 'look' | 'size' | 'quality';
 
 export type SentencePart = { text: string } | { word: string; panel: PanelKey; changed: boolean };
 
@@ -74,6 +75,8 @@ export interface SentenceContext {
   /** Focal length of the viewpoint, with named cameras looked up. */
   focalMm: number;
   parallel: boolean;
+  /** Groups of the model's lamps. */
+  lampGroups: readonly string[];
 }
 
 /** The sentence up to the quality, without what it costs. */
@@ -82,6 +85,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({ word: text, panel, changed: shown !== null && differs(now, before) });
   const ground = groundPhrase(brief.ground);
   const groundWords: SentencePart[] = ground ? [{ text: ' on a ' }, word(ground, 'surroundings', brief.ground, shown?.ground)] : [];
+  const lamps = lampWords(brief, context);
   const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
     word(context.name, 'viewpoint', brief.viewpoint, shown?.viewpoint),
@@ -90,6 +94,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     { text: ', lit by ' },
     word(surroundingsPhrase(brief.surroundings, context.nameOfCaptured), 'surroundings', brief.surroundings, shown?.surroundings),
     ...groundWords,
+    ...lamps,
     { text: ', ' },
     word(brief.look.kind === 'clay' ? 'in clay' : 'photographic', 'look', brief.look, shown?.look),
     { text: ', on ' },
@@ -100,11 +105,35 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   ];
 }
 
+// More than these are counted, not named.
+const NAMED_LAMPS = 3;
+
+/** 100 %, 60 %, 2.5 %: what a dimmer leaves. */
+export function percentOf(dim_ev: number): string {
+  const percent = 100 * 2 ** dim_ev;
+  return `${percent < 10 ? Math.round(percent * 10) / 10 : Math.round(percent)}${NBSP}%`;
+}
+
+/** The lamps that are on, each a word; the first that is off when none is. */
+function lampWords({ lamps }: Brief, { lampGroups, shown }: SentenceContext): SentencePart[] {
+  if (lampGroups.length === 0) return [];
+  const word = (text: string, now: unknown, before: unknown): SentencePart => ({ word: text, panel: 'lamps', changed: shown !== null && differs(now, before) });
+  if (lamps.only !== null) return [{ text: ', ' }, word(`${lamps.only} alone`, lamps, shown?.lamps)];
+  const lit = lampGroups.map((group) => settingOf(lamps, group)).filter((s) => s.on);
+  if (lit.length === 0) return [{ text: ', ' }, word('lamps off', lamps, shown?.lamps)];
+  const named = lit.length > NAMED_LAMPS ? lit.slice(0, NAMED_LAMPS - 1) : lit;
+  const words = named.map((s) => word(`${small(s.group)}${s.dim_ev === 0 ? '' : ` at ${percentOf(s.dim_ev)}`}`, s, shown && settingOf(shown.lamps, s.group)));
+  if (lit.length > named.length) words.push(word(`${lit.length - named.length} more lamps`, lamps, shown?.lamps));
+  return words.flatMap((w, i) => [{ text: i > 0 && i === words.length - 1 ? ' and ' : ', ' }, w]);
+}
+
+const small = (name: string) => name.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase());
+
 const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.camera : [brief.viewpoint.focal_length_mm, brief.viewpoint.f_number, brief.viewpoint.projection]);
 
 /** How many words of the sentence changed since the proof on the stage. */
 export function countChanges(brief: Brief, shown: Brief): number {
-  return (['viewpoint', 'surroundings', 'ground', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length;
+  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length;
 }
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */

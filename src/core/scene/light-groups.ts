@@ -1,4 +1,5 @@
 /** Which lights belong together, by their names: each group has a layer of the film, so that it can be dimmed afterwards. */
+import { lampGroup } from './lamp-groups';
 import type { Scene } from './scene';
 
 export const SURROUNDINGS_GROUP = 0;
@@ -19,7 +20,7 @@ export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGr
   const names = ['surroundings', 'sun'];
   const known = new Map<string, number>();
   const groupOf = (name: string): number => {
-    const plain = name.replace(/[\s_.-]*\d+$/, '').replace(/[^\p{L}\p{N} _-]+/gu, '-').trim() || 'lamps';
+    const plain = lampGroup(name);
     const there = known.get(plain);
     if (there !== undefined) return there;
     if (names.length === MOST_GROUPS) {
@@ -30,5 +31,5 @@ export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGr
     names.push(names.includes(plain) ? `${plain} lamp` : plain);
     return names.length - 1;
   };
-  return { ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.name) : 0)), ofLight: scene.lights.map((l) => groupOf(l.name)), names };
+  return { ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.lampGroup ?? m.name) : 0)), ofLight: scene.lights.map((l) => groupOf(l.name)), names };
 }

@@ -67,6 +67,8 @@ export interface SceneMaterial {
   layers: MaterialLayers | null;
   /** A pattern that fills space; tints the base colour, changes roughness and normal. */
   solid_texture: SolidTexture | null;
+  /** Of what glows: which lamps it belongs to; null: those of its name. */
+  lampGroup: string | null;
 }
 
 /** glTF's material extensions beyond the plain model, in their own words. */
@@ -145,7 +147,8 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   emissiveTexture: null,
   transmissionTexture: null,
   layers: null,
-  solid_texture: null
+  solid_texture: null,
+  lampGroup: null
 };
 
 /**

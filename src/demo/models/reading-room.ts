@@ -37,7 +37,8 @@ export function readingRoom(): DemoModel {
       'far hills': { color: [0.075, 0.1, 0.055], roughness: 1 },
       paper: { color: [0.82, 0.79, 0.72], roughness: 0.9 },
       stoneware: { solid: SOLIDS.stoneware, roughness: 0.55 },
-      'lamp globe': { color: [0.9, 0.88, 0.84], roughness: 0.4, glow: [9000, 6000, 3300] },
+      'Shelf lamps': { color: [0.9, 0.88, 0.84], roughness: 0.4, glow: [9000, 6000, 3300] },
+      'Table lamps': { color: [0.9, 0.88, 0.84], roughness: 0.4, glow: [9000, 6000, 3300] },
       ...Object.fromEntries(BOOKS.map(([name, color]) => [name, { color, roughness: 0.72 }]))
     },
     cameras: [
@@ -156,7 +157,7 @@ function shelves(m: MeshBuilder): void {
     m.rod('brass', [-2.62, 2.3, z], [-2.4, 2.3, z], 0.011);
     m.rod('brass', [-2.42, 2.12, z], [-2.42, 2.3, z], 0.011);
     m.turned('brass', [-2.42, 2.1, z], [[0.052, 0], [0.05, 0.025], [0.03, 0.05], [0.012, 0.06]], 32);
-    m.sphere('lamp globe', [-2.42, 2.06, z], 0.068, 16, 32);
+    m.sphere('Shelf lamps', [-2.42, 2.06, z], 0.068, 16, 32);
   }
 }
 
@@ -178,7 +179,7 @@ function table(m: MeshBuilder): void {
     m.turned('stoneware', [x, 0.756, z], [[0, 0], [0.088, 0], [0.094, 0.012], [0.086, 0.036], [0.05, 0.05], [0, 0.052]], 48);
     m.rod('brass', [x, 0.8, z], [x, 1.06, z], 0.011);
     m.turned('brass', [x, 1.03, z], [[0.012, 0], [0.045, 0.008], [0.05, 0.03], [0.042, 0.04]], 32);
-    m.sphere('lamp globe', [x, 1.125, z], 0.075, 16, 32);
+    m.sphere('Table lamps', [x, 1.125, z], 0.075, 16, 32);
   }
 }
 

@@ -47,7 +47,7 @@ export function sunSentence(elevationDeg: number, azimuthDeg: number, fromCamera
 }
 
 export const KEYS: readonly [string, string][] = [
-  ['1 to 5', 'open the words of the brief line'],
+  ['1 to 9', 'open the words of the brief line'],
   ['Esc', 'close the panel'],
   ['Ctrl Enter', 'render'],
   ['Ctrl .', 'stop and keep'],

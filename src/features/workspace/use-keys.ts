@@ -1,11 +1,12 @@
 'use client';
 /** The workspace's keys; none acts while one types in a field. */
 import { useEffect, useRef } from 'react';
-import type { PanelKey } from '../../core/brief/sentence';
 import type { Zoom } from './stage';
 
 export interface KeyActions {
-  panel(key: PanelKey | 'keys' | null): void;
+  /** The word of the sentence with this number, from 1. */
+  word(number: number): void;
+  panel(key: 'keys' | null): void;
   render(): void;
   stop(): void;
   picture(by: -1 | 1): void;
@@ -14,8 +15,6 @@ export interface KeyActions {
   model(): void;
   history(by: -1 | 1): void;
 }
-
-const PANELS: PanelKey[] = ['viewpoint', 'surroundings', 'look', 'size', 'quality'];
 
 export function useKeys(actions: KeyActions): void {
   const current = useRef(actions);
@@ -42,7 +41,7 @@ export function useKeys(actions: KeyActions): void {
       }
       if (event.key === 'Escape') return a.panel(null);
       if (typing) return;
-      if (/^[1-5]$/.test(event.key)) a.panel(PANELS[Number(event.key) - 1]!);
+      if (/^[1-9]$/.test(event.key)) a.word(Number(event.key));
       else if (event.key === ',') a.proof(1);
       else if (event.key === ';') a.proof(-1);
       else if (event.key === 'w') a.zoom('whole');

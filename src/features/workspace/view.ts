@@ -5,6 +5,8 @@ import type { Brief } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
+import { lampGroup } from '../../core/scene/lamp-groups';
+import type { ImportReport, LampGroupReport } from '../../formats/import-report';
 import type { ChangeBrief } from './use-brief';
 
 /** What the stage is asked for: a point of the model, by pressing and dragging. */
@@ -35,4 +37,16 @@ export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
   const camera = workspace.revision.report.cameras.find((c) => c.name === view.camera) ?? workspace.revision.report.cameras[0];
   if (!camera) return { position_m: [0, 1.6, 4], target_m: [0, 1, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 35, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null };
   return { ...camera, sensor_height_mm: 24, f_number: null, focus_m: null };
+}
+
+/** The groups of a model's lamps; models brought in before they were counted have names alone. */
+export function lampsOfModel({ lamps, lights, glowing }: ImportReport): LampGroupReport[] {
+  if (lamps) return lamps;
+  const named = [...lights.map((name) => ({ name, kind: 'lamps' as const })), ...glowing.map((name) => ({ name, kind: 'glowing' as const }))];
+  const groups = new Map<string, LampGroupReport>();
+  for (const { name, kind } of named) {
+    const group = lampGroup(name);
+    groups.set(group, { group, kind, kelvin: null, count: (groups.get(group)?.count ?? 0) + 1 });
+  }
+  return [...groups.values()];
 }

@@ -13,6 +13,7 @@ import { useEvents } from '../shared/use-events';
 import { BriefLine } from './brief-line';
 import { Pictures } from './pictures';
 import { KeysPanel } from './panels/keys-panel';
+import { LampsPanel } from './panels/lamps-panel';
 import { LookPanel } from './panels/look-panel';
 import { ModelPanel } from './panels/model-panel';
 import { Panel } from './panels/panel';
@@ -24,11 +25,11 @@ import { ViewpointPanel } from './panels/viewpoint-panel';
 import { Stage, type Zoom } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useStageView } from './use-stage-view';
-import { freeView, type OpenPanel, type Picking } from './view';
+import { freeView, lampsOfModel, type OpenPanel, type Picking } from './view';
 import { useKeys } from './use-keys';
 
 /** Parts of the brief that the live view shows. */
-const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'look', 'exposure'] as const;
+const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'exposure'] as const;
 
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
   const [workspace, setWorkspace] = useState(initial);
@@ -83,7 +84,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
   const seconds = workspace.samples_per_second ? (size.width_px * size.height_px * brief.quality.samples) / workspace.samples_per_second : null;
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
-  const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel' });
+  const lamps = lampsOfModel(workspace.revision.report);
+  const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.map((l) => l.group) });
 
   const sentenceAtStart = useRef(sentence);
 
@@ -111,6 +113,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const step = <T extends { id: string }>(list: T[], id: string | null, by: number) => list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
 
   useKeys({
+    word: (number) => {
+      const panels = [...new Set(sentence.flatMap((part) => ('panel' in part ? [part.panel] : [])))];
+      if (panels[number - 1]) setPanel(panels[number - 1]!);
+    },
     panel: (key) => setPanel(key),
     render: () => void (!twin && render()),
     stop: () => {
@@ -234,6 +240,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       ) : panel === 'surroundings' ? (
         <Panel title="Surroundings" onClose={close}>
           <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+        </Panel>
+      ) : panel === 'lamps' ? (
+        <Panel title="Lamps" onClose={close}>
+          <LampsPanel brief={brief} was={was} lamps={lamps} onChange={change} />
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>

@@ -7,9 +7,14 @@ import type { Anisotropy, Clearcoat, Volume } from '@gltf-transform/extensions';
 import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartition, weldPrimitive } from '@gltf-transform/functions';
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
-import { countTriangles } from '../../core/scene/scene';
+import { countTriangles, type Scene } from '../../core/scene/scene';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
-import type { ImportReport } from '../import-report';
+import { MOST_KELVIN } from '../../core/color/kelvin';
+import { rec709ToXyz } from '../../core/color/spaces';
+import { correlatedKelvin } from '../../core/color/spectrum';
+import type { Vec3 } from '../../core/math/vec3';
+import { lampGroup } from '../../core/scene/lamp-groups';
+import type { ImportReport, LampGroupReport } from '../import-report';
 import { ModelRefused } from '../model-refused';
 import { unpackZip } from '../zip';
 import { createIo } from './io';
@@ -304,8 +309,31 @@ async function makeReport(glb: Uint8Array, source: string, format: string, chang
     textures: scene.textures.length,
     cameras: scene.cameras,
     lights: scene.lights.map((l) => l.name || l.kind),
+    lamps: reportLamps(scene, used),
     glowing: scene.materials.filter((m, i) => used.has(i) && m.emissive.some((c) => c > 0)).map((m) => m.name || 'without a name'),
     changed,
     missing
   };
+}
+
+/** Lamps by group, in the order of the model. */
+function reportLamps(scene: Scene, used: ReadonlySet<number>): LampGroupReport[] {
+  const found = new Map<string, LampGroupReport & { colours: Vec3[] }>();
+  const add = (group: string, kind: LampGroupReport['kind'], count: number, colour: Vec3) => {
+    const known = found.get(group) ?? { group, kind, count: 0, kelvin: null, colours: [] };
+    found.set(group, { ...known, count: known.count + count, colours: [...known.colours, colour] });
+  };
+  for (const light of scene.lights) add(lampGroup(light.name), 'lamps', 1, 'intensity' in light ? light.intensity : 'illuminance' in light ? light.illuminance : 'tint' in light ? light.tint : light.radiance);
+  scene.materials.forEach((m, i) => {
+    if (used.has(i) && m.emissive.some((c) => c > 0)) add(m.lampGroup ?? lampGroup(m.name), 'glowing', 1, m.emissive);
+  });
+  return [...found.values()].map(({ colours, ...lamps }) => ({ ...lamps, kelvin: commonKelvin(colours) }));
+}
+
+/** To 50 K; null when the colours differ or are far from any white. */
+function commonKelvin(colours: readonly Vec3[]): number | null {
+  const kelvins = colours.map((c) => correlatedKelvin(rec709ToXyz(c)));
+  const least = Math.min(...kelvins);
+  const most = Math.max(...kelvins);
+  return least >= 1500 && most <= MOST_KELVIN && most - least < 100 ? Math.round((least + most) / 100) * 50 : null;
 }

@@ -4,6 +4,7 @@ import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, V
 import sharp from 'sharp';
 import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
+import { glowGroup } from '../../core/scene/lamp-groups';
 import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
 import { ModelRefused } from '../model-refused';
 import { createIo } from './io';
@@ -67,8 +68,25 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
       }
     });
   }
+  nameGlow(pieces, materials);
   const places = placePieces(pieces, materials);
   return { ...places, materials, textures, lights, cameras, bounds: sceneBounds(places) };
+}
+
+/** Glowing materials get the group of the parts that wear them; one that parts of several groups share becomes several. */
+function nameGlow(pieces: Piece[], materials: SceneMaterial[]): void {
+  const known = new Map<string, number>();
+  for (const piece of pieces) {
+    const material = materials[piece.material]!;
+    if (!material.emissive.some((c) => c > 0)) continue;
+    const group = glowGroup(piece.name, material.name);
+    const key = `${piece.material}:${group}`;
+    if (material.lampGroup === null) {
+      materials[piece.material] = { ...material, lampGroup: group };
+      known.set(key, piece.material);
+    } else if (!known.has(key)) known.set(key, materials.push({ ...material, lampGroup: group }) - 1);
+    piece.material = known.get(key)!;
+  }
 }
 
 const wrapName = (mode: number): TextureUse['wrapS'] => (mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat');

@@ -16,7 +16,9 @@ import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
-import { MATERIAL_DEFAULTS, type Scene } from '../../core/scene/scene';
+import { dimLamps, ONLY_SURROUNDINGS } from '../../core/scene/dim-lamps';
+import { luminance } from '../../core/color/spaces';
+import { MATERIAL_DEFAULTS, type Scene, type SceneLight } from '../../core/scene/scene';
 import { type GroundSettings, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
 import { radians } from '../../core/units/units';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
@@ -51,7 +53,8 @@ export const packInput = (view: FreeViewpoint): PackInput => ({ centre_m: centre
 export const packedModel = (scene: Scene, { centre_m }: PackInput): Scene => recentreScene(scene, centre_m);
 
 /** A model with all that a brief sets round it, for the rig: a studio adds its lamps and its paper, which a ground takes the place of. `eye` in the model's coordinates. */
-export function lightModel(model: Scene, brief: Brief, eye: Vec3): LitScene {
+export function lightModel(plain: Scene, brief: Brief, eye: Vec3): LitScene {
+  const model = dimLamps(plain, brief.lamps);
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);
   const { min, max } = model.bounds;
   const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);
@@ -59,7 +62,7 @@ export function lightModel(model: Scene, brief: Brief, eye: Vec3): LitScene {
   const cameraDistance = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
   const { papers, paper, lights } = buildStudio(brief.surroundings, model.bounds, cameraDistance);
   const material = { ...MATERIAL_DEFAULTS, name: 'studio paper', baseColor: [...paper, 1] as [number, number, number, number], roughness: 0.9, ior: 1.3, twoSided: true };
-  return addSet(model, brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [], lights);
+  return addSet(model, brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [], seesSurroundings(brief) ? lights : []);
 }
 
 function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: string; north_deg: number }) {
@@ -89,7 +92,9 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
   return { even: null, image: { ...captured, scale: 1, rotation: 0, grid: buildImportanceGrid(captured.pixels, captured.width, captured.height) }, sun: null };
 }
 
-export function adjustLight({ even, image, sun }: SurroundingsLight, { surroundings: around }: Brief): SurroundingsLight {
+export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brief): SurroundingsLight {
+  const around = brief.surroundings;
+  if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
   if (!image || !('brightness_ev' in around)) return { even, image, sun };
   const brightness = 2 ** around.brightness_ev;
   const { pixels, width, height, grid } = image;
@@ -100,6 +105,18 @@ export function neutralKey({ surroundings: around }: Brief): string {
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
   return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0 });
 }
+
+/** Whether no light at all can reach the picture: it is said rather than rendered. */
+export function isDark({ even, image, sun }: SurroundingsLight, lit: Pick<Scene, 'lights' | 'materials'>): boolean {
+  if (sun || even?.some((c) => c > 0) || image?.pixels.some((v) => v > 0)) return false;
+  const shines = (l: SceneLight) => luminance('intensity' in l ? l.intensity : 'illuminance' in l ? l.illuminance : 'tint' in l ? l.tint : l.radiance) > 0;
+  return !lit.lights.some(shines) && lit.materials.every((m) => luminance(m.emissive) === 0);
+}
+
+export const DARK = 'No light reaches this picture: the surroundings are dark and no lamp is on. Switch a lamp on, or set or brighten the surroundings';
+
+/** Whether the light from around is seen, or one group of lamps alone. */
+const seesSurroundings = ({ lamps }: Brief) => lamps.only === null || lamps.only === ONLY_SURROUNDINGS;
 
 /** The ground of a brief under a model that lies in pack coordinates, whose origin is `centre`. */
 export function groundFor({ ground }: Brief, model: Pick<Scene, 'bounds'>, light: SurroundingsLight, centre: Vec3): GroundSettings | null {

@@ -19,7 +19,8 @@ import { loadKernel } from './kernel-file';
 import { BriefRefused } from './refused';
 import { type FilmProgress, hasReached, type RenderEnd } from '../../kernel/host/render-film';
 import { ScreenPicture } from './screen-picture';
-import { isDark, prepare, run } from './session';
+import { DARK } from './prepare';
+import { prepare, run } from './session';
 
 const BEAT_MS = 1500;
 const LOOK_MS = 250; // at the stop button
@@ -50,8 +51,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
     const module = await loadKernel();
     const prepared = await prepare({ scene, brief, captured, module, threads: config.threads, ev100: proof.ev100, findPack: (of, build) => findPack(packKey(revision.glb_sha256, of), build) });
-    if (isDark(prepared.settings.light, scene)) {
-      fail(proof.id, 'No light reaches this model: the surroundings are dark and it has no lamps. Set a sky or brighten the surroundings.', Date.now());
+    if (prepared.dark) {
+      fail(proof.id, `${DARK}.`, Date.now());
       return;
     }
     saveExposure(proof.id, prepared.ev100);

@@ -6,7 +6,6 @@ import type { Brief } from '../../core/brief/brief';
 import { whiteLuminance } from '../../core/brief/exposure';
 import { type FilmLayers, tilesOf } from '../../core/film/film';
 import type { FilmStore } from '../../core/film/store';
-import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { groupLights } from '../../core/scene/light-groups';
 import { recentreCamera } from '../../core/scene/recentre';
 import { countTriangles, partNames, type Scene } from '../../core/scene/scene';
@@ -18,7 +17,7 @@ import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { openPool } from './node-threads';
-import { exposureFor, fireflyLimit, groundFor, lightModel, makeLight, type PackInput, packedModel, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { exposureFor, fireflyLimit, groundFor, isDark, lightModel, makeLight, type PackInput, packedModel, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 
 export interface Prepared {
   packed: PackedScene;
@@ -29,6 +28,8 @@ export interface Prepared {
   ppi: number | null;
   triangles: number;
   layers: FilmLayers;
+  /** No light can reach the picture. */
+  dark: boolean;
 }
 
 export interface PrepareInput {
@@ -61,8 +62,10 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const pack = input.findPack ? await input.findPack(of, build) : build();
   const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
   const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
-  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads)));
-  return { layers, packed, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(scene) };
+  const dark = isDark(light, lit);
+  // a meter has nothing to read in the dark
+  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads)));
+  return { dark, layers, packed, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(scene) };
 }
 
 async function meterFrame(packed: PackedScene, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {
@@ -73,12 +76,6 @@ async function meterFrame(packed: PackedScene, settings: RenderSettings, module:
   } finally {
     await pool.close();
   }
-}
-
-/** Whether any light can reach the picture at all. */
-export function isDark(light: SurroundingsLight, scene: Scene): boolean {
-  const sky = light.image !== null || (light.even?.some((c) => c > 0) ?? false) || light.sun !== null;
-  return !sky && scene.lights.length === 0 && scene.materials.every((m) => m.emissive.every((c) => c === 0));
 }
 
 export async function run(prepared: Prepared, film: FilmStore, module: WebAssembly.Module, threads: number, hooks: RenderHooks, secondsBefore = 0): Promise<RenderEnd> {

@@ -18,7 +18,7 @@ import { contentPath } from '../files/content-store';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCaptured } from './captured-file';
 import { loadKernel } from './kernel-file';
-import { adjustLight, exposureFor, groundFor, lightModel, makeNeutralLight, neutralKey, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { adjustLight, DARK, exposureFor, groundFor, isDark, lightModel, makeNeutralLight, neutralKey, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 import { BriefRefused } from './refused';
 
 export interface SetupRequest {
@@ -96,7 +96,9 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const eye = subtract(camera.eye, of.centre_m);
   const around = adjustLight(light, brief);
   const ground = groundFor(brief, room.model, around, of.centre_m);
-  const rig = buildRig(room.header, lightModel(room.model, brief, eye), module, ground?.height_m);
+  const lit = lightModel(room.model, brief, eye);
+  if (isDark(around, lit)) throw new BriefRefused('surroundings', DARK);
+  const rig = buildRig(room.header, lit, module, ground?.height_m);
   const rigKey = createHash('sha256').update(rig).digest('hex');
   const settings = settingsFor(brief, scene, { width, height, camera, light: around, layers: 0, ground });
   const setup: RenderSetup = {

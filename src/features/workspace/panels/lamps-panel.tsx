@@ -1,0 +1,106 @@
+/** The lamps of the model by group: on or off, dimmed, of another colour, one alone; and cues, which switch the whole. */
+import { useState } from 'react';
+import { type Cue, CUES, cueOf, followCue } from '../../../core/brief/cues';
+import { percentOf } from '../../../core/brief/sentence';
+import { type LampSetting, ONLY_SURROUNDINGS, settingOf } from '../../../core/scene/dim-lamps';
+import type { LampGroupReport } from '../../../formats/import-report';
+import { NumberField } from '../../../ui/number-field';
+import { PointerScale } from '../../../ui/pointer-scale';
+import { Words } from '../../../ui/words';
+import type { Brief } from '../../../core/brief/brief';
+import type { ChangeBrief } from '../use-brief';
+
+interface Props {
+  brief: Brief;
+  was: Brief | null;
+  lamps: readonly LampGroupReport[];
+  onChange: ChangeBrief;
+}
+
+const NBSP = '\u00a0';
+const CUE_NAMES: Record<Cue, string> = { day: 'Day', evening: 'Evening', night: 'Night' };
+const DIM_TICKS = [-5, -4, -3, -2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }));
+const KELVINS = [1800, 2700, 4000, 6500, 12_000];
+const kelvinText = (k: number) => `${k.toLocaleString('en')}${NBSP}K`;
+const capital = (s: string) => s.replace(/^./, (c) => c.toUpperCase());
+const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : '±'}${Math.abs(v).toFixed(1)}${NBSP}EV`;
+const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin;
+
+export function LampsPanel({ brief, was, lamps, onChange }: Props) {
+  const [chosen, setChosen] = useState(0);
+  const choice = brief.lamps;
+  const names = lamps.map((l) => l.group);
+  const index = Math.min(chosen, lamps.length - 1);
+  const inHand = lamps[index];
+  const write = (part: Partial<Brief['lamps']>, joins = false) => onChange({ lamps: { ...choice, ...part } }, joins);
+  const change = (group: string, part: Partial<LampSetting>, joins = false) => {
+    const next = { ...settingOf(choice, group), ...part };
+    write({ groups: [...choice.groups.filter((g) => g.group !== group), next] }, joins);
+  };
+  const setting = inHand && settingOf(choice, inHand.group);
+  const kelvinBefore = inHand && was ? settingOf(was.lamps, inHand.group).kelvin : null;
+  return (
+    <>
+      <div className="row" style={{ paddingBottom: 10 }}>
+        <span className="lab">Cue</span>
+        <Words label="Cue" value={cueOf(brief, names)} options={CUES.map((key) => ({ key, label: CUE_NAMES[key] }))} onChoose={(cue) => onChange(followCue(brief, cue, names))} />
+      </div>
+      <div className="sec">
+        {lamps.map((l, i) => {
+          const s = settingOf(choice, l.group);
+          const changed = was !== null && !same(s, settingOf(was.lamps, l.group));
+          const before = was && settingOf(was.lamps, l.group);
+          return (
+            <div key={l.group} className={`lamprow${i === index ? ' on' : ''}${s.on ? '' : ' off'}`}>
+              <button type="button" className="who" aria-pressed={i === index} onClick={() => setChosen(i)}>
+                {capital(l.group)}
+                <span className="n">
+                  {l.kind === 'lamps' ? `${l.count} lamp${l.count === 1 ? '' : 's'}` : 'glowing'}
+                  {s.kelvin !== null ? `, ${kelvinText(s.kelvin)}` : l.kelvin !== null ? `, ${kelvinText(l.kelvin)}` : ''}
+                </span>
+              </button>
+              <PointerScale label={`Dimmer of ${l.group}`} width={84} value={s.dim_ev} min={-5} max={2} step={0.1} ticks={DIM_TICKS} valueText={`${percentOf(s.dim_ev)}, ${signed(s.dim_ev)}`} was={before?.dim_ev ?? null} changed={changed && before?.dim_ev !== s.dim_ev} onChange={(v, joins) => change(l.group, { dim_ev: Math.round(v * 10) / 10 }, joins)} />
+              <span className={`n v${changed ? ' livec' : ''}`} title={signed(s.dim_ev)}>
+                {percentOf(s.dim_ev)}
+              </span>
+              <button type="button" className="lk act" aria-pressed={s.on} aria-label={`${l.group}: ${s.on ? 'on' : 'off'}`} onClick={() => change(l.group, { on: !s.on })}>
+                {s.on ? 'on' : 'off'}
+              </button>
+            </div>
+          );
+        })}
+      </div>
+      {inHand && setting ? (
+        <div className="sec">
+          <div className="row">
+            <h3 className="lampname">{capital(inHand.group)}</h3>
+            {setting.kelvin !== null ? (
+              <button type="button" className="lk act" onClick={() => change(inHand.group, { kelvin: null })}>
+                As in the model
+              </button>
+            ) : null}
+          </div>
+          <div className="row">
+            <span className="lab">Colour</span>
+            <span className="n small">{setting.kelvin !== null ? kelvinText(setting.kelvin) : inHand.kelvin !== null ? `${kelvinText(inHand.kelvin)}, as in the model` : 'as in the model'}</span>
+          </div>
+          <PointerScale label="Colour" value={setting.kelvin ?? inHand.kelvin ?? 4000} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: value.toLocaleString('en') }))} valueText={kelvinText(setting.kelvin ?? inHand.kelvin ?? 4000)} was={kelvinBefore} changed={was !== null && kelvinBefore !== setting.kelvin} onChange={(kelvin, joins) => change(inHand.group, { kelvin }, joins)} />
+          <div className="rows" style={{ marginTop: 8 }}>
+            <span>Dimmer</span>
+            <NumberField label="Dimmer" value={setting.dim_ev} min={-20} max={20} digits={1} unit="EV" onChange={(dim_ev) => change(inHand.group, { dim_ev })} />
+          </div>
+        </div>
+      ) : null}
+      <div className="sec">
+        <span className="lab">One light at a time</span>
+        <div className="list" role="group" aria-label="One light at a time">
+          {[{ key: null, label: 'All lights' }, { key: ONLY_SURROUNDINGS, label: 'The surroundings alone' }, ...names.map((n) => ({ key: n, label: `${capital(n)} alone` }))].map(({ key, label }) => (
+            <button key={key ?? ''} type="button" aria-pressed={choice.only === key} onClick={() => write({ only: key })}>
+              {label}
+            </button>
+          ))}
+        </div>
+      </div>
+    </>
+  );
+}
