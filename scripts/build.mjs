@@ -12,6 +12,7 @@ const BUNDLES = {
   'render-thread': 'src/server/render/thread.ts',
   'render-service': 'src/server/render/service.ts',
   'setup-worker': 'src/server/render/setup-worker.ts',
+  'library-previews': 'src/server/render/library-previews.ts',
   'clean-worker': 'src/server/render/clean-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',
   'deliver-worker': 'src/server/usecases/deliver-worker.ts',
@@ -73,6 +74,11 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
     step('bundles', sources, Object.keys(entries).map((name) => `build/${name}.mjs`), () => stale.push(true));
     if (stale.length)
       await bundle({ entryPoints: entries, outdir: join(root, 'build'), outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', sourcemap: 'linked', logLevel: 'warning', tsconfig: join(root, 'tsconfig.json') });
+  }
+  if (steps.includes('web')) {
+    // what light looks like depends on little: not on the importers, the server's store or the screens
+    const light = ['src/core/brief', 'src/core/lights', 'src/core/scene', 'src/core/color', 'src/core/finishing/develop.ts', 'src/kernel', 'src/server/render/library-previews.ts', 'src/server/render/prepare.ts', 'src/server/render/session.ts'];
+    step('library', light, ['build/library'], () => run(process.execPath, ['build/library-previews.mjs', 'build/library'], { SPHAERA_ROOT: root }));
   }
   if (steps.includes('web'))
     step('web', ['src/app', 'src/features', 'src/ui', 'src/core', 'src/server', 'src/contracts', 'src/formats', 'next.config.ts', 'postcss.config.mjs', 'public'], ['.next/BUILD_ID'], () =>

@@ -1,12 +1,13 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
 import 'reflect-metadata';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type Finish, GROUND_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, type Finish, GROUND_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { LEAST_KELVIN, MOST_KELVIN } from '../core/color/kelvin';
+import { ROOM_KEYS, type RoomKey } from '../core/lights/room/room';
 import type { LampSetting } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
 import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
@@ -116,14 +117,29 @@ class CapturedContract {
   @IsString({ message: 'must name an .hdr or .exr file' }) @MinLength(1, { message: 'must name an .hdr or .exr file' }) @MaxLength(4096) file = '';
   @Range(-360, 360, 'degrees') rotation_deg = 0;
   @Range(-20, 20, 'EV') brightness_ev = 0;
+  @OneOf(['image', 'true', 'none']) sun: CapturedSun = 'image';
+  @Range(-360, 360, 'degrees') sun_turn_deg = 0;
+  @Range(-90, 90, 'degrees') pitch_deg = 0;
+  @Range(-180, 180, 'degrees') roll_deg = 0;
 }
-const SURROUNDINGS = { even: EvenContract, sky: SkyContract, studio: StudioContract, captured: CapturedContract } as const;
+class RoomContract {
+  @OneOf(['room']) kind = 'room' as const;
+  @OneOf(ROOM_KEYS) room: RoomKey = 'windows';
+  @Range(-360, 360, 'degrees') rotation_deg = 0;
+  @Range(-20, 20, 'EV') brightness_ev = 0;
+}
+const SURROUNDINGS = { room: RoomContract, even: EvenContract, sky: SkyContract, studio: StudioContract, captured: CapturedContract } as const;
 
 class LookContract {
   @OneOf(['photographic', 'clay']) kind: 'photographic' | 'clay' = 'photographic';
 }
 class FixedExposureContract {
   @Range(-16, 24, 'EV') ev100 = 12;
+}
+class CameraExposureContract implements CameraExposure {
+  @Range(0.5, 128) f_number = 8;
+  @Range(1e-6, 1e5, 's') shutter_s = 0.01;
+  @Range(1, 1e6) iso = 100;
 }
 class MeteredContract {
   @IsIn([true], { message: 'must be true' }) metered = true as const;
@@ -211,7 +227,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!surroundings.ok) return surroundings;
   const look = variant<Brief['look']>(given.look, 'brief.look', base.look, () => LookContract);
   if (!look.ok) return look;
-  const exposure = variant<Brief['exposure']>(given.exposure, 'brief.exposure', base.exposure, (v) => ('metered' in v ? MeteredContract : FixedExposureContract));
+  const exposure = variant<Brief['exposure']>(given.exposure, 'brief.exposure', base.exposure, (v) => ('metered' in v ? MeteredContract : 'shutter_s' in v || 'iso' in v || 'f_number' in v ? CameraExposureContract : FixedExposureContract));
   if (!exposure.ok) return exposure;
   const size = parseSize(given.size);
   if (!size.ok) return size;

@@ -45,6 +45,25 @@ export interface PictureDto {
   canRedo: boolean;
 }
 
+/** The sun that was found in a captured image. */
+export interface CapturedSunDto {
+  height_deg: number;
+  /** On a plane that faces it, as the image's values have it. */
+  lux: number;
+  kelvin: number;
+  /** Of the spot in the image. */
+  radius_deg: number;
+}
+
+export interface CapturedDto {
+  sha256: string;
+  name: string;
+  width_px: number;
+  height_px: number;
+  /** Null: none stands out, or it was brought in before one was looked for. */
+  sun: CapturedSunDto | null;
+}
+
 export interface WorkspaceDto {
   project: { id: string; name: string; client: string; kind: string };
   revision: { id: string; number: number; glb_sha256: string; report: ImportReport };
@@ -52,7 +71,7 @@ export interface WorkspaceDto {
   /** Of all pictures, newest first. */
   proofs: ProofDto[];
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
-  captured: { sha256: string; name: string; width_px: number; height_px: number }[];
+  captured: CapturedDto[];
   /** Measured on this machine with this model; null before the first render. */
   samples_per_second: number | null;
   /** What renders on this machine now, of whatever project: "proof 3 of Reading room"; null when nothing does. */

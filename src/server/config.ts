@@ -10,6 +10,8 @@ export const config = {
   dataDir: resolve(/* turbopackIgnore: true */ process.env.SPHAERA_DATA ?? join(root, 'data')),
   /** A module built by scripts/build.mjs. */
   built: (name: string) => join(root, 'build', name),
+  /** Pictures of the library's surroundings, made at build. */
+  libraryPreview: (key: string) => join(root, 'build', 'library', `${key}.png`),
   /** What scripts/weights.mjs fetches; may be missing. */
   filterWeights: join(root, 'build', 'denoise', 'filter.weights'),
   /** Of the smaller filter that browsers run. */

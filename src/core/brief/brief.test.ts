@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { parseBrief } from '../../contracts/brief';
 import { lampsOfSet } from '../lights/studio/sets';
 import { BRIEF_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
+import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { about, composeSentence, countChanges, duration } from './sentence';
 
@@ -37,8 +38,11 @@ describe('the brief of version 1', () => {
       { surroundings: { kind: 'studio' } },
       { surroundings: { kind: 'studio', set: 'edges', backdrop: 'none', paper: 0.1, lamps: [{ name: 'Key', role: 'key', form: 'ring', kelvin: 3200 }] } },
       { ground: { kind: 'shadow', polish: 0.3 } },
-      { surroundings: { kind: 'captured', file: 'a.hdr', rotation_deg: 40, brightness_ev: -1 } },
+      { surroundings: { kind: 'room', room: 'gallery', rotation_deg: 90 } },
+      { surroundings: { kind: 'captured', file: 'a.hdr', rotation_deg: 40, brightness_ev: -1, sun: 'true', sun_turn_deg: 20, pitch_deg: 3 } },
+      { lamps: { groups: [{ group: 'Shelf lamps', dim_ev: -1 }], only: 'Shelf lamps' } },
       { exposure: { metered: true } },
+      { exposure: { f_number: 2.8, shutter_s: 0.02, iso: 400 } },
       { finish: { background: { kind: 'clear' } } },
       { quality: { step: 'exhibit' } }
     ])
@@ -51,7 +55,7 @@ describe('the brief of version 1', () => {
     [{ quality: { samples: 10.5 } }, /whole number/],
     [{ viewpoint: { focal_length_mm: 'wide' } }, /brief\.viewpoint\.focal_length_mm must be a number from 4 to 2000 mm, got "wide"/],
     [{ viewpoint: { position_m: [0, 1] } }, /brief\.viewpoint\.position_m must be three numbers/],
-    [{ surroundings: { kind: 'fog' } }, /brief\.surroundings\.kind must be one of even, sky, studio, captured, got "fog"/],
+    [{ surroundings: { kind: 'fog' } }, /brief\.surroundings\.kind must be one of room, even, sky, studio, captured, got "fog"/],
     [{ surroundings: { kind: 'sky', time: 'noon' } }, /brief\.surroundings\.time must be a time in ISO 8601/],
     [{ size: { paper: 'A9' } }, /brief\.size\.paper must be one of A0/],
     [{ size: { width_px: 32768, height_px: 32768 } }, /million pixels/],
@@ -60,6 +64,8 @@ describe('the brief of version 1', () => {
     [{ surroundings: { kind: 'studio', lamps: [{ name: 'Key' }, { kelvin: 20 }] } }, /brief\.surroundings\.lamps\[1\]\.kelvin must be a number from 1000 to 15000 K, got 20/],
     [{ surroundings: { kind: 'studio', lamps: 3 } }, /brief\.surroundings\.lamps must be a list of lamps or null/],
     [{ ground: { kind: 'shadow', polish: 2 } }, /brief\.ground\.polish must be a number from 0 to 1, got 2/],
+    [{ lamps: { groups: [{ group: 'Shelf lamps', kelvin: 10 }] } }, /brief\.lamps\.groups\[0\]\.kelvin must be a number from 1000 to 15000 K, got 10/],
+    [{ surroundings: { kind: 'captured', file: 'a.hdr', sun: 'moon' } }, /brief\.surroundings\.sun must be one of image, true, none/],
     [{ ground: { kind: 'lawn' } }, /brief\.ground\.kind must be one of none, shadow, got "lawn"/],
     [{ look: { kind: 'drawn' } }, /brief\.look\.kind must be one of photographic, clay/]
   ])('refuses %j by name and range', (brief, expected) => expect(message(brief)).toMatch(expected));
@@ -76,6 +82,12 @@ describe('the brief of version 1', () => {
   });
   it('the finish is no part of what decides the film', () => {
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
+  });
+  it('states an exposure by a meter’s value or a camera’s settings: f/16 at 1/125 s and ISO 100 is EV 15 (sunny 16, trade)', () => {
+    expect(statedEv({ ev100: 9 })).toBe(9);
+    expect(statedEv({ f_number: 16, shutter_s: 1 / 125, iso: 100 })).toBeCloseTo(15, 1);
+    expect(statedEv({ f_number: 16, shutter_s: 1 / 125, iso: 400 })).toBeCloseTo(13, 1);
+    expect(statedEv({ metered: true })).toBeNull();
   });
   it('the same document has the same bytes whatever the order of its keys', () => expect(canonicalJson({ b: [1, { d: 2, c: null }], a: 'x' })).toBe('{"a":"x","b":[1,{"c":null,"d":2}]}'));
 });

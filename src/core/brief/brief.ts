@@ -6,6 +6,7 @@ import type { QualityKey } from '../catalogue/quality';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
 import type { LampSetting } from '../scene/dim-lamps';
+import type { RoomKey } from '../lights/room/room';
 import type { StudioLamp } from '../lights/studio/lamp';
 import type { Backdrop, StudioSetKey } from '../lights/studio/sets';
 import type { StudioChoice } from '../lights/studio/studio';
@@ -51,8 +52,23 @@ export interface CapturedSurroundings {
   file: string;
   rotation_deg: number;
   brightness_ev: number;
+  /** `image`: as it was captured; `true`: cut out, and a sun of its light and true size in its place; `none`: cut out. */
+  sun: CapturedSun;
+  /** How far that sun is turned against the image. */
+  sun_turn_deg: number;
+  /** How far the camera looked up, and how far its right side hung down. */
+  pitch_deg: number;
+  roll_deg: number;
 }
-export type Surroundings = EvenSurroundings | SkySurroundings | StudioSurroundings | CapturedSurroundings;
+export type CapturedSun = 'image' | 'true' | 'none';
+/** The light of a room that is not modelled. */
+export interface RoomSurroundings {
+  kind: 'room';
+  room: RoomKey;
+  rotation_deg: number;
+  brightness_ev: number;
+}
+export type Surroundings = RoomSurroundings | EvenSurroundings | SkySurroundings | StudioSurroundings | CapturedSurroundings;
 export type SurroundingsKind = Surroundings['kind'];
 
 export interface ShadowGround {
@@ -69,7 +85,14 @@ export interface ShadowGround {
 /** What the model stands on, beside what it brings itself. */
 export type Ground = { kind: 'none' } | ShadowGround;
 
-export type Exposure = { ev100: number } | { metered: true };
+/** A light meter's value, what a meter reads of the frame, or a camera's settings. */
+export type Exposure = { ev100: number } | { metered: true } | CameraExposure;
+export interface CameraExposure {
+  /** Of the exposure alone; depth of field is the viewpoint's. */
+  f_number: number;
+  shutter_s: number;
+  iso: number;
+}
 export type LookKind = 'photographic' | 'clay';
 
 export interface BriefQuality {
@@ -151,7 +174,8 @@ export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundi
   even: { kind: 'even', radiance: 1, color: [1, 1, 1] },
   sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 },
   studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
-  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0 }
+  room: { kind: 'room', room: 'windows', rotation_deg: 0, brightness_ev: 0 },
+  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 }
 };
 
 export const GROUND_DEFAULTS: ShadowGround = { kind: 'shadow', height_m: null, polish: 0, roughness: 0.2, reach: 4 };

@@ -1,7 +1,15 @@
 /** Exposure. Source: ISO 12232: EV100 = log2(N^2/t x 100/S); a saturated pixel is Lmax = 1.2 x 2^EV100 cd/m2. */
+import type { Exposure } from './brief';
+
 export const whiteLuminance = (ev100: number): number => 1.2 * 2 ** ev100;
 
 export const evOfCamera = (fNumber: number, shutterSeconds: number, iso: number): number => Math.log2(((fNumber * fNumber) / shutterSeconds) * (100 / iso));
+
+/** EV100 that a brief states; null when it has it metered. */
+export function statedEv(exposure: Exposure): number | null {
+  if ('metered' in exposure) return null;
+  return 'ev100' in exposure ? exposure.ev100 : evOfCamera(exposure.f_number, exposure.shutter_s, exposure.iso);
+}
 
 /** EV100 that a reflected-light meter sets for a mean luminance in cd/m2. Source: ISO 2720, K = 12.5. */
 export const evOfLuminance = (luminance: number): number => Math.log2((luminance * 100) / 12.5);

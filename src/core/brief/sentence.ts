@@ -5,6 +5,7 @@
 import { DESTINATIONS } from '../catalogue/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
 import { settingOf } from '../scene/dim-lamps';
+import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
 import { canonicalJson, type Brief, type Ground, type Surroundings } from './brief';
 import type { SizeChoice } from '../catalogue/size-choice';
@@ -38,6 +39,8 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
     }
     case 'captured':
       return `Captured: ${nameOfCaptured(s.file)}`;
+    case 'room':
+      return `Room: ${ROOMS[s.room].name}`;
     case 'even':
       return 'Even light';
   }

@@ -39,6 +39,8 @@ interface Props {
   rendering: string | null;
   /** A point of the model that a panel asks for. */
   picking: Picking | null;
+  /** The exposure of the preview that is seen, EV100; null when none is. */
+  onReading: (ev100: number | null) => void;
   stageOpen: boolean;
   onStage: () => void;
   onShow: (model: boolean) => void;
@@ -134,6 +136,9 @@ export function Stage(props: Props) {
     waitsFor: props.rendering,
     weak
   });
+  const reading = preview.picture?.ev100 ?? null;
+  const { onReading } = props;
+  useEffect(() => onReading(reading), [reading, onReading]);
   // a weak machine draws the model only while it is in hand
   const comes = stageView.preview && preview.fault === null && preview.waitsFor === null;
   const drawn = modelSeen && !preview.picture && (moving || !weak || !comes);

@@ -41,6 +41,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const [zoom, setZoom] = useState<Zoom>('whole');
   const [inches, setInches] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
+  const [previewEv, setPreviewEv] = useState<number | null>(null);
   const [picking, setPicking] = useState<Picking | null>(null);
 
   const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
@@ -143,7 +144,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
 
   const close = () => setPanel(null);
   // a question to the stage belongs to the panel that asked it
-  const asked = panel === 'surroundings' && brief.surroundings.kind === 'studio' ? picking : null;
+  const asked = panel === 'surroundings' ? picking : null;
   const was = shown?.brief ?? null;
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
@@ -175,6 +176,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         stageView={stageView}
         rendering={workspace.rendering}
         picking={asked}
+        onReading={setPreviewEv}
         stageOpen={panel === 'stage'}
         onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
         onShow={setShowModel}
@@ -239,7 +241,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'surroundings' ? (
         <Panel title="Surroundings" onClose={close}>
-          <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} reading={previewEv ?? shown?.ev100 ?? null} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'lamps' ? (
         <Panel title="Lamps" onClose={close}>

@@ -6,8 +6,12 @@ import { whiteLuminance } from '../../core/brief/exposure';
 import { type Brief, canonicalJson } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import { cutSun, findSun, type FoundSun } from '../../core/lights/captured/find-sun';
+import { level } from '../../core/lights/captured/level';
+import { SUN_RADIUS_RAD } from '../../core/lights/sky/atmosphere';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { levelIrradiance } from '../../core/lights/ground/irradiance';
+import { makeRoom } from '../../core/lights/room/room';
 import { makeSky } from '../../core/lights/sky/sky-image';
 import { buildStudio } from '../../core/lights/studio/studio';
 import { skyDirection, sunPosition } from '../../core/lights/sun/position';
@@ -88,8 +92,15 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
     const grid = buildImportanceGrid(sky.pixels, sky.width, sky.height, SKY_GRID);
     return { even: null, image: { ...sky, scale: 1, rotation: 0, grid }, sun: sky.sun };
   }
+  if (around.kind === 'room') {
+    const room = makeRoom(around.room);
+    return { even: null, image: { ...room, scale: 1, rotation: 0, grid: buildImportanceGrid(room.pixels, room.width, room.height) }, sun: null };
+  }
   if (!captured) throw new BriefRefused('surroundings.file', `surroundings.file "${around.file}" was not found`);
-  return { even: null, image: { ...captured, scale: 1, rotation: 0, grid: buildImportanceGrid(captured.pixels, captured.width, captured.height) }, sun: null };
+  const upright = level(captured, around);
+  const found = around.sun === 'image' ? null : findSun(upright);
+  const seen = found ? cutSun(upright, found) : upright;
+  return { even: null, image: { ...seen, scale: 1, rotation: 0, grid: buildImportanceGrid(seen.pixels, seen.width, seen.height) }, sun: found && around.sun === 'true' ? trueSun(found) : null };
 }
 
 export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brief): SurroundingsLight {
@@ -98,12 +109,24 @@ export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brie
   if (!image || !('brightness_ev' in around)) return { even, image, sun };
   const brightness = 2 ** around.brightness_ev;
   const { pixels, width, height, grid } = image;
-  return { even, image: { pixels, width, height, grid, scale: brightness, rotation: around.kind === 'captured' ? radians(around.rotation_deg) : 0 }, sun: sun && { direction: sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, brightness) } };
+  return { even, image: { pixels, width, height, grid, scale: brightness, rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0 }, sun: sun && { direction: around.kind === 'captured' ? turned(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, brightness) } };
+}
+
+/** A disc of the sun's true size with the light that was found. */
+function trueSun({ direction, irradiance }: FoundSun): NonNullable<SurroundingsLight['sun']> {
+  const oneMinusCos = 2 * Math.sin(SUN_RADIUS_RAD / 2) ** 2;
+  return { direction, oneMinusCos, radiance: scale(irradiance, 1 / (2 * Math.PI * oneMinusCos)) };
+}
+
+/** As the kernel turns an image about +Y. */
+function turned([x, y, z]: Vec3, radiansOf: number): Vec3 {
+  const [c, s] = [Math.cos(radiansOf), Math.sin(radiansOf)];
+  return [c * x + s * z, y, c * z - s * x];
 }
 
 export function neutralKey({ surroundings: around }: Brief): string {
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
-  return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0 });
+  return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0 });
 }
 
 /** Whether no light at all can reach the picture: it is said rather than rendered. */

@@ -3,7 +3,7 @@
  * or the stop. The film's bytes depend on scene, brief and sample map alone.
  */
 import type { Brief } from '../../core/brief/brief';
-import { whiteLuminance } from '../../core/brief/exposure';
+import { statedEv, whiteLuminance } from '../../core/brief/exposure';
 import { type FilmLayers, tilesOf } from '../../core/film/film';
 import type { FilmStore } from '../../core/film/store';
 import { groupLights } from '../../core/scene/light-groups';
@@ -64,7 +64,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
   const dark = isDark(light, lit);
   // a meter has nothing to read in the dark
-  const ev100 = 'ev100' in brief.exposure ? brief.exposure.ev100 : dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads)));
+  const ev100 = statedEv(brief.exposure) ?? (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
   return { dark, layers, packed, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(scene) };
 }
 

@@ -5,6 +5,7 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
+import { statedEv } from '../../core/brief/exposure';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { subtract, type Vec3 } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
@@ -110,7 +111,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     centre_m: of.centre_m,
     exact: pack === key,
     settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye) },
-    ev100: 'ev100' in brief.exposure ? brief.exposure.ev100 : null,
+    ev100: statedEv(brief.exposure),
     meter_ev: exposureFor(brief, 0),
     firefly: brief.quality.firefly,
     samples: brief.quality.samples,

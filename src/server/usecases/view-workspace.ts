@@ -1,5 +1,5 @@
 /** Everything a workspace shows. */
-import type { WorkspaceDto } from '../../contracts/dto';
+import type { CapturedSunDto, WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import type { ImportReport } from '../../formats/import-report';
 import { findPicture, listPictures } from '../store/pictures';
@@ -18,7 +18,7 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
     pictures: pictures.map(pictureDto),
     proofs: pictures.flatMap((p) => listProofs(p.id)).sort((a, b) => b.created_at_ms - a.created_at_ms || b.number - a.number).map(proofDto),
     viewpoints: listViewpoints(project.id).map((v) => ({ id: v.id, name: v.name, viewpoint: JSON.parse(v.viewpoint_json) as Brief['viewpoint'] })),
-    captured: listCaptured().map(({ sha256, name, width_px, height_px }) => ({ sha256, name, width_px, height_px })),
+    captured: listCaptured().map(({ sha256, name, width_px, height_px, sun_json }) => ({ sha256, name, width_px, height_px, sun: sun_json ? (JSON.parse(sun_json) as CapturedSunDto | null) : null })),
     samples_per_second: speedOf(revision.id),
     rendering: whatRenders()
   };

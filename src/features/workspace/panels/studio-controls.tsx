@@ -60,6 +60,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
     write([...lamps, { name: `Lamp ${lamps.length + 1}`, role: 'accent', ...shape, on: true, azimuth_deg: 90, elevation_deg: 30, distance_m: 2.5 * size, turn_deg: 0, kelvin: 5500, tint: 0, lumen: lumenFor(luminance, shape) }]);
     setChosen(lamps.length);
   };
+  const placing = picking?.asks === 'reflection';
   const contrast = contrastOf(lamps);
   return (
     <>
@@ -148,10 +149,10 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <button
               type="button"
               className="lk act"
-              aria-pressed={picking !== null}
-              onClick={() => onPicking(picking ? null : { says: `Press where the reflection of ${lamp.name} should appear; drag to move it.`, onPick: place })}
+              aria-pressed={placing}
+              onClick={() => onPicking(placing ? null : { asks: 'reflection', says: `Press where the reflection of ${lamp.name} should appear; drag to move it.`, onPick: place })}
             >
-              {picking ? 'Done' : 'Place by its reflection'}
+              {placing ? 'Done' : 'Place by its reflection'}
             </button>
           </div>
           <Words label="Form" value={lamp.form} options={LAMP_FORMS.map((form) => ({ key: form, label: FORM_NAMES[form] }))} onChoose={(form) => change(index, { form, lumen: lumenFor(lampLuminance(lamp), { ...lamp, form }) })} />

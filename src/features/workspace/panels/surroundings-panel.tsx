@@ -1,20 +1,23 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../../../core/brief/brief';
 import { PLACES } from '../../../core/catalogue/places';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
-import { send, upload } from '../../shared/send';
 import type { Picking, ProjectPanelProps } from '../view';
+import { CapturedControls } from './captured-controls';
+import { ExposureControls } from './exposure-controls';
 import { GroundControls } from './ground-controls';
 import { PlanDial } from './plan-dial';
+import { RoomControls } from './room-controls';
 import { SkyControls } from './sky-controls';
 import { StudioControls } from './studio-controls';
+import { SurroundingsLibrary } from './surroundings-library';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
 const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(1)}\u00a0EV`;
 
-export function SurroundingsPanel({ workspace, brief, was, view, picking, onPicking, onChange, onMessage, onWorkspace }: ProjectPanelProps & { picking: Picking | null; onPicking: (picking: Picking | null) => void }) {
+export function SurroundingsPanel({ workspace, brief, was, view, reading, picking, onPicking, onChange, onMessage, onWorkspace }: ProjectPanelProps & { /** EV100 of what is on the stage. */ reading: number | null; picking: Picking | null; onPicking: (picking: Picking | null) => void }) {
   const { min_m: min, max_m: max } = workspace.revision.report;
   const s = brief.surroundings;
   // what was set for a kind comes back when one returns to it
@@ -38,14 +41,17 @@ export function SurroundingsPanel({ workspace, brief, was, view, picking, onPick
             { key: 'sky', label: 'Sky' },
             { key: 'studio', label: 'Studio' },
             { key: 'captured', label: 'Captured' },
+            { key: 'room', label: 'Room' },
             { key: 'even', label: 'Even' }
           ]}
           onChoose={choose}
         />
       </div>
+      <SurroundingsLibrary surroundings={s} onChoose={(surroundings) => onChange({ surroundings })} />
+      {s.kind === 'room' ? <RoomControls room={s} onSet={set} /> : null}
       {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} onSet={set} /> : null}
       {s.kind === 'studio' ? <StudioControls studio={s} before={before?.kind === 'studio' ? before : null} bounds={{ min, max }} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
-      {s.kind === 'captured' ? <CapturedList workspace={workspace} file={s.file} onChoose={(file) => set({ file })} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
+      {s.kind === 'captured' ? <CapturedControls workspace={workspace} captured={s} onSet={set} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
       {s.kind === 'even' ? (
         <div className="sec">
           <p className="say">The same light from everywhere, without a shadow’s direction.</p>
@@ -71,67 +77,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, picking, onPick
         </div>
       ) : null}
       <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
-      <div className="sec">
-        <span className="lab">Exposure</span>
-        <Words
-          label="Exposure"
-          value={'metered' in brief.exposure ? 'metered' : 'fixed'}
-          options={[
-            { key: 'metered', label: 'metered' },
-            { key: 'fixed', label: 'fixed' }
-          ]}
-          onChoose={(key) => onChange({ exposure: key === 'metered' ? { metered: true } : { ev100: 12 } })}
-        />
-        {'ev100' in brief.exposure ? (
-          <div style={{ width: 130 }}>
-            <NumberField label="Exposure value" value={brief.exposure.ev100} min={-16} max={24} digits={1} unit="EV at ISO 100" onChange={(ev100) => onChange({ exposure: { ev100 } })} />
-          </div>
-        ) : null}
-      </div>
+      <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
     </>
-  );
-}
-
-function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {
-  const input = useRef<HTMLInputElement>(null);
-  const [share, setShare] = useState<number | null>(null);
-  const bringIn = async (image: File) => {
-    setShare(0);
-    const sent = await upload(image, setShare, new AbortController().signal);
-    const made = sent.ok ? await send<{ sha256: string }>('POST', '/api/captured', { upload: sent.value.upload, name: image.name }) : sent;
-    setShare(null);
-    if (!made.ok) return onMessage(made.message);
-    const { sha256 } = made.value as { sha256: string };
-    onWorkspace((w) => ({ ...w, captured: w.captured.some((c) => c.sha256 === sha256) ? w.captured : [...w.captured, { sha256, name: image.name.replace(/\.[A-Za-z0-9]+$/, ''), width_px: 0, height_px: 0 }] }));
-    onChoose(sha256);
-  };
-  return (
-    <div className="sec">
-      <span className="lab">Captured 360° images</span>
-      <div className="list" role="group" aria-label="Captured images">
-        {workspace.captured.map((c) => (
-          <button key={c.sha256} type="button" aria-pressed={c.sha256 === file} onClick={() => onChoose(c.sha256)}>
-            {c.name}
-            <span className="n">{c.width_px > 0 ? `${c.width_px} × ${c.height_px}` : ''}</span>
-          </button>
-        ))}
-      </div>
-      {workspace.captured.length === 0 ? <p className="say">No image yet. An .hdr or .exr of the full circle, twice as wide as high, lights the model as the place was lit.</p> : null}
-      <input
-        ref={input}
-        className="vh"
-        type="file"
-        accept=".hdr,.exr"
-        aria-label="Choose a captured image"
-        onChange={(e) => {
-          const image = e.target.files?.[0];
-          if (image) void bringIn(image);
-          e.target.value = '';
-        }}
-      />
-      <button type="button" className="lk act" onClick={() => input.current?.click()}>
-        {share === null ? 'Bring in an .hdr or .exr' : `${Math.floor(share * 100)}\u00a0% is here`}
-      </button>
-    </div>
   );
 }

@@ -1,0 +1,109 @@
+/** Captured surroundings: which image, its sun, and how it is set upright. */
+import { useRef, useState } from 'react';
+import type { CapturedDto } from '../../../contracts/dto';
+import type { CapturedSurroundings } from '../../../core/brief/brief';
+import { NumberField } from '../../../ui/number-field';
+import { Words } from '../../../ui/words';
+import { send, upload } from '../../shared/send';
+import type { ProjectPanelProps } from '../view';
+
+type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & { captured: CapturedSurroundings; onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void };
+
+const NBSP = '\u00a0';
+
+export function CapturedControls({ workspace, captured, onSet, onMessage, onWorkspace }: Props) {
+  const image = workspace.captured.find((c) => c.sha256 === captured.file) ?? null;
+  return (
+    <>
+      <CapturedList workspace={workspace} file={captured.file} onChoose={(file) => onSet({ file, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 })} onMessage={onMessage} onWorkspace={onWorkspace} />
+      {image ? (
+        <div className="sec">
+          <span className="lab">The sun in it</span>
+          <p className="say">{sunSentence(image)}</p>
+          {image.sun ? (
+            <>
+              <Words
+                label="The sun in the image"
+                value={captured.sun}
+                options={[
+                  { key: 'image', label: 'As captured' },
+                  { key: 'true', label: 'A true sun' },
+                  { key: 'none', label: 'Cut out' }
+                ]}
+                onChoose={(sun) => onSet({ sun })}
+              />
+              {captured.sun === 'true' ? (
+                <div className="rows" style={{ marginTop: 8 }}>
+                  <span>Turned against the image</span>
+                  <NumberField label="The sun turned against the image" value={captured.sun_turn_deg} min={-360} max={360} unit="°" onChange={(sun_turn_deg) => onSet({ sun_turn_deg })} />
+                </div>
+              ) : null}
+            </>
+          ) : null}
+        </div>
+      ) : null}
+      {image ? (
+        <div className="sec">
+          <span className="lab">Level, when the camera stood askew</span>
+          <div className="rows">
+            <span>It looked up by</span>
+            <NumberField label="It looked up by" value={captured.pitch_deg} min={-90} max={90} digits={1} unit="°" onChange={(pitch_deg) => onSet({ pitch_deg })} />
+            <span>Its right side hung down by</span>
+            <NumberField label="Its right side hung down by" value={captured.roll_deg} min={-180} max={180} digits={1} unit="°" onChange={(roll_deg) => onSet({ roll_deg })} />
+          </div>
+        </div>
+      ) : null}
+    </>
+  );
+}
+
+function sunSentence({ sun }: CapturedDto): string {
+  if (!sun) return 'No spot stands out as a sun would; the image lights as it is.';
+  const { height_deg, lux, kelvin, radius_deg } = sun;
+  const light = lux >= 1000 ? `${Math.round(lux / 100) / 10}${NBSP}klx` : `${Math.round(lux * 10) / 10}${NBSP}lx`;
+  return `A sun ${Math.round(height_deg)}° high of ${light} and ${(Math.round(kelvin / 50) * 50).toLocaleString('en')}${NBSP}K, smeared to ${(2 * radius_deg).toFixed(1)}° across; the true one is 0.5°, so its shadows are ${radius_deg > 0.6 ? 'crisper than this image’s' : 'about as crisp'}.`;
+}
+
+function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {
+  const input = useRef<HTMLInputElement>(null);
+  const [share, setShare] = useState<number | null>(null);
+  const bringIn = async (image: File) => {
+    setShare(0);
+    const sent = await upload(image, setShare, new AbortController().signal);
+    const made = sent.ok ? await send<Omit<CapturedDto, 'name'>>('POST', '/api/captured', { upload: sent.value.upload, name: image.name }) : sent;
+    setShare(null);
+    if (!made.ok) return onMessage(made.message);
+    const added = { ...(made.value as Omit<CapturedDto, 'name'>), name: image.name.replace(/\.[A-Za-z0-9]+$/, '') };
+    onWorkspace((w) => ({ ...w, captured: w.captured.some((c) => c.sha256 === added.sha256) ? w.captured : [...w.captured, added] }));
+    onChoose(added.sha256);
+  };
+  return (
+    <div className="sec">
+      <span className="lab">Captured 360° images</span>
+      <div className="list" role="group" aria-label="Captured images">
+        {workspace.captured.map((c) => (
+          <button key={c.sha256} type="button" aria-pressed={c.sha256 === file} onClick={() => onChoose(c.sha256)}>
+            {c.name}
+            <span className="n">{`${c.width_px} × ${c.height_px}`}</span>
+          </button>
+        ))}
+      </div>
+      {workspace.captured.length === 0 ? <p className="say">No image yet. An .hdr or .exr of the full circle, twice as wide as high, lights the model as the place was lit.</p> : null}
+      <input
+        ref={input}
+        className="vh"
+        type="file"
+        accept=".hdr,.exr"
+        aria-label="Choose a captured image"
+        onChange={(e) => {
+          const image = e.target.files?.[0];
+          if (image) void bringIn(image);
+          e.target.value = '';
+        }}
+      />
+      <button type="button" className="lk act" onClick={() => input.current?.click()}>
+        {share === null ? 'Bring in an .hdr or .exr' : `${Math.floor(share * 100)}${NBSP}% is here`}
+      </button>
+    </div>
+  );
+}
