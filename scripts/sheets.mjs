@@ -34,6 +34,33 @@ for (const [name, { out, brief }] of Object.entries(SHEETS)) {
   writeFileSync(join(work, `${name}.json`), JSON.stringify(brief));
   run('build/cli.mjs', 'render', join(work, `${name}.glb`), '--brief', join(work, `${name}.json`), '--out', out, '--report', join(work, `${name}.report.json`));
 }
+/** One model under several lights, side by side. */
+async function compare(name, model, out, columns, briefs) {
+  if (wanted.length > 0 && !wanted.includes(name)) return;
+  const { default: sharp } = await import('sharp');
+  run('build/sheet.mjs', model, join(work, `${model}.glb`));
+  const pictures = briefs.map((more, i) => {
+    const file = join(work, `${name}-${i}`);
+    writeFileSync(`${file}.json`, JSON.stringify(more));
+    run('build/cli.mjs', 'render', join(work, `${model}.glb`), '--brief', `${file}.json`, '--out', `${file}.png`);
+    return `${file}.png`;
+  });
+  const { width, height } = await sharp(pictures[0]).metadata();
+  const gap = 6;
+  await sharp({ create: { width: columns * (width + gap) - gap, height: Math.ceil(pictures.length / columns) * (height + gap) - gap, channels: 3, background: '#ffffff' } })
+    .composite(pictures.map((input, i) => ({ input, left: (i % columns) * (width + gap), top: Math.floor(i / columns) * (height + gap) })))
+    .png({ palette: true, quality: 92 })
+    .toFile(out);
+}
+
+const sky = (time, more = {}) => ({ kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: `2026-10-12T${time}:00+02:00`, north_deg: 22, visibility_km: 40, cloud: 0.1, ...more });
+const off = { groups: ['Picture spot', 'Shelf lamps', 'Table lamps'].map((group) => ({ group, on: false })) };
+await compare('day', 'room', 'docs/day-sheet.png', 3, [['07:50', off], ['09:30', off], ['13:00', off], ['16:40', off], ['18:35', {}], ['21:15', {}]].map(([time, lamps]) =>
+  brief({ viewpoint: { camera: 'East window' }, surroundings: sky(time), lamps, size: { width_px: 420, height_px: 297 }, quality: { step: 'study', samples: 64, bounces: 10, firefly: 4 }, finish: { denoise: 1, exposure_ev: 0 } })
+));
+await compare('sets', 'lamp', 'docs/set-sheet.png', 6, ['three', 'window', 'edges', 'ring', 'overhead', 'dusk'].map((set) =>
+  brief({ viewpoint: { camera: 'Whole lamp' }, surroundings: { kind: 'studio', set }, size: { width_px: 240, height_px: 340 }, quality: { step: 'study', samples: 64, bounces: 12, firefly: 4 }, finish: { denoise: 1, exposure_ev: 0 } })
+));
 if (wanted.length === 0 || wanted.includes('lamps')) {
   const { build: bundle } = await import('esbuild');
   const outfile = join(root, 'build', 'sheet-lamps.mjs');

@@ -4,13 +4,20 @@ import '@fontsource-variable/ysabeau-office/wght.css';
 import './globals.css';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
+import { EarlyPresses, KEEP_EARLY_PRESSES } from '../ui/early-presses';
 
 export const metadata: Metadata = { title: { default: 'Sphaera', template: '%s: Sphaera' } };
 
 export default function Layout({ children }: { children: ReactNode }) {
   return (
-    <html lang="en">
-      <body>{children}</body>
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        <script>{KEEP_EARLY_PRESSES}</script>
+      </head>
+      <body>
+        {children}
+        <EarlyPresses />
+      </body>
     </html>
   );
 }

@@ -1,0 +1,44 @@
+'use client';
+/**
+ * A page can be seen before it has come to life, and what is pressed then would be lost. A script in the page's head keeps presses on
+ * buttons and chosen files until this component says that the page lives, and then gives them to it. `html[data-alive]` tells it to tests.
+ */
+import { useEffect } from 'react';
+
+declare global {
+  interface Window {
+    earlyPresses?: { end: () => void };
+  }
+}
+
+export const KEEP_EARLY_PRESSES = `(function () {
+  var kept = [];
+  function press(e) {
+    var t = e.target.closest && e.target.closest('button, label');
+    if (!t || !e.isTrusted || t.querySelector('input[type=file]')) return;
+    e.preventDefault();
+    e.stopPropagation();
+    kept.push(function () { t.click(); });
+  }
+  function choice(e) {
+    if (e.target.type !== 'file') return;
+    e.stopPropagation();
+    kept.push(function () { e.target.dispatchEvent(new Event('change', { bubbles: true })); });
+  }
+  addEventListener('click', press, true);
+  addEventListener('change', choice, true);
+  window.earlyPresses = { end: function () {
+    removeEventListener('click', press, true);
+    removeEventListener('change', choice, true);
+    document.documentElement.dataset.alive = '';
+    kept.splice(0).forEach(function (give) { give(); });
+  } };
+})();`;
+
+export function EarlyPresses() {
+  useEffect(() => {
+    window.earlyPresses?.end();
+    window.earlyPresses = undefined;
+  }, []);
+  return null;
+}
