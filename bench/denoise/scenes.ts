@@ -63,7 +63,7 @@ function strewn(name: string, seed: number, inside: boolean): BenchScene {
   const brief: Brief = {
     ...BRIEF_DEFAULTS,
     viewpoint: viewFrom([0.6, 1.5, 3.4], [0, 0.35, 0], { focal_length_mm: 35 }),
-    surroundings: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T16:00:00+02:00', north_deg: 40 * seed, visibility_km: 40, cloud: inside ? 0 : 0.3, brightness_ev: 0 },
+    surroundings: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T16:00:00+02:00', north_deg: 40 * seed, visibility_km: 40, cloud: inside ? 0 : 0.3, brightness_ev: 0, sun_ev: 0, sky_ev: 0 },
     exposure: { metered: true },
     quality: { ...BRIEF_DEFAULTS.quality, firefly: 4 },
     finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }

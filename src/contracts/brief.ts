@@ -86,6 +86,8 @@ class SkyContract {
   @Range(2, 200, 'km') visibility_km = SURROUNDINGS_DEFAULTS.sky.visibility_km;
   @Range(0, 1) cloud = 0;
   @Range(-10, 10, 'EV') brightness_ev = 0;
+  @Range(-10, 10, 'EV') sun_ev = 0;
+  @Range(-10, 10, 'EV') sky_ev = 0;
 }
 class StudioLampContract implements StudioLamp {
   @IsString({ message: 'must be a name' }) @MinLength(1, { message: 'must not be empty' }) @MaxLength(60) name = 'Lamp';

@@ -64,6 +64,14 @@ export interface CapturedDto {
   sun: CapturedSunDto | null;
 }
 
+/** Surroundings or a cue that was kept under a name. */
+export interface KeptLightDto {
+  id: string;
+  kind: 'surroundings' | 'cue';
+  name: string;
+  part: Partial<Pick<Brief, 'surroundings' | 'lamps' | 'exposure'>>;
+}
+
 export interface WorkspaceDto {
   project: { id: string; name: string; client: string; kind: string };
   revision: { id: string; number: number; glb_sha256: string; report: ImportReport };
@@ -72,6 +80,7 @@ export interface WorkspaceDto {
   proofs: ProofDto[];
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
+  kept_lights: KeptLightDto[];
   /** Measured on this machine with this model; null before the first render. */
   samples_per_second: number | null;
   /** What renders on this machine now, of whatever project: "proof 3 of Reading room"; null when nothing does. */

@@ -125,3 +125,28 @@ test('the sun is dragged along its day, and the sentence tells the hour', async 
   const morning = briefOf(page).surroundings;
   expect(morning.kind === 'sky' && Number(morning.time.slice(11, 13))).toBeLessThan(12);
 });
+
+test('a light is kept under a name, taken again from the library, and let go of', async ({ page }) => {
+  test.setTimeout(120_000);
+  await ownProject(page, 'Perihelion lamp', 'kept lamp');
+  await word(page, /Studio/).click();
+  const light = panel(page, 'Surroundings');
+  await light.getByRole('button', { name: 'From the library' }).click();
+  const shelf = light.getByRole('group', { name: 'Library of surroundings' });
+  await expect(shelf.getByRole('button')).toHaveCount(21);
+  // each has its picture
+  await expect.poll(() => shelf.locator('img').first().evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+  await shelf.getByRole('button', { name: 'Gallery with top light' }).click();
+  await expect(sentence(page)).toContainText('Room: gallery with top light');
+  await light.getByLabel('name for what is set now').fill('Show room');
+  await light.getByRole('button', { name: 'Keep', exact: true }).click();
+  await shelf.getByRole('button', { name: 'Overcast' }).click();
+  await expect(sentence(page)).toContainText('Sky: 12');
+  await light.getByRole('button', { name: 'Show room', exact: true }).click();
+  await expect(sentence(page)).toContainText('Room: gallery with top light');
+  await light.getByLabel('name for what is set now').fill('Show room');
+  await light.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText('"Show room" is there already');
+  await light.getByRole('button', { name: 'Let go of Show room' }).click();
+  await expect(light.getByRole('button', { name: 'Show room', exact: true })).toHaveCount(0);
+});

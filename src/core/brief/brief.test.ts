@@ -96,7 +96,7 @@ describe('the sentence', () => {
   const context = { name: 'East window', shown: null, nameOfCaptured: () => 'field', focalMm: 28, parallel: false, lampGroups: [] as string[] };
   const text = (brief = BRIEF_DEFAULTS) => composeSentence(brief, context).map((p) => ('text' in p ? p.text : p.word)).join('');
   it('says what the brief says', () => {
-    expect(text({ ...BRIEF_DEFAULTS, surroundings: { kind: 'sky', latitude_deg: 0, longitude_deg: 0, time: '2026-10-12T17:10:00+02:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
+    expect(text({ ...BRIEF_DEFAULTS, surroundings: { kind: 'sky', latitude_deg: 0, longitude_deg: 0, time: '2026-10-12T17:10:00+02:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0, sun_ev: 0, sky_ev: 0 }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
       'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on A3 landscape at 200\u00a0ppi, at Study quality'
     );
   });

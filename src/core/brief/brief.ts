@@ -33,6 +33,9 @@ export interface SkySurroundings {
   /** 0 clear to 1 overcast. */
   cloud: number;
   brightness_ev: number;
+  /** Sun and sky apart, against their true strength. */
+  sun_ev: number;
+  sky_ev: number;
 }
 export interface StudioSurroundings extends StudioChoice {
   kind: 'studio';
@@ -172,7 +175,7 @@ export const BRIEF_DEFAULTS: Brief = {
 
 export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundings, { kind: K }> } = {
   even: { kind: 'even', radiance: 1, color: [1, 1, 1] },
-  sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 },
+  sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0, sun_ev: 0, sky_ev: 0 },
   studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
   room: { kind: 'room', room: 'windows', rotation_deg: 0, brightness_ev: 0 },
   captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 }

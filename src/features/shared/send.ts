@@ -1,7 +1,7 @@
 /** Requests to our own server. A refusal comes back as its sentence. */
 export type Sent<T> = { ok: true; value: T } | { ok: false; message: string };
 
-export async function send<T>(method: 'POST' | 'PUT', path: string, body: unknown = {}): Promise<Sent<T>> {
+export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown = {}): Promise<Sent<T>> {
   try {
     const response = await fetch(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
     const json = (await response.json().catch(() => null)) as (T & { message?: string }) | null;

@@ -245,7 +245,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'lamps' ? (
         <Panel title="Lamps" onClose={close}>
-          <LampsPanel brief={brief} was={was} lamps={lamps} onChange={change} />
+          <LampsPanel workspace={workspace} brief={brief} was={was} lamps={lamps} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>

@@ -107,9 +107,14 @@ export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brie
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
   if (!image || !('brightness_ev' in around)) return { even, image, sun };
-  const brightness = 2 ** around.brightness_ev;
+  const skyEv = around.kind === 'sky' ? around.sky_ev : 0;
+  const sunEv = around.kind === 'sky' ? around.sun_ev : 0;
   const { pixels, width, height, grid } = image;
-  return { even, image: { pixels, width, height, grid, scale: brightness, rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0 }, sun: sun && { direction: around.kind === 'captured' ? turned(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, brightness) } };
+  return {
+    even,
+    image: { pixels, width, height, grid, scale: 2 ** (around.brightness_ev + skyEv), rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0 },
+    sun: sun && { direction: around.kind === 'captured' ? turned(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, 2 ** (around.brightness_ev + sunEv)) }
+  };
 }
 
 /** A disc of the sun's true size with the light that was found. */
@@ -126,7 +131,7 @@ function turned([x, y, z]: Vec3, radiansOf: number): Vec3 {
 
 export function neutralKey({ surroundings: around }: Brief): string {
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
-  return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0 });
+  return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0, sun_ev: 0, sky_ev: 0 });
 }
 
 /** Whether no light at all can reach the picture: it is said rather than rendered. */

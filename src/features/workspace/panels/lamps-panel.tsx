@@ -8,14 +8,10 @@ import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { Brief } from '../../../core/brief/brief';
-import type { ChangeBrief } from '../use-brief';
+import type { ProjectPanelProps } from '../view';
+import { KeptLights } from './kept-lights';
 
-interface Props {
-  brief: Brief;
-  was: Brief | null;
-  lamps: readonly LampGroupReport[];
-  onChange: ChangeBrief;
-}
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'was' | 'onChange' | 'onMessage' | 'onWorkspace'> & { lamps: readonly LampGroupReport[] };
 
 const NBSP = '\u00a0';
 const CUE_NAMES: Record<Cue, string> = { day: 'Day', evening: 'Evening', night: 'Night' };
@@ -26,7 +22,8 @@ const capital = (s: string) => s.replace(/^./, (c) => c.toUpperCase());
 const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : '±'}${Math.abs(v).toFixed(1)}${NBSP}EV`;
 const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin;
 
-export function LampsPanel({ brief, was, lamps, onChange }: Props) {
+export function LampsPanel({ lamps, ...props }: Props) {
+  const { brief, was, onChange } = props;
   const [chosen, setChosen] = useState(0);
   const choice = brief.lamps;
   const names = lamps.map((l) => l.group);
@@ -91,6 +88,9 @@ export function LampsPanel({ brief, was, lamps, onChange }: Props) {
           </div>
         </div>
       ) : null}
+      <div className="sec" style={{ paddingTop: 0 }}>
+        <KeptLights {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
+      </div>
       <div className="sec">
         <span className="lab">One light at a time</span>
         <div className="list" role="group" aria-label="One light at a time">

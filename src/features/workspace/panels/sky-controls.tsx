@@ -19,6 +19,8 @@ interface Props {
 }
 
 const DAY_MS = 86_400_000;
+const STRENGTHS = [-4, -3, -2, -1, 0, 1, 2, 3, 4].map((value) => ({ value, strong: value === 0 }));
+const strength = (ev: number) => (ev === 0 ? 'true' : `${ev > 0 ? '+' : '−'}${Math.abs(ev).toFixed(1)}\u00a0EV`);
 const two = (n: number) => String(n).padStart(2, '0');
 const offsetMs = (offset: string) => (offset === 'Z' ? 0 : (offset[0] === '-' ? -1 : 1) * (Number(offset.slice(1, 3)) * 60 + Number(offset.slice(-2))) * 60_000);
 const iso = (year: number, dayOfYear: number, minutes: number, offset: string) => {
@@ -109,6 +111,18 @@ export function SkyControls({ sky, before, view, onSet }: Props) {
           <PointerScale label="Cloud" width={130} value={sky.cloud} min={0} max={1} step={0.05} ticks={[0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1].map((value) => ({ value, strong: value % 0.5 === 0 }))} valueText={`${Math.round(sky.cloud * 100)} %`} was={before?.cloud} changed={before !== null && before.cloud !== sky.cloud} onChange={(cloud, joins) => onSet({ cloud: Math.round(cloud * 100) / 100 }, joins)} />
           <span className="n v">{Math.round(sky.cloud * 100)}&nbsp;%</span>
         </div>
+        {(
+          [
+            ['sun_ev', 'Sun'],
+            ['sky_ev', 'Sky']
+          ] as const
+        ).map(([key, name]) => (
+          <div key={key} className="ctl">
+            <span className="lab">{name}</span>
+            <PointerScale label={`Strength of the ${name.toLowerCase()}`} width={130} value={sky[key]} min={-4} max={4} step={0.1} ticks={STRENGTHS} valueText={strength(sky[key])} was={before?.[key] ?? null} changed={before !== null && before[key] !== sky[key]} onChange={(v, joins) => onSet({ [key]: Math.round(v * 10) / 10 }, joins)} />
+            <span className="n v">{strength(sky[key])}</span>
+          </div>
+        ))}
       </div>
     </>
   );

@@ -1,20 +1,26 @@
 /** The library of surroundings: each as it lights the same ball and card, to compare; choosing one takes it into the brief. */
 import { useState } from 'react';
-import { canonicalJson, type Surroundings } from '../../../core/brief/brief';
+import { canonicalJson } from '../../../core/brief/brief';
 import { SURROUNDINGS_LIBRARY } from '../../../core/brief/surroundings-library';
+import type { ProjectPanelProps } from '../view';
+import { KeptLights } from './kept-lights';
 
-export function SurroundingsLibrary({ surroundings, onChoose }: { surroundings: Surroundings; onChoose: (surroundings: Surroundings) => void }) {
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'>;
+
+export function SurroundingsLibrary(props: Props) {
+  const { brief, onChange } = props;
   const [open, setOpen] = useState(false);
-  const now = canonicalJson(surroundings);
+  const now = canonicalJson(brief.surroundings);
   return (
     <div className="sec" style={{ borderTop: 0, paddingTop: 0 }}>
       <button type="button" className="lk act" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? 'Close the library' : 'From the library'}
       </button>
+      {open ? <KeptLights {...props} kind="surroundings" title="Own surroundings, in all projects" asks="name for what is set now" /> : null}
       {open ? (
         <div className="shelf" role="group" aria-label="Library of surroundings">
           {SURROUNDINGS_LIBRARY.map((entry) => (
-            <button key={entry.key} type="button" aria-pressed={canonicalJson(entry.surroundings) === now} onClick={() => onChoose(entry.surroundings)}>
+            <button key={entry.key} type="button" aria-pressed={canonicalJson(entry.surroundings) === now} onClick={() => onChange({ surroundings: entry.surroundings })}>
               <img src={`/api/library/${entry.key}`} alt="" width="144" height="81" loading="lazy" />
               {entry.name}
             </button>

@@ -47,7 +47,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
           onChoose={choose}
         />
       </div>
-      <SurroundingsLibrary surroundings={s} onChoose={(surroundings) => onChange({ surroundings })} />
+      <SurroundingsLibrary workspace={workspace} brief={brief} onChange={onChange} onMessage={onMessage} onWorkspace={onWorkspace} />
       {s.kind === 'room' ? <RoomControls room={s} onSet={set} /> : null}
       {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} onSet={set} /> : null}
       {s.kind === 'studio' ? <StudioControls studio={s} before={before?.kind === 'studio' ? before : null} bounds={{ min, max }} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}

@@ -1,10 +1,10 @@
-import { useState } from 'react';
 import type { PictureDto } from '../../../contracts/dto';
 import { canonicalJson } from '../../../core/brief/brief';
 import { frameWhole } from '../../../core/camera/frame-whole';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { subtract } from '../../../core/math/vec3';
 import { resolveSize } from '../../../core/output/size';
+import { KeepForm } from '../../../ui/keep-form';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
@@ -19,18 +19,16 @@ interface Props extends ProjectPanelProps {
 const LENSES = [14, 18, 24, 28, 35, 50, 70, 100, 135, 200].map((value) => ({ value, strong: [14, 24, 35, 50, 100, 200].includes(value), label: [14, 24, 35, 50, 100, 200].includes(value) ? String(value) : undefined }));
 
 export function ViewpointPanel({ workspace, picture, brief, was, view, onChange, onMessage, onWorkspace, onPicture }: Props) {
-  const [name, setName] = useState('');
   const { report } = workspace.revision;
   const size = resolveSize(brief.size);
   const set = (part: Partial<FreeViewpoint>, joins = false) => onChange({ viewpoint: { ...view, ...part } }, joins);
   const before = was && !('camera' in was.viewpoint) ? was.viewpoint.focal_length_mm : was && 'camera' in was.viewpoint ? (report.cameras.find((c) => c.name === (was.viewpoint as { camera: string }).camera)?.focal_length_mm ?? null) : null;
 
-  const keep = async () => {
+  const keep = async (name: string) => {
     const sent = await send<{ id: string }>('POST', `/api/projects/${workspace.project.id}/viewpoints`, { name, viewpoint: brief.viewpoint });
-    if (!sent.ok) return onMessage(sent.message);
-    onWorkspace((w) => ({ ...w, viewpoints: [...w.viewpoints, { id: sent.value.id, name: name.trim(), viewpoint: brief.viewpoint }] }));
-    setName('');
-    onMessage(null);
+    if (sent.ok) onWorkspace((w) => ({ ...w, viewpoints: [...w.viewpoints, { id: sent.value.id, name: name.trim(), viewpoint: brief.viewpoint }] }));
+    onMessage(sent.ok ? null : sent.message);
+    return sent.ok;
   };
   const rename = async (next: string) => {
     if (next.trim() === picture.name) return;
@@ -68,20 +66,7 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
             </button>
           ))}
         </div>
-        <form
-          className="row"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (name.trim()) void keep();
-          }}
-        >
-          <span className="fld" style={{ flex: 1 }}>
-            <input aria-label="Name for this viewpoint" placeholder="name for where you stand now" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
-          </span>
-          <button type="submit" className="lk act" aria-disabled={!name.trim()}>
-            Keep
-          </button>
-        </form>
+        <KeepForm label="Name for this viewpoint" placeholder="name for where you stand now" onKeep={keep} />
       </div>
       <div className="sec">
         <div className="row">

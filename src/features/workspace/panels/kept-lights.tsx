@@ -1,0 +1,42 @@
+/** What a user has kept under names: to take again, to let go of, and a line to keep what is set now. */
+import type { KeptLightDto } from '../../../contracts/dto';
+import { type Brief, canonicalJson } from '../../../core/brief/brief';
+import { KeepForm } from '../../../ui/keep-form';
+import { send } from '../../shared/send';
+import type { ProjectPanelProps } from '../view';
+
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { kind: KeptLightDto['kind']; title: string; /** For the field. */ asks: string };
+
+export function KeptLights({ workspace, brief, kind, title, asks, onChange, onMessage, onWorkspace }: Props) {
+  const kept = workspace.kept_lights.filter((k) => k.kind === kind);
+  const stands = ({ part }: KeptLightDto) => canonicalJson(part) === canonicalJson(Object.fromEntries(Object.keys(part).map((key) => [key, brief[key as keyof Brief]])));
+  const keep = async (name: string) => {
+    const sent = await send<KeptLightDto>('POST', `/api/projects/${workspace.project.id}/lights`, { kind, name, brief });
+    if (sent.ok) onWorkspace((w) => ({ ...w, kept_lights: [...w.kept_lights, sent.value] }));
+    else onMessage(sent.message);
+    return sent.ok;
+  };
+  const drop = async (id: string) => {
+    const sent = await send<null>('DELETE', `/api/lights/${id}`);
+    if (!sent.ok) return onMessage(sent.message);
+    onWorkspace((w) => ({ ...w, kept_lights: w.kept_lights.filter((k) => k.id !== id) }));
+  };
+  return (
+    <div style={{ marginTop: 10 }}>
+      <span className="lab">{title}</span>
+      {kept.map((k) => (
+        <div key={k.id} className="row">
+          <div className="list" style={{ flex: 1, marginRight: 0 }}>
+            <button type="button" aria-pressed={stands(k)} onClick={() => onChange(k.part)}>
+              {k.name}
+            </button>
+          </div>
+          <button type="button" className="lk act" aria-label={`Let go of ${k.name}`} onClick={() => void drop(k.id)}>
+            let go
+          </button>
+        </div>
+      ))}
+      <KeepForm label={asks} placeholder={asks} onKeep={keep} />
+    </div>
+  );
+}
