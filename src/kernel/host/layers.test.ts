@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dark, even, glowing, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../../../tests/support/scenes';
 import type { Vec3 } from '../../core/math/vec3';
+import { dimLamps } from '../../core/scene/dim-lamps';
 import type { SceneLight } from '../../core/scene/scene';
 import { groupLights } from '../../core/scene/light-groups';
 
@@ -41,5 +42,13 @@ describe('light layers', () => {
     close('ceiling panel', alone({ glow: true }));
     close('Desk lamp', alone({ lights: [lights[0]!] }));
     close('Spot', alone({ lights: lights.slice(1) }));
+  });
+  it('are within 1 % what a brief shows that has one group alone', () => {
+    const much = { ...options, samples: 4096 };
+    const { layerMeans } = renderScene(scene, view, { ...much, layers: names.length });
+    for (const group of ['ceiling panel', 'Desk lamp', 'Spot']) {
+      const { mean } = renderScene(dimLamps(scene, { groups: [], only: group }), view, { ...much, light: dark, seed: 2 });
+      expect(Math.abs(layerMeans[indexOf(group)]![1]! / mean[1] - 1), group).toBeLessThan(0.01);
+    }
   });
 });
