@@ -6,8 +6,7 @@ const open = async (page: Page, project: string) => {
   await page.goto('/');
   await page.getByRole('link', { name: new RegExp(project) }).click();
   await expect(page.getByRole('region', { name: 'Stage' })).toBeVisible();
-  // the title is the picture's once the page has come to life
-  await expect(page).not.toHaveTitle(`${project}: Sphaera`, { timeout: 30_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-workspace', /./, { timeout: 30_000 });
 };
 const sentence = (page: Page) => page.locator('.brief p').first();
 const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();

@@ -12,14 +12,14 @@ const truth = (page: Page) => page.locator('.im canvas.truth');
 const note = (page: Page) => page.locator('.view .n');
 const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();
 
-/** The title is the picture's once the page has come to life; a button pressed before that is pressed in vain. */
-const comesToLife = (page: Page, project: string) => expect(page).not.toHaveTitle(`${project}: Sphaera`, { timeout: 30_000 });
+/** Of a page that is still asleep nothing answers. */
+const comesToLife = (page: Page) => expect(page.locator('html')).toHaveAttribute('data-workspace', /./, { timeout: 30_000 });
 
 async function open(page: Page, project: string): Promise<string> {
   const ready = page.waitForResponse(/\/api\/packs\//, { timeout: 60_000 });
   await page.goto('/');
   await page.getByRole('link', { name: new RegExp(project) }).click();
-  await comesToLife(page, project);
+  await comesToLife(page);
   // the scene is fetched before it is wanted
   await (await ready).finished();
   return new URL(page.url()).pathname.split('/').pop()!;
@@ -194,7 +194,7 @@ test('fifty changes of project leave no memory behind', async ({ page }) => {
     if (k % 10 === 0) await read();
     const project = k % 2 ? 'Perihelion lamp' : 'Reading room';
     await page.getByRole('link', { name: new RegExp(project) }).click();
-    await comesToLife(page, project);
+    await comesToLife(page);
     await page.getByRole('button', { name: 'Move about' }).click({ timeout: 30_000 });
     await expect(truth(page)).toHaveAttribute('data-samples', /^\d/, { timeout: 60_000 });
   }

@@ -141,6 +141,13 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   useEffect(() => {
     document.title = `${picture.name}: Sphaera`;
   }, [picture.name]);
+  // the browser's tests press nothing before
+  useEffect(() => {
+    document.documentElement.dataset.workspace = workspace.project.id;
+    return () => {
+      delete document.documentElement.dataset.workspace;
+    };
+  }, [workspace.project.id]);
 
   const close = () => setPanel(null);
   // a question to the stage belongs to the panel that asked it
