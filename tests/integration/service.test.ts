@@ -90,7 +90,7 @@ describe('the queue', () => {
     await until(() => findProof(id)?.state === 'done');
     expect(findProof(id)!.attempts).toBeGreaterThan(1);
     expect(findProof(id)!.film_sha256).toBe(expected);
-  });
+  }, 300_000); // three services one after another, each waiting for the lease of the one before; beside other tests it takes twice its time
 
   it('finds a proof that is this very film instead of rendering it again', () => {
     const before = viewWorkspace(project)!.proofs.length;
