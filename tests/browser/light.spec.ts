@@ -104,7 +104,12 @@ test('lamps by group: a cue switches all, a dimmer says what is left, one can be
   expect(whole).toBeGreaterThan(5);
   await lamps.getByRole('button', { name: 'Table lamps alone' }).click();
   await expect(sentence(page)).toContainText('Table lamps alone');
+  await seenAt(page, 0.5, 0.75, 4);
+  // and back, with surroundings that the page had before
   await lamps.getByRole('button', { name: 'All lights' }).click();
+  await expect(sentence(page)).not.toContainText('alone');
+  await seenAt(page, 0.5, 0.75, 4);
+  await expect(page.locator('.view .n')).not.toContainText('No preview');
   for (const group of ['Shelf lamps', 'Table lamps']) await lamps.getByRole('button', { name: `${group}: on` }).click();
   await expect(sentence(page)).toContainText('lamps off');
   await expect(page.locator('.view .n')).toContainText('No light reaches this picture', { timeout: 30_000 });

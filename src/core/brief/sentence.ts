@@ -117,7 +117,7 @@ export function percentOf(dim_ev: number): string {
   return `${percent < 10 ? Math.round(percent * 10) / 10 : Math.round(percent)}${NBSP}%`;
 }
 
-/** The lamps that are on, each a word; the first that is off when none is. */
+/** The lamps that are on, each a word; or the one that is seen alone, or that none is on. */
 function lampWords({ lamps }: Brief, { lampGroups, shown }: SentenceContext): SentencePart[] {
   if (lampGroups.length === 0) return [];
   const word = (text: string, now: unknown, before: unknown): SentencePart => ({ word: text, panel: 'lamps', changed: shown !== null && differs(now, before) });

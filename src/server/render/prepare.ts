@@ -83,6 +83,7 @@ export const makeLight = (brief: Brief, scene: Pick<Scene, 'bounds'>, captured: 
 /** The costly part of a light: an image before it is turned and brightened. Equal for briefs of equal neutralKey. */
 export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight {
   const around = brief.surroundings;
+  if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
   if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
   if (around.kind === 'studio') {
     return { even: buildStudio(around, scene.bounds, 1).ceiling, image: null, sun: null };
@@ -105,7 +106,6 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
 
 export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brief): SurroundingsLight {
   const around = brief.surroundings;
-  if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
   if (!image || !('brightness_ev' in around)) return { even, image, sun };
   const skyEv = around.kind === 'sky' ? around.sky_ev : 0;
   const sunEv = around.kind === 'sky' ? around.sun_ev : 0;
@@ -129,7 +129,9 @@ function turned([x, y, z]: Vec3, radiansOf: number): Vec3 {
   return [c * x + s * z, y, c * z - s * x];
 }
 
-export function neutralKey({ surroundings: around }: Brief): string {
+export function neutralKey(brief: Brief): string {
+  const around = brief.surroundings;
+  if (!seesSurroundings(brief)) return 'none';
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
   return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0, sun_ev: 0, sky_ev: 0 });
 }
