@@ -4,6 +4,7 @@ import { lampsOfSet } from '../lights/studio/sets';
 import { BRIEF_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
+import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
 import { about, composeSentence, countChanges, duration } from './sentence';
 
 const parse = (brief: object) => parseBrief({ version: 1, ...brief });
@@ -82,6 +83,12 @@ describe('the brief of version 1', () => {
   });
   it('the finish is no part of what decides the film', () => {
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
+  });
+  it('takes surroundings from the library, each valid and of its own name, with north where the model has it', () => {
+    expect(new Set(SURROUNDINGS_LIBRARY.map((e) => e.key)).size).toBe(SURROUNDINGS_LIBRARY.length);
+    for (const { surroundings } of SURROUNDINGS_LIBRARY) expect(message({ surroundings })).toBe('accepted');
+    expect(takenFor(SURROUNDINGS_LIBRARY[0]!, { ...SURROUNDINGS_DEFAULTS.sky, north_deg: 30 })).toEqual({ ...SURROUNDINGS_LIBRARY[0]!.surroundings, north_deg: 30 });
+    expect(takenFor(SURROUNDINGS_LIBRARY[0]!, SURROUNDINGS_DEFAULTS.studio)).toEqual(SURROUNDINGS_LIBRARY[0]!.surroundings);
   });
   it('states an exposure by a meter’s value or a camera’s settings: f/16 at 1/125 s and ISO 100 is EV 15 (sunny 16, trade)', () => {
     expect(statedEv({ ev100: 9 })).toBe(9);

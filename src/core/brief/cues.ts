@@ -4,7 +4,7 @@
  */
 import { sunPosition, sunTimes } from '../lights/sun/position';
 import { type Brief, canonicalJson } from './brief';
-import { localTime } from './sentence';
+import { isoAt, localTime, offsetMs } from './local-time';
 
 export const CUES = ['day', 'evening', 'night'] as const;
 export type Cue = (typeof CUES)[number];
@@ -16,19 +16,11 @@ const NIGHT_MS = 3 * 3_600_000;
 const DAY_HEIGHT = 0.14;
 const DIMMED_EV: Record<Cue, number> = { day: 0, evening: -3.5, night: -8 };
 
-const two = (n: number) => String(n).padStart(2, '0');
-
-function offsetMs(offset: string): number {
-  if (offset === 'Z') return 0;
-  return (offset[0] === '-' ? -1 : 1) * (Number(offset.slice(1, 3)) * 60 + Number(offset.slice(-2))) * 60_000;
-}
-
-/** The same day at another moment, in the offset that `iso` has; not beyond its midnights. */
+/** The same day at another moment, in the offset that `iso` has. */
 function atMoment(iso: string, ms: number): string {
   const t = localTime(iso);
   const midnight = Date.UTC(t.year, t.month - 1, t.day) - offsetMs(t.offset);
-  const minutes = Math.min(1439, Math.max(0, Math.round((ms - midnight) / 60_000)));
-  return `${t.year}-${two(t.month)}-${two(t.day)}T${two(Math.floor(minutes / 60))}:${two(minutes % 60)}:00${t.offset}`;
+  return isoAt(t, (ms - midnight) / 60_000);
 }
 
 function hourOf(cue: Cue, sky: Extract<Brief['surroundings'], { kind: 'sky' }>): string {

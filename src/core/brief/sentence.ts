@@ -7,30 +7,22 @@ import { QUALITY_STEPS } from '../catalogue/quality';
 import { settingOf } from '../scene/dim-lamps';
 import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
+import { NBSP, percentOf } from './amounts';
 import { canonicalJson, type Brief, type Ground, type Surroundings } from './brief';
+import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
 export type PanelKey = 'viewpoint' | 'surroundings' | 'lamps' | 'look' | 'size' | 'quality';
 
 export type SentencePart = { text: string } | { word: string; panel: PanelKey; changed: boolean };
 
-const NBSP = '\u00a0';
 export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
-
-/** Local date and time as the ISO text states them, without any conversion. */
-export function localTime(iso: string): { year: number; month: number; day: number; hour: number; minute: number; offset: string } {
-  const match = /^(\d{4})-(\d{2})-(\d{2})T(\d{2}):(\d{2})(?::\d{2}(?:\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?$/.exec(iso);
-  if (!match) return { year: 2026, month: 1, day: 1, hour: 12, minute: 0, offset: 'Z' };
-  return { year: Number(match[1]), month: Number(match[2]), day: Number(match[3]), hour: Number(match[4]), minute: Number(match[5]), offset: match[6] ?? 'Z' };
-}
-
-const two = (n: number) => String(n).padStart(2, '0');
 
 export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: string) => string): string {
   switch (s.kind) {
     case 'sky': {
       const t = localTime(s.time);
-      return `Sky: ${t.day}${NBSP}${MONTHS[t.month - 1]}, ${two(t.hour)}:${two(t.minute)}`;
+      return `Sky: ${t.day}${NBSP}${MONTHS[t.month - 1]}, ${twoDigits(t.hour)}:${twoDigits(t.minute)}`;
     }
     case 'studio': {
       if (!s.lamps) return `Studio: ${STUDIO_SETS[s.set].name}`;
@@ -110,12 +102,6 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
 
 // More than these are counted, not named.
 const NAMED_LAMPS = 3;
-
-/** 100 %, 60 %, 2.5 %: what a dimmer leaves. */
-export function percentOf(dim_ev: number): string {
-  const percent = 100 * 2 ** dim_ev;
-  return `${percent < 10 ? Math.round(percent * 10) / 10 : Math.round(percent)}${NBSP}%`;
-}
 
 /** The lamps that are on, each a word; or the one that is seen alone, or that none is on. */
 function lampWords({ lamps }: Brief, { lampGroups, shown }: SentenceContext): SentencePart[] {

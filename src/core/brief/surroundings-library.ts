@@ -2,6 +2,7 @@
 import { PLACES } from '../catalogue/places';
 import { ROOM_KEYS, ROOMS } from '../lights/room/room';
 import { STUDIO_SET_KEYS, STUDIO_SETS } from '../lights/studio/sets';
+import { capital } from './amounts';
 import { type Surroundings, SURROUNDINGS_DEFAULTS } from './brief';
 
 export interface LibraryEntry {
@@ -16,7 +17,6 @@ const sky = (key: string, name: string, time: string, cloud: number, visibility_
   name,
   surroundings: { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg, time, cloud, visibility_km }
 });
-const capital = (s: string) => s.replace(/^./, (c) => c.toUpperCase());
 
 export const SURROUNDINGS_LIBRARY: readonly LibraryEntry[] = [
   sky('dawn', 'First sun', '2026-05-04T05:40:00+02:00', 0.05, 45),
@@ -31,3 +31,6 @@ export const SURROUNDINGS_LIBRARY: readonly LibraryEntry[] = [
   ...STUDIO_SET_KEYS.map((set): LibraryEntry => ({ key: `studio-${set}`, name: capital(STUDIO_SETS[set].name), surroundings: { ...SURROUNDINGS_DEFAULTS.studio, set } })),
   ...ROOM_KEYS.map((room): LibraryEntry => ({ key: `room-${room}`, name: capital(ROOMS[room].name), surroundings: { ...SURROUNDINGS_DEFAULTS.room, room } }))
 ];
+
+/** An entry for a model: where north lies in it is the model's affair and stays. */
+export const takenFor = (entry: LibraryEntry, now: Surroundings): Surroundings => (entry.surroundings.kind === 'sky' && now.kind === 'sky' ? { ...entry.surroundings, north_deg: now.north_deg } : entry.surroundings);

@@ -1,10 +1,10 @@
 /** The workspace's sentences. */
+import { NBSP } from '../../core/brief/amounts';
 import type { ProofDto } from '../../contracts/dto';
 import { compass } from '../../core/lights/sun/compass';
 import type { PreviewState } from './preview/use-preview';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
-const NBSP = '\u00a0';
 
 interface StageSeen {
   proof: ProofDto | null;

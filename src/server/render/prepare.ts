@@ -6,9 +6,9 @@ import { whiteLuminance } from '../../core/brief/exposure';
 import { type Brief, canonicalJson } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
-import { cutSun, findSun, type FoundSun } from '../../core/lights/captured/find-sun';
+import { cutSun, findSun } from '../../core/lights/captured/find-sun';
 import { level } from '../../core/lights/captured/level';
-import { SUN_RADIUS_RAD } from '../../core/lights/sky/atmosphere';
+import { trueSun, turnedWithImage } from '../../core/lights/captured/true-sun';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { levelIrradiance } from '../../core/lights/ground/irradiance';
 import { makeRoom } from '../../core/lights/room/room';
@@ -85,9 +85,7 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
   if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
-  if (around.kind === 'studio') {
-    return { even: buildStudio(around, scene.bounds, 1).ceiling, image: null, sun: null };
-  }
+  if (around.kind === 'studio') return { even: buildStudio(around, scene.bounds, 1).ceiling, image: null, sun: null };
   if (around.kind === 'sky') {
     const sky = makeSky({ direction: sunOf(around).direction, visibility_km: around.visibility_km, cloud: around.cloud });
     const grid = buildImportanceGrid(sky.pixels, sky.width, sky.height, SKY_GRID);
@@ -113,20 +111,8 @@ export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brie
   return {
     even,
     image: { pixels, width, height, grid, scale: 2 ** (around.brightness_ev + skyEv), rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0 },
-    sun: sun && { direction: around.kind === 'captured' ? turned(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, 2 ** (around.brightness_ev + sunEv)) }
+    sun: sun && { direction: around.kind === 'captured' ? turnedWithImage(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, 2 ** (around.brightness_ev + sunEv)) }
   };
-}
-
-/** A disc of the sun's true size with the light that was found. */
-function trueSun({ direction, irradiance }: FoundSun): NonNullable<SurroundingsLight['sun']> {
-  const oneMinusCos = 2 * Math.sin(SUN_RADIUS_RAD / 2) ** 2;
-  return { direction, oneMinusCos, radiance: scale(irradiance, 1 / (2 * Math.PI * oneMinusCos)) };
-}
-
-/** As the kernel turns an image about +Y. */
-function turned([x, y, z]: Vec3, radiansOf: number): Vec3 {
-  const [c, s] = [Math.cos(radiansOf), Math.sin(radiansOf)];
-  return [c * x + s * z, y, c * z - s * x];
 }
 
 export function neutralKey(brief: Brief): string {

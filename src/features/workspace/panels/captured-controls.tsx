@@ -1,4 +1,5 @@
 /** Captured surroundings: which image, its sun, and how it is set upright. */
+import { kelvinText, NBSP } from '../../../core/brief/amounts';
 import { useRef, useState } from 'react';
 import type { CapturedDto } from '../../../contracts/dto';
 import type { CapturedSurroundings } from '../../../core/brief/brief';
@@ -9,7 +10,6 @@ import type { ProjectPanelProps } from '../view';
 
 type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & { captured: CapturedSurroundings; onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void };
 
-const NBSP = '\u00a0';
 
 export function CapturedControls({ workspace, captured, onSet, onMessage, onWorkspace }: Props) {
   const image = workspace.captured.find((c) => c.sha256 === captured.file) ?? null;
@@ -61,7 +61,7 @@ function sunSentence({ sun }: CapturedDto): string {
   if (!sun) return 'No spot stands out as a sun would; the image lights as it is.';
   const { height_deg, lux, kelvin, radius_deg } = sun;
   const light = lux >= 1000 ? `${Math.round(lux / 100) / 10}${NBSP}klx` : `${Math.round(lux * 10) / 10}${NBSP}lx`;
-  return `A sun ${Math.round(height_deg)}° high of ${light} and ${(Math.round(kelvin / 50) * 50).toLocaleString('en')}${NBSP}K, smeared to ${(2 * radius_deg).toFixed(1)}° across; the true one is 0.5°, so its shadows are ${radius_deg > 0.6 ? 'crisper than this image’s' : 'about as crisp'}.`;
+  return `A sun ${Math.round(height_deg)}° high of ${light} and ${kelvinText(Math.round(kelvin / 50) * 50)}, smeared to ${(2 * radius_deg).toFixed(1)}° across; the true one is 0.5°, so its shadows are ${radius_deg > 0.6 ? 'crisper than this image’s' : 'about as crisp'}.`;
 }
 
 function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {

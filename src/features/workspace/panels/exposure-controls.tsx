@@ -1,4 +1,5 @@
 /** Exposure as a camera has it: metered, kept at a value, or by f-number, shutter and ISO; and what is sharp. */
+import { NBSP } from '../../../core/brief/amounts';
 import type { Brief, CameraExposure } from '../../../core/brief/brief';
 import { evOfCamera } from '../../../core/brief/exposure';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
@@ -19,7 +20,6 @@ interface Props {
   onChange: ChangeBrief;
 }
 
-const NBSP = '\u00a0';
 const STOPS = Array.from({ length: 23 }, (_, i) => i - 4).map((value) => ({ value, strong: value % 4 === 0, label: value % 4 === 0 ? String(value).replace('-', '−') : undefined }));
 const ev = (v: number) => `${v.toFixed(1)}${NBSP}EV`;
 const kindOf = (brief: Brief) => ('metered' in brief.exposure ? 'metered' : 'ev100' in brief.exposure ? 'kept' : 'camera');

@@ -1,7 +1,7 @@
 /** The lamps of the model by group: on or off, dimmed, of another colour, one alone; and cues, which switch the whole. */
 import { useState } from 'react';
 import { type Cue, CUES, cueOf, followCue } from '../../../core/brief/cues';
-import { percentOf } from '../../../core/brief/sentence';
+import { capital, evText, kelvinText, percentOf, wholeText } from '../../../core/brief/amounts';
 import { type LampSetting, ONLY_SURROUNDINGS, settingOf } from '../../../core/scene/dim-lamps';
 import type { LampGroupReport } from '../../../formats/import-report';
 import { NumberField } from '../../../ui/number-field';
@@ -13,13 +13,9 @@ import { KeptLights } from './kept-lights';
 
 type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'was' | 'onChange' | 'onMessage' | 'onWorkspace'> & { lamps: readonly LampGroupReport[] };
 
-const NBSP = '\u00a0';
 const CUE_NAMES: Record<Cue, string> = { day: 'Day', evening: 'Evening', night: 'Night' };
 const DIM_TICKS = [-5, -4, -3, -2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }));
 const KELVINS = [1800, 2700, 4000, 6500, 12_000];
-const kelvinText = (k: number) => `${k.toLocaleString('en')}${NBSP}K`;
-const capital = (s: string) => s.replace(/^./, (c) => c.toUpperCase());
-const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : '±'}${Math.abs(v).toFixed(1)}${NBSP}EV`;
 const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin;
 
 export function LampsPanel({ lamps, ...props }: Props) {
@@ -56,8 +52,8 @@ export function LampsPanel({ lamps, ...props }: Props) {
                   {s.kelvin !== null ? `, ${kelvinText(s.kelvin)}` : l.kelvin !== null ? `, ${kelvinText(l.kelvin)}` : ''}
                 </span>
               </button>
-              <PointerScale label={`Dimmer of ${l.group}`} width={84} value={s.dim_ev} min={-5} max={2} step={0.1} ticks={DIM_TICKS} valueText={`${percentOf(s.dim_ev)}, ${signed(s.dim_ev)}`} was={before?.dim_ev ?? null} changed={changed && before?.dim_ev !== s.dim_ev} onChange={(v, joins) => change(l.group, { dim_ev: Math.round(v * 10) / 10 }, joins)} />
-              <span className={`n v${changed ? ' livec' : ''}`} title={signed(s.dim_ev)}>
+              <PointerScale label={`Dimmer of ${l.group}`} width={84} value={s.dim_ev} min={-5} max={2} step={0.1} ticks={DIM_TICKS} valueText={`${percentOf(s.dim_ev)}, ${evText(s.dim_ev)}`} was={before?.dim_ev ?? null} changed={changed && before?.dim_ev !== s.dim_ev} onChange={(v, joins) => change(l.group, { dim_ev: Math.round(v * 10) / 10 }, joins)} />
+              <span className={`n v${changed ? ' livec' : ''}`} title={evText(s.dim_ev)}>
                 {percentOf(s.dim_ev)}
               </span>
               <button type="button" className="lk act" aria-pressed={s.on} aria-label={`${l.group}: ${s.on ? 'on' : 'off'}`} onClick={() => change(l.group, { on: !s.on })}>
@@ -81,7 +77,7 @@ export function LampsPanel({ lamps, ...props }: Props) {
             <span className="lab">Colour</span>
             <span className="n small">{setting.kelvin !== null ? kelvinText(setting.kelvin) : inHand.kelvin !== null ? `${kelvinText(inHand.kelvin)}, as in the model` : 'as in the model'}</span>
           </div>
-          <PointerScale label="Colour" value={setting.kelvin ?? inHand.kelvin ?? 4000} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: value.toLocaleString('en') }))} valueText={kelvinText(setting.kelvin ?? inHand.kelvin ?? 4000)} was={kelvinBefore} changed={was !== null && kelvinBefore !== setting.kelvin} onChange={(kelvin, joins) => change(inHand.group, { kelvin }, joins)} />
+          <PointerScale label="Colour" value={setting.kelvin ?? inHand.kelvin ?? 4000} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))} valueText={kelvinText(setting.kelvin ?? inHand.kelvin ?? 4000)} was={kelvinBefore} changed={was !== null && kelvinBefore !== setting.kelvin} onChange={(kelvin, joins) => change(inHand.group, { kelvin }, joins)} />
           <div className="rows" style={{ marginTop: 8 }}>
             <span>Dimmer</span>
             <NumberField label="Dimmer" value={setting.dim_ev} min={-20} max={20} digits={1} unit="EV" onChange={(dim_ev) => change(inHand.group, { dim_ev })} />

@@ -1,3 +1,4 @@
+import { capital } from '../../../core/brief/amounts';
 import type { RoomSurroundings } from '../../../core/brief/brief';
 import { ROOM_KEYS, ROOMS } from '../../../core/lights/room/room';
 
@@ -9,7 +10,7 @@ export function RoomControls({ room, onSet }: { room: RoomSurroundings; onSet: (
       <div className="list" role="group" aria-label="Rooms">
         {ROOM_KEYS.map((key) => (
           <button key={key} type="button" aria-pressed={room.room === key} onClick={() => onSet({ room: key })}>
-            {ROOMS[key].name.replace(/^./, (c) => c.toUpperCase())}
+            {capital(ROOMS[key].name)}
           </button>
         ))}
       </div>

@@ -1,7 +1,9 @@
 /** Place, date and hour of a sky: a year rule, the sun's way over the day with the sun as handle, haze and cloud. */
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import type { SkySurroundings } from '../../../core/brief/brief';
-import { localTime, MONTHS } from '../../../core/brief/sentence';
+import { evText } from '../../../core/brief/amounts';
+import { isoAt, localTime, offsetMs, twoDigits } from '../../../core/brief/local-time';
+import { MONTHS } from '../../../core/brief/sentence';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { PLACES } from '../../../core/catalogue/places';
 import { sunPosition, sunTimes } from '../../../core/lights/sun/position';
@@ -20,13 +22,10 @@ interface Props {
 
 const DAY_MS = 86_400_000;
 const STRENGTHS = [-4, -3, -2, -1, 0, 1, 2, 3, 4].map((value) => ({ value, strong: value === 0 }));
-const strength = (ev: number) => (ev === 0 ? 'true' : `${ev > 0 ? '+' : '−'}${Math.abs(ev).toFixed(1)}\u00a0EV`);
-const two = (n: number) => String(n).padStart(2, '0');
-const offsetMs = (offset: string) => (offset === 'Z' ? 0 : (offset[0] === '-' ? -1 : 1) * (Number(offset.slice(1, 3)) * 60 + Number(offset.slice(-2))) * 60_000);
+const strength = (ev: number) => (ev === 0 ? 'true' : evText(ev));
 const iso = (year: number, dayOfYear: number, minutes: number, offset: string) => {
   const date = new Date(Date.UTC(year, 0, 1) + (dayOfYear - 1) * DAY_MS);
-  const m = Math.min(1439, Math.max(0, Math.round(minutes)));
-  return `${year}-${two(date.getUTCMonth() + 1)}-${two(date.getUTCDate())}T${two(Math.floor(m / 60))}:${two(m % 60)}:00${offset}`;
+  return isoAt({ year, month: date.getUTCMonth() + 1, day: date.getUTCDate(), offset }, minutes);
 };
 const dayOfYear = (t: { year: number; month: number; day: number }) => Math.round((Date.UTC(t.year, t.month - 1, t.day) - Date.UTC(t.year, 0, 1)) / DAY_MS) + 1;
 const MONTH_STARTS = Array.from({ length: 13 }, (_, m) => Math.round((Date.UTC(2026, m, 1) - Date.UTC(2026, 0, 1)) / DAY_MS) + 1);
@@ -40,7 +39,7 @@ export function SkyControls({ sky, before, view, onSet }: Props) {
   const times = sunTimes(Date.parse(sky.time), sky.latitude_deg, sky.longitude_deg, offsetMs(t.offset));
   const clock = (ms: number) => {
     const d = new Date(ms + offsetMs(t.offset));
-    return `${two(d.getUTCHours())}:${two(d.getUTCMinutes())}`;
+    return `${twoDigits(d.getUTCHours())}:${twoDigits(d.getUTCMinutes())}`;
   };
   const now = sunPosition(Date.parse(sky.time), sky.latitude_deg, sky.longitude_deg);
   const heading = (Math.atan2(view.target_m[0] - view.position_m[0], -(view.target_m[2] - view.position_m[2])) * 180) / Math.PI + sky.north_deg;
@@ -58,7 +57,7 @@ export function SkyControls({ sky, before, view, onSet }: Props) {
                 value={place?.name ?? ''}
                 onChange={(e) => {
                   const p = PLACES.find((q) => q.name === e.target.value);
-                  if (p) onSet({ latitude_deg: p.latitude_deg, longitude_deg: p.longitude_deg, time: sky.time.replace(/(Z|[+-]\d{2}:?\d{2})$/, `${p.utc_offset_h < 0 ? '-' : '+'}${two(Math.abs(p.utc_offset_h))}:00`) });
+                  if (p) onSet({ latitude_deg: p.latitude_deg, longitude_deg: p.longitude_deg, time: sky.time.replace(/(Z|[+-]\d{2}:?\d{2})$/, `${p.utc_offset_h < 0 ? '-' : '+'}${twoDigits(Math.abs(p.utc_offset_h))}:00`) });
                 }}
               >
                 {place ? null : <option value="">own place</option>}
@@ -188,7 +187,7 @@ function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
     e.preventDefault();
     onSet(minutes + by * (e.shiftKey ? 50 : 5), false);
   };
-  const text = `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
+  const text = `${twoDigits(Math.floor(minutes / 60))}:${twoDigits(minutes % 60)}`;
   return (
     <svg
       ref={svg}

@@ -1,5 +1,6 @@
 /** A studio's set and lamps: which are lit, how strong against the key, and for the one in hand where it stands, how large and of what colour. */
 import { useState } from 'react';
+import { capital, evText, kelvinText, NBSP, wholeText } from '../../../core/brief/amounts';
 import type { StudioSurroundings } from '../../../core/brief/brief';
 import { LAMP_FORMS, type LampForm, lumenFor, lampLuminance, standForReflection, type StudioLamp } from '../../../core/lights/studio/lamp';
 import { BACKDROPS, STUDIO_SET_KEYS, STUDIO_SETS } from '../../../core/lights/studio/sets';
@@ -21,9 +22,6 @@ interface Props {
   onSet: (part: Partial<StudioSurroundings>, joins?: boolean) => void;
 }
 
-const NBSP = '\u00a0';
-const whole = (n: number) => Math.round(n).toLocaleString('en');
-const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : '±'}${Math.abs(v).toFixed(1)}${NBSP}EV`;
 const KELVINS = [1800, 2700, 4000, 5500, 8000, 12_000];
 const AGAINST = [-6, -4, -2, 0, 2].map((value) => ({ value, strong: value === 0 }));
 const FORM_NAMES: Record<LampForm, string> = { softbox: 'Softbox', strip: 'Strip', ring: 'Ring', window: 'Window' };
@@ -78,7 +76,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
                 onSet({ set: k, lamps: null, backdrop: null, paper: null });
               }}
             >
-              {STUDIO_SETS[k].name.replace(/^./, (c) => c.toUpperCase())}
+              {capital(STUDIO_SETS[k].name)}
             </button>
           ))}
         </div>
@@ -100,19 +98,18 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
               <button type="button" className="who" aria-pressed={i === index} onClick={() => setChosen(i)}>
                 {l.name}
                 <span className="n">
-                  {FORM_NAMES[l.form].toLowerCase()}, {whole(l.kelvin)}
-                  {NBSP}K
+                  {FORM_NAMES[l.form].toLowerCase()}, {kelvinText(l.kelvin)}
                 </span>
               </button>
               {l === key ? (
                 <span className="note n keynote">
-                  key, {whole(l.lumen)}
+                  key, {wholeText(l.lumen)}
                   {NBSP}lm
                 </span>
               ) : (
                 <>
-                  <PointerScale label={`${l.name} against the key`} width={84} value={Math.max(-7, Math.min(3, ev))} min={-7} max={3} step={0.1} ticks={AGAINST} valueText={signed(ev)} changed={changed} onChange={(v, joins) => change(i, { lumen: l.lumen * 2 ** (v - against(l)) }, joins)} />
-                  <span className={`n v${changed ? ' livec' : ''}`}>{signed(ev)}</span>
+                  <PointerScale label={`${l.name} against the key`} width={84} value={Math.max(-7, Math.min(3, ev))} min={-7} max={3} step={0.1} ticks={AGAINST} valueText={evText(ev)} changed={changed} onChange={(v, joins) => change(i, { lumen: l.lumen * 2 ** (v - against(l)) }, joins)} />
+                  <span className={`n v${changed ? ' livec' : ''}`}>{evText(ev)}</span>
                 </>
               )}
               <button type="button" className="lk act" aria-pressed={l.on} aria-label={`${l.name}: ${l.on ? 'on' : 'off'}`} onClick={() => change(i, { on: !l.on })}>
@@ -179,11 +176,10 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
           <div className="row" style={{ marginTop: 10 }}>
             <span className="lab">Colour</span>
             <span className="n small">
-              {whole(lamp.kelvin)}
-              {NBSP}K
+              {kelvinText(lamp.kelvin)}
             </span>
           </div>
-          <PointerScale label="Colour" value={lamp.kelvin} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: whole(value) }))} valueText={`${whole(lamp.kelvin)} K`} was={lampsBefore?.[index]?.kelvin ?? null} changed={lampsBefore !== null && lampsBefore[index]?.kelvin !== lamp.kelvin} onChange={(kelvin, joins) => change(index, { kelvin }, joins)} />
+          <PointerScale label="Colour" value={lamp.kelvin} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))} valueText={kelvinText(lamp.kelvin)} was={lampsBefore?.[index]?.kelvin ?? null} changed={lampsBefore !== null && lampsBefore[index]?.kelvin !== lamp.kelvin} onChange={(kelvin, joins) => change(index, { kelvin }, joins)} />
           <div className="ctl" style={{ marginTop: 6 }}>
             <span className="lab">Tint</span>
             <PointerScale label="Tint" width={130} value={lamp.tint} min={-2} max={2} step={0.1} ticks={[-2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }))} valueText={tintText(lamp.tint)} onChange={(tint, joins) => change(index, { tint: Math.round(tint * 10) / 10 }, joins)} />
@@ -217,7 +213,7 @@ function contrastOf(lamps: readonly StudioLamp[]): { mired: number; text: string
   const key = lamps.find((l) => l.role === 'key');
   const fill = lamps.find((l) => l.role === 'fill');
   if (!key || !fill) return null;
-  return { mired: Math.round(Math.abs(MIRED / key.kelvin - MIRED / fill.kelvin)), text: `${whole(key.kelvin)} to ${whole(fill.kelvin)}${NBSP}K` };
+  return { mired: Math.round(Math.abs(MIRED / key.kelvin - MIRED / fill.kelvin)), text: `${wholeText(key.kelvin)} to ${wholeText(fill.kelvin)}${NBSP}K` };
 }
 
 /** Key and fill drawn apart to this many mired about their mean; the warmer one stays the warmer. */

@@ -1,7 +1,7 @@
 /** The library of surroundings: each as it lights the same ball and card, to compare; choosing one takes it into the brief. */
 import { useState } from 'react';
 import { canonicalJson } from '../../../core/brief/brief';
-import { SURROUNDINGS_LIBRARY } from '../../../core/brief/surroundings-library';
+import { SURROUNDINGS_LIBRARY, takenFor } from '../../../core/brief/surroundings-library';
 import type { ProjectPanelProps } from '../view';
 import { KeptLights } from './kept-lights';
 
@@ -20,7 +20,7 @@ export function SurroundingsLibrary(props: Props) {
       {open ? (
         <div className="shelf" role="group" aria-label="Library of surroundings">
           {SURROUNDINGS_LIBRARY.map((entry) => (
-            <button key={entry.key} type="button" aria-pressed={canonicalJson(entry.surroundings) === now} onClick={() => onChange({ surroundings: entry.surroundings })}>
+            <button key={entry.key} type="button" aria-pressed={canonicalJson(takenFor(entry, brief.surroundings)) === now} onClick={() => onChange({ surroundings: takenFor(entry, brief.surroundings) })}>
               <img src={`/api/library/${entry.key}`} alt="" width="144" height="81" loading="lazy" />
               {entry.name}
             </button>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { evText } from '../../../core/brief/amounts';
 import { SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../../../core/brief/brief';
 import { PLACES } from '../../../core/catalogue/places';
 import { NumberField } from '../../../ui/number-field';
@@ -15,7 +16,6 @@ import { StudioControls } from './studio-controls';
 import { SurroundingsLibrary } from './surroundings-library';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
-const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(1)}\u00a0EV`;
 
 export function SurroundingsPanel({ workspace, brief, was, view, reading, picking, onPicking, onChange, onMessage, onWorkspace }: ProjectPanelProps & { /** EV100 of what is on the stage. */ reading: number | null; picking: Picking | null; onPicking: (picking: Picking | null) => void }) {
   const { min_m: min, max_m: max } = workspace.revision.report;
@@ -65,8 +65,8 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
         <div className="sec">
           <div className="ctl">
             <span className="lab">Brightness</span>
-            <PointerScale label="Brightness" width={130} value={s.brightness_ev} min={-3} max={3} step={0.1} ticks={EV_TICKS} valueText={signed(s.brightness_ev)} was={brightnessBefore} changed={brightnessBefore !== null && brightnessBefore !== s.brightness_ev} onChange={(v, joins) => set({ brightness_ev: Math.round(v * 10) / 10 }, joins)} />
-            <span className={`n v${brightnessBefore !== null && brightnessBefore !== s.brightness_ev ? ' livec' : ''}`}>{signed(s.brightness_ev)}</span>
+            <PointerScale label="Brightness" width={130} value={s.brightness_ev} min={-3} max={3} step={0.1} ticks={EV_TICKS} valueText={evText(s.brightness_ev)} was={brightnessBefore} changed={brightnessBefore !== null && brightnessBefore !== s.brightness_ev} onChange={(v, joins) => set({ brightness_ev: Math.round(v * 10) / 10 }, joins)} />
+            <span className={`n v${brightnessBefore !== null && brightnessBefore !== s.brightness_ev ? ' livec' : ''}`}>{evText(s.brightness_ev)}</span>
           </div>
           {'metered' in brief.exposure ? <p className="note">The exposure is metered, so brightness alone shows against lamps, not by itself.</p> : null}
         </div>

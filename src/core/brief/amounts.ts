@@ -1,0 +1,17 @@
+/** Amounts as sentences and panels write them: number and unit joined by a no-break space. */
+export const NBSP = '\u00a0';
+
+/** +0.3 EV, −1.0 EV, ±0.0 EV. */
+export const evText = (ev: number): string => `${ev > 0 ? '+' : ev < 0 ? '−' : '±'}${Math.abs(ev).toFixed(1)}${NBSP}EV`;
+
+export const wholeText = (n: number): string => Math.round(n).toLocaleString('en');
+
+export const kelvinText = (kelvin: number): string => `${wholeText(kelvin)}${NBSP}K`;
+
+/** 100 %, 60 %, 2.5 %: what a dimmer leaves. */
+export function percentOf(dim_ev: number): string {
+  const percent = 100 * 2 ** dim_ev;
+  return `${percent < 10 ? Math.round(percent * 10) / 10 : Math.round(percent)}${NBSP}%`;
+}
+
+export const capital = (text: string): string => text.replace(/^./, (c) => c.toUpperCase());
