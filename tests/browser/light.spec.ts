@@ -115,6 +115,25 @@ test('lamps by group: a cue switches all, a dimmer says what is left, one can be
   await expect(page.locator('.view .n')).toContainText('No light reaches this picture', { timeout: 30_000 });
 });
 
+test('depth of field and what is sharp: a camera of the model becomes the user’s own, focused by a press', async ({ page }) => {
+  test.setTimeout(120_000);
+  await ownProject(page, 'Perihelion lamp', 'sharp lamp');
+  expect(briefOf(page).viewpoint).toEqual({ camera: 'Whole lamp' });
+  await word(page, /Studio/).click();
+  const light = panel(page, 'Surroundings');
+  await light.getByText('Camera', { exact: true }).click();
+  await light.getByText('As the lens has it', { exact: true }).click();
+  await light.getByLabel('f-number').fill('2.8');
+  await light.getByLabel('f-number').press('Enter');
+  await light.getByRole('button', { name: 'Press what should be sharp' }).click();
+  const box = (await page.locator('.im').boundingBox())!;
+  // the foot of the lamp
+  await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.82);
+  await expect.poll(() => briefOf(page).viewpoint).toMatchObject({ f_number: 2.8, focus_m: expect.any(Number) });
+  expect(briefOf(page).exposure).toMatchObject({ f_number: 2.8, iso: 100 });
+  await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toHaveCount(0);
+});
+
 test('the sun is dragged along its day, and the sentence tells the hour', async ({ page }) => {
   await ownProject(page, 'Reading room', 'own hour');
   await word(page, /Sky:/).click();

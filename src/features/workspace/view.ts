@@ -38,7 +38,9 @@ export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
   if (!('camera' in view)) return view;
   const camera = workspace.revision.report.cameras.find((c) => c.name === view.camera) ?? workspace.revision.report.cameras[0];
   if (!camera) return { position_m: [0, 1.6, 4], target_m: [0, 1, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 35, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null };
-  return { ...camera, sensor_height_mm: 24, f_number: null, focus_m: null };
+  // a viewpoint that is changed is one's own and has no name any more
+  const { name: _name, ...lens } = camera;
+  return { ...lens, sensor_height_mm: 24, f_number: null, focus_m: null };
 }
 
 /** The groups of a model's lamps; models brought in before they were counted have names alone. */

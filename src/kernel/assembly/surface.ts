@@ -1,5 +1,6 @@
 // The surface at a hit: position, normals, uv, and the material's values there, in module state of this instance.
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
+// One file: position, normals and material are made from the same three vertices, whose addresses stay in module state.
 import {
   CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
   M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SOLID, M_SPECULAR_COLOR,

@@ -78,8 +78,8 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
           <NumberField label="Shutter" value={1 / camera.shutter_s} min={1e-5} max={1e6} digits={camera.shutter_s > 0.1 ? 2 : 0} unit="of a second" onChange={(n) => onChange({ exposure: { ...camera, shutter_s: 1 / n } })} />
           <span>ISO</span>
           <NumberField label="ISO" value={camera.iso} min={1} max={1e6} onChange={(iso) => onChange({ exposure: { ...camera, iso } })} />
-          <span>That is</span>
-          <span className="n">{ev(evOfCamera(camera.f_number, camera.shutter_s, camera.iso))} at ISO 100</span>
+          <span>That is, at ISO 100</span>
+          <span className="n">{ev(evOfCamera(camera.f_number, camera.shutter_s, camera.iso))}</span>
         </div>
       ) : null}
       {view.projection === 'perspective' ? (

@@ -24,7 +24,7 @@ export function GroundControls({ ground, before, footM, studio, onChange }: { gr
       {ground.kind === 'shadow' ? (
         <>
           <p className="say" style={{ marginTop: 6 }}>
-            The surroundings go on under the model, which leaves only its shadow there{ground.polish > 0 ? ' and its mirror image' : ''}. A clear PNG keeps both.
+            The surroundings go on under the model, which leaves only its shadow there{ground.polish > 0 ? ' and its mirror image; a clear PNG keeps both.' : '; a clear PNG keeps it.'}
           </p>
           <div style={{ display: 'grid', gap: 9, marginTop: 8 }}>
             <div className="ctl">
