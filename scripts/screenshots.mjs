@@ -22,6 +22,7 @@ async function shoot(name, { project, word, act, size = { width: 1280, height: 8
   await page.goto(at);
   if (project) {
     await page.getByRole('link', { name: new RegExp(project) }).click();
+    await page.locator('html[data-alive]').waitFor();
     await page.locator('.im img').waitFor();
   }
   if (word) await page.locator('.brief a.w', { hasText: word }).first().click();

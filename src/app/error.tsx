@@ -1,7 +1,9 @@
 'use client';
+import { useAlive } from '../ui/early-presses';
 import { Mark } from '../ui/mark';
 
 export default function ErrorPage({ reset }: { reset: () => void }) {
+  useAlive();
   return (
     <main className="plain">
       <Mark client="" />

@@ -4,7 +4,7 @@ import '@fontsource-variable/ysabeau-office/wght.css';
 import './globals.css';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { EarlyPresses, KEEP_EARLY_PRESSES } from '../ui/early-presses';
+import { KEEP_EARLY_PRESSES } from '../ui/early-presses';
 
 export const metadata: Metadata = { title: { default: 'Sphaera', template: '%s: Sphaera' } };
 
@@ -14,10 +14,7 @@ export default function Layout({ children }: { children: ReactNode }) {
       <head>
         <script>{KEEP_EARLY_PRESSES}</script>
       </head>
-      <body>
-        {children}
-        <EarlyPresses />
-      </body>
+      <body>{children}</body>
     </html>
   );
 }

@@ -6,7 +6,7 @@ const open = async (page: Page, project: string) => {
   await page.goto('/');
   await page.getByRole('link', { name: new RegExp(project) }).click();
   await expect(page.getByRole('region', { name: 'Stage' })).toBeVisible();
-  await expect(page.locator('html')).toHaveAttribute('data-workspace', /./, { timeout: 30_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
 };
 const sentence = (page: Page) => page.locator('.brief p').first();
 const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();
@@ -169,6 +169,26 @@ test('a captured image lights the model', async ({ page }) => {
   await expect(sentence(page)).not.toContainText('Captured: field');
   await page.keyboard.press('Control+z');
   await expect(sentence(page)).toContainText('Studio');
+});
+
+test('a word pressed before the page has come to life opens its panel when it has', async ({ page }) => {
+  await open(page, 'Reading room');
+  const address = page.url();
+  let release = () => {};
+  const held = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(address, { waitUntil: 'commit' });
+  await word(page, /A3 landscape/).click();
+  await expect(page.locator('html[data-alive]')).toHaveCount(0);
+  await expect(page.getByRole('complementary', { name: 'Size' })).toHaveCount(0);
+  release();
+  await expect(page.getByRole('complementary', { name: 'Size' })).toBeVisible({ timeout: 30_000 });
+  expect(page.url()).toBe(address);
 });
 
 test('requests from elsewhere are turned away', async ({ page, request }) => {

@@ -18,7 +18,7 @@ async function ownProject(page: Page, demo: string, name: string): Promise<void>
   await page.goto('/');
   await page.getByLabel('Choose a model file').setInputFiles({ name: `${name}.glb`, mimeType: 'model/gltf-binary', buffer: model });
   await expect(page).toHaveURL(/\/p\//, { timeout: 60_000 });
-  await expect(page.locator('html')).toHaveAttribute('data-workspace', /./, { timeout: 30_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
 }
 
 function briefOf(page: Page): Brief {

@@ -13,7 +13,7 @@ const note = (page: Page) => page.locator('.view .n');
 const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();
 
 /** Of a page that is still asleep nothing answers. */
-const comesToLife = (page: Page) => expect(page.locator('html')).toHaveAttribute('data-workspace', /./, { timeout: 30_000 });
+const comesToLife = (page: Page) => expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
 
 async function open(page: Page, project: string): Promise<string> {
   const ready = page.waitForResponse(/\/api\/packs\//, { timeout: 60_000 });

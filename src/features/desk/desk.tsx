@@ -2,6 +2,7 @@
 /** The desk: every project as its lead picture on the mat, what renders, what is kept. */
 import { useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
+import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
@@ -14,6 +15,7 @@ import { NewProject } from './new-project';
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export function Desk({ initial }: { initial: DeskDto }) {
+  useAlive();
   const [desk, setDesk] = useState(initial);
   const chooser = useRef<HTMLInputElement>(null);
   useEvents<DeskDto>('/api/desk/events', setDesk);

@@ -1,11 +1,12 @@
 'use client';
 /** The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is saved at once. */
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { canonicalJson, filmBrief } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
 import { skyDirection, sunPosition } from '../../core/lights/sun/position';
 import { resolveSize, scaleSize } from '../../core/output/size';
+import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import { send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
@@ -88,8 +89,6 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const lamps = lampsOfModel(workspace.revision.report);
   const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.map((l) => l.group) });
 
-  const sentenceAtStart = useRef(sentence);
-
   const render = async () => {
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`);
     if (!sent.ok) return setMessage(sent.message);
@@ -130,24 +129,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     model: () => setShowModel((m) => !m),
     history
   });
-  // a word pressed before the page had come to life left its panel in the address
-  useEffect(() => {
-    const { hash, pathname, search } = window.location;
-    if (!hash) return;
-    const asked = sentenceAtStart.current.find((part) => 'panel' in part && `#${part.panel}` === hash);
-    if (asked && 'panel' in asked) setPanel(asked.panel);
-    window.history.replaceState(null, '', pathname + search);
-  }, []);
   useEffect(() => {
     document.title = `${picture.name}: Sphaera`;
   }, [picture.name]);
-  // the browser's tests press nothing before
-  useEffect(() => {
-    document.documentElement.dataset.workspace = workspace.project.id;
-    return () => {
-      delete document.documentElement.dataset.workspace;
-    };
-  }, [workspace.project.id]);
+  useAlive();
 
   const close = () => setPanel(null);
   // a question to the stage belongs to the panel that asked it

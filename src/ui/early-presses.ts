@@ -1,7 +1,8 @@
 'use client';
 /**
- * A page can be seen before it has come to life, and what is pressed then would be lost. A script in the page's head keeps presses on
- * buttons and chosen files until this component says that the page lives, and then gives them to it. `html[data-alive]` tells it to tests.
+ * A page can be seen before it has come to life, and what is pressed then would be lost, or would be followed as a plain link. A script in
+ * the page's head keeps presses and chosen files until the screen says that it lives, and then gives them to it. Every screen with
+ * something to press says so. `html[data-alive]` tells it to the browser's tests.
  */
 import { useEffect } from 'react';
 
@@ -14,7 +15,7 @@ declare global {
 export const KEEP_EARLY_PRESSES = `(function () {
   var kept = [];
   function press(e) {
-    var t = e.target.closest && e.target.closest('button, label');
+    var t = e.target.closest && e.target.closest('button, label, [role=button]');
     if (!t || !e.isTrusted || t.querySelector('input[type=file]')) return;
     e.preventDefault();
     e.stopPropagation();
@@ -35,10 +36,10 @@ export const KEEP_EARLY_PRESSES = `(function () {
   } };
 })();`;
 
-export function EarlyPresses() {
+/** For a screen's outermost component. */
+export function useAlive(): void {
   useEffect(() => {
     window.earlyPresses?.end();
     window.earlyPresses = undefined;
   }, []);
-  return null;
 }
