@@ -55,7 +55,7 @@ await shoot('studio', {
   word: /Studio/,
   live: 64,
   act: async (page) => {
-    await page.getByRole('button', { name: 'Bright edges' }).click();
+    await page.getByRole('button', { name: 'Bright edges', exact: true }).click();
     return 1;
   }
 });

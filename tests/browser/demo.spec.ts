@@ -50,6 +50,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
     return new Set(Array.from(new Uint32Array(context.getImageData(0, 0, 64, 48).data.buffer))).size;
   });
   expect(drawn).toBeGreaterThan(50);
+  // back at once, though the change may still be on its way
   await page.keyboard.press('Control+z');
   await expect(word(page, 'Reading room, east window')).not.toHaveClass(/ch/);
 

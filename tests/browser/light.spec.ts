@@ -42,7 +42,7 @@ test('a softbox moves to where its reflection was asked for, by pressing and dra
   test.setTimeout(240_000);
   await ownProject(page, 'Perihelion lamp', 'own lamp');
   await word(page, /Studio/).click();
-  await panel(page, 'Surroundings').getByRole('button', { name: 'Bright edges' }).click();
+  await panel(page, 'Surroundings').getByRole('button', { name: 'Bright edges', exact: true }).click();
   await expect(sentence(page)).toContainText('Studio: bright edges');
   // on the glass globe, above and left of the ring
   const [x, y] = [0.431, 0.214];
