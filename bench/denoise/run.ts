@@ -37,7 +37,7 @@ for (const [name, file] of [['learned, small', 'small.weights'], ['learned', 'fi
   if (weights) filters.push([name, await createNodeFilter(weights, config.threads)]);
 }
 const tiles = tilesOf(SIZE, SIZE);
-const finish = { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } } as const;
+const finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } } as const;
 
 async function render({ packed, settings, white }: Prepared, samples: number, seed: number): Promise<MemoryFilm> {
   const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));

@@ -1,5 +1,5 @@
 /** What the denoising bench looks at: parts of the demo pictures, and generated scenes that nobody tuned anything for. */
-import { BRIEF_DEFAULTS, type Brief } from '../../src/core/brief/brief';
+import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../src/core/brief/brief';
 import { createCameraFrame } from '../../src/core/camera/lens';
 import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
 import type { Vec3 } from '../../src/core/math/vec3';
@@ -63,7 +63,7 @@ function strewn(name: string, seed: number, inside: boolean): BenchScene {
   const brief: Brief = {
     ...BRIEF_DEFAULTS,
     viewpoint: viewFrom([0.6, 1.5, 3.4], [0, 0.35, 0], { focal_length_mm: 35 }),
-    surroundings: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T16:00:00+02:00', north_deg: 40 * seed, visibility_km: 40, cloud: inside ? 0 : 0.3, brightness_ev: 0, sun_ev: 0, sky_ev: 0 },
+    surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-06-21T16:00:00+02:00', north_deg: 40 * seed, cloud: inside ? 0 : 0.3 },
     exposure: { metered: true },
     quality: { ...BRIEF_DEFAULTS.quality, firefly: 4 },
     finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }

@@ -88,7 +88,7 @@ const view = createCameraFrame({ position_m: [1, 1.6, 1], target_m: [14, 1.2, 7]
 const noiseTimes: number[] = [];
 for (const n of [10, 100]) {
   const packed = compileScene(hall(n), module);
-  const settings: RenderSettings = { width: SIZE.width_px, height: SIZE.height_px, camera: view, bounces: 6, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, clay: false, ground: null, seed: 1, light: { even: null, image: null, sun: null }, indoors: false };
+  const settings: RenderSettings = { width: SIZE.width_px, height: SIZE.height_px, camera: view, bounces: 6, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, ground: null, seed: 1, light: { even: null, image: null, sun: null }, indoors: false };
   const { grain, seconds } = await render(packed, settings, { white: 30, samples: 64 });
   noiseTimes.push(grain * grain * seconds);
 }

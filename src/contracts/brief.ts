@@ -1,12 +1,14 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
 import 'reflect-metadata';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, type Finish, GROUND_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, type Finish, GROUND_DEFAULTS, HEAPS_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
-import { LEAST_KELVIN, MOST_KELVIN } from '../core/color/kelvin';
+import { LEAST_KELVIN, MOST_COOL, MOST_KELVIN, MOST_WARM } from '../core/color/kelvin';
+import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
+import { HEAP_SUNS, type Heaps } from '../core/lights/sky/clouds';
 import { ROOM_KEYS, type RoomKey } from '../core/lights/room/room';
 import type { LampSetting } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
@@ -84,10 +86,22 @@ class SkyContract {
   @IsISO8601({ strict: true }, { message: 'must be a time in ISO 8601, as 2026-06-21T15:00:00+01:00' }) time = SURROUNDINGS_DEFAULTS.sky.time;
   @Range(-360, 360, 'degrees') north_deg = 0;
   @Range(2, 200, 'km') visibility_km = SURROUNDINGS_DEFAULTS.sky.visibility_km;
+  @ValidateIf((o: SkyContract) => o.mirror_deg !== null) @Range(-360, 360, 'degrees') mirror_deg: number | null = null;
   @Range(0, 1) cloud = 0;
+  @IsOptional() heaps: unknown = null;
   @Range(-10, 10, 'EV') brightness_ev = 0;
   @Range(-10, 10, 'EV') sun_ev = 0;
   @Range(-10, 10, 'EV') sky_ev = 0;
+  @Range(-10, 20, 'EV') moon_ev = 0;
+  @Range(MOST_COOL, MOST_WARM, 'mired') sun_warmth = 0;
+  @Range(MOST_COOL, MOST_WARM, 'mired') sky_warmth = 0;
+  @Range(MOST_COOL, MOST_WARM, 'mired') moon_warmth = 0;
+}
+class HeapsContract implements Heaps {
+  @Range(0, 1) cover = HEAPS_DEFAULTS.cover;
+  @Range(200, 6000, 'm') base_m = HEAPS_DEFAULTS.base_m;
+  @WholeRange(0, 1_000_000) seed = HEAPS_DEFAULTS.seed;
+  @OneOf(HEAP_SUNS) sun: Heaps['sun'] = HEAPS_DEFAULTS.sun;
 }
 class StudioLampContract implements StudioLamp {
   @IsString({ message: 'must be a name' }) @MinLength(1, { message: 'must not be empty' }) @MaxLength(60) name = 'Lamp';
@@ -101,7 +115,7 @@ class StudioLampContract implements StudioLamp {
   @Range(0.0001, 1e5, 'm') height_m = 1;
   @Range(-360, 360, 'degrees') turn_deg = 0;
   @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 5500;
-  @Range(-5, 5) tint = 0;
+  @Range(-MOST_TINT, MOST_TINT) tint = 0;
   @Range(0, 1e12, 'lm') lumen = 10_000;
 }
 const MOST_STUDIO_LAMPS = 24;
@@ -132,8 +146,14 @@ class RoomContract {
 }
 const SURROUNDINGS = { room: RoomContract, even: EvenContract, sky: SkyContract, studio: StudioContract, captured: CapturedContract } as const;
 
-class LookContract {
-  @OneOf(['photographic', 'clay']) kind: 'photographic' | 'clay' = 'photographic';
+class PhotographicContract {
+  @OneOf(['photographic', 'clay']) kind = 'photographic' as const;
+}
+class ClayContract implements ClayLook {
+  @OneOf(['clay']) kind = 'clay' as const;
+  @Range(0.02, 0.95) grey = CLAY_DEFAULTS.grey;
+  @ValidateIf((o: ClayContract) => o.material !== null) @IsString({ message: 'must be the name of a material of the model or null' }) @MaxLength(200) material: string | null = null;
+  @IsBoolean({ message: 'must be true or false' }) glass = CLAY_DEFAULTS.glass;
 }
 class FixedExposureContract {
   @Range(-16, 24, 'EV') ev100 = 12;
@@ -205,8 +225,13 @@ const MOST_LAMP_GROUPS = 500;
 class BackgroundContract {
   @OneOf(['own', 'clear']) kind: 'own' | 'clear' = 'own';
 }
+class WhiteContract implements WhiteBalance {
+  @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 6500;
+  @Range(-MOST_TINT, MOST_TINT) tint = 0;
+}
 class FinishContract {
   @Range(-10, 10, 'EV') exposure_ev = 0;
+  @IsOptional() white: unknown = null;
   @Range(0, 1) denoise = 0;
   @IsBoolean() denoise_meanwhile = false;
   @IsOptional() background: unknown;
@@ -227,7 +252,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!viewpoint.ok) return viewpoint;
   const surroundings = parseSurroundings(given.surroundings);
   if (!surroundings.ok) return surroundings;
-  const look = variant<Brief['look']>(given.look, 'brief.look', base.look, () => LookContract);
+  const look = variant<Brief['look']>(given.look, 'brief.look', base.look, (v) => ((v as { kind?: unknown }).kind === 'clay' ? ClayContract : PhotographicContract));
   if (!look.ok) return look;
   const exposure = variant<Brief['exposure']>(given.exposure, 'brief.exposure', base.exposure, (v) => ('metered' in v ? MeteredContract : 'shutter_s' in v || 'iso' in v || 'f_number' in v ? CameraExposureContract : FixedExposureContract));
   if (!exposure.ok) return exposure;
@@ -259,6 +284,10 @@ export function parseSurroundings(input: unknown): Checked<Surroundings> {
   if (typeof kind !== 'string' || !(kind in SURROUNDINGS)) return refuse(`${place}.kind must be one of ${Object.keys(SURROUNDINGS).join(', ')}, got ${quoted(kind)}`);
   const result = variant<Surroundings>(input, place, base.surroundings, () => SURROUNDINGS[kind as SurroundingsKind]);
   if (result.ok && result.value.kind === 'sky' && Number.isNaN(Date.parse(result.value.time))) return refuse(`${place}.time must be a time in ISO 8601, got ${quoted(result.value.time)}`);
+  if (result.ok && result.value.kind === 'sky' && result.value.heaps !== null) {
+    const heaps = variant<Heaps>(result.value.heaps, `${place}.heaps`, HEAPS_DEFAULTS, () => HeapsContract);
+    return heaps.ok ? { ok: true, value: { ...result.value, heaps: heaps.value } } : heaps;
+  }
   if (!result.ok || result.value.kind !== 'studio' || result.value.lamps === null) return result;
   const lamps = parseList<StudioLamp>(result.value.lamps, `${place}.lamps`, StudioLampContract, MOST_STUDIO_LAMPS, 'lamps or null');
   return lamps.ok ? { ok: true, value: { ...result.value, lamps: lamps.value } } : lamps;
@@ -312,5 +341,8 @@ function parseFinish(input: unknown): Checked<Finish> {
   if (!outer.ok) return outer;
   const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, () => BackgroundContract);
   if (!background.ok) return background;
-  return { ok: true, value: { ...outer.value, background: background.value } };
+  const { white } = outer.value;
+  if (white === null) return { ok: true, value: { ...outer.value, background: background.value } };
+  const balance = variant<WhiteBalance>(white, 'brief.finish.white', white, () => WhiteContract);
+  return balance.ok ? { ok: true, value: { ...outer.value, white: balance.value, background: background.value } } : balance;
 }

@@ -14,8 +14,8 @@ export interface DemoProject {
 }
 
 export const DEMO_CLIENT = 'Ostrel observatory';
-const LANTERN_HILL = { latitude_deg: 49.4, longitude_deg: 15.6, visibility_km: 40, cloud: 0, brightness_ev: 0, sun_ev: 0, sky_ev: 0 };
-const sky = (time: string, north_deg: number): Surroundings => ({ kind: 'sky', ...LANTERN_HILL, time, north_deg });
+const LANTERN_HILL = { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: 49.4, longitude_deg: 15.6 };
+const sky = (time: string, north_deg: number): Surroundings => ({ ...LANTERN_HILL, time, north_deg });
 
 function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
   const { samples, grain, bounces, scale } = QUALITY_STEPS[step];

@@ -29,7 +29,7 @@ function layOutScene() {
   );
   const light = makeLight({ ...BRIEF_DEFAULTS, surroundings: SURROUNDINGS_DEFAULTS.sky }, scene, null);
   const camera = createCameraFrame(viewFrom([0, 1.2, 4], [0, 0.5, 0], { f_number: 2.8 }), 1)!;
-  return layOut(compileScene(scene, kernelModule), { width: SIZE, height: SIZE, camera, bounces: 8, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, clay: false, ground: null, seed: 1, light, indoors: false }, 2);
+  return layOut(compileScene(scene, kernelModule), { width: SIZE, height: SIZE, camera, bounces: 8, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, ground: null, seed: 1, light, indoors: false }, 2);
 }
 
 test('a tile has the same bits in the browser and here, on any thread, whole or resumed', async ({ page }) => {

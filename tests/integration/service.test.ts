@@ -2,12 +2,14 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { boxGlb } from '../support/glb';
 
 // the use cases read their data folder when they are loaded
 const data = await mkdtemp(join(tmpdir(), 'sphaera-service-'));
 vi.stubEnv('SPHAERA_DATA', data);
+const { screenPath } = await import('../../src/server/files/proof-files');
 const { put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { changeBrief, moveStep } = await import('../../src/server/usecases/change-brief');
@@ -97,6 +99,27 @@ describe('the queue', () => {
     const again = requestProof(picture);
     expect(again.ok && again.value.state).toBe('done');
     expect(viewWorkspace(project)!.proofs).toHaveLength(before);
+  });
+
+  it('finishes a film anew without rendering when only the finish differs', async () => {
+    const rendered = requestProof(picture);
+    if (!rendered.ok) throw new Error(rendered.message);
+    const { rays, film_sha256 } = findProof(rendered.value.id)!;
+    changeBrief(picture, { ...brief(), finish: { ...brief().finish, white: { kelvin: 2500, tint: 0 } } }, false);
+    const anew = requestProof(picture);
+    if (!anew.ok) throw new Error(anew.message);
+    expect(anew.value.id).not.toBe(rendered.value.id);
+    const row = await until(() => {
+      const now = findProof(anew.value.id)!;
+      return now.state === 'done' && now;
+    });
+    expect(row).toMatchObject({ film_sha256, rays, samples: 96 });
+    const [before, after] = await Promise.all([rendered.value.id, anew.value.id].map((id) => sharp(screenPath(id)).stats()));
+    // what 2,500 K makes white is blue by daylight
+    expect(after!.channels[2]!.mean - after!.channels[0]!.mean).toBeGreaterThan(before!.channels[2]!.mean - before!.channels[0]!.mean + 20);
+    const again = requestProof(picture);
+    expect(again.ok && again.value.id).toBe(anew.value.id);
+    moveStep(picture, -1);
   });
 
   it('stop keeps what there is as a proof with a picture and a grain', async () => {

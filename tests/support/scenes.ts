@@ -132,7 +132,7 @@ export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { widt
   const centre: Vec3 = ground ? [0, 0, 0] : centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
   const packed = compileScene(recentreScene(scene, centre), kernelModule, undefined, ground?.height_m);
-  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, clay: false, ground, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
+  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, ground, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const stride = layers + (aids ? AID_LAYERS : 0);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { parseBrief } from '../../contracts/brief';
 import { lampsOfSet } from '../lights/studio/sets';
-import { BRIEF_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
+import { BRIEF_DEFAULTS, CLAY_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
@@ -45,6 +45,8 @@ describe('the brief of version 1', () => {
       { exposure: { metered: true } },
       { exposure: { f_number: 2.8, shutter_s: 0.02, iso: 400 } },
       { finish: { background: { kind: 'clear' } } },
+      { finish: { white: { kelvin: 3200 } } },
+      { look: { kind: 'clay', grey: 0.2, glass: false, material: 'Oak' } },
       { quality: { step: 'exhibit' } }
     ])
       expect(message(brief)).toBe('accepted');
@@ -68,6 +70,8 @@ describe('the brief of version 1', () => {
     [{ lamps: { groups: [{ group: 'Shelf lamps', kelvin: 10 }] } }, /brief\.lamps\.groups\[0\]\.kelvin must be a number from 1000 to 15000 K, got 10/],
     [{ surroundings: { kind: 'captured', file: 'a.hdr', sun: 'moon' } }, /brief\.surroundings\.sun must be one of image, true, none/],
     [{ ground: { kind: 'lawn' } }, /brief\.ground\.kind must be one of none, shadow, got "lawn"/],
+    [{ finish: { white: { kelvin: 90 } } }, /brief\.finish\.white\.kelvin must be a number from 1000 to 15000 K, got 90/],
+    [{ look: { kind: 'clay', grey: 2 } }, /brief\.look\.grey must be a number from 0\.02 to 0\.95, got 2/],
     [{ look: { kind: 'drawn' } }, /brief\.look\.kind must be one of photographic, clay/]
   ])('refuses %j by name and range', (brief, expected) => expect(message(brief)).toMatch(expected));
   it('refuses another version and things that are no object', () => {
@@ -103,7 +107,7 @@ describe('the sentence', () => {
   const context = { name: 'East window', shown: null, nameOfCaptured: () => 'field', focalMm: 28, parallel: false, lampGroups: [] as string[] };
   const text = (brief = BRIEF_DEFAULTS) => composeSentence(brief, context).map((p) => ('text' in p ? p.text : p.word)).join('');
   it('says what the brief says', () => {
-    expect(text({ ...BRIEF_DEFAULTS, surroundings: { kind: 'sky', latitude_deg: 0, longitude_deg: 0, time: '2026-10-12T17:10:00+02:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0, sun_ev: 0, sky_ev: 0 }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
+    expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-10-12T17:10:00+02:00' }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
       'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on A3 landscape at 200\u00a0ppi, at Study quality'
     );
   });
@@ -125,9 +129,9 @@ describe('the sentence', () => {
     expect(line(said({}, [...lampGroups, 'Dome']))).toContain('shelf lamp, table lamp and 2 more lamps,');
   });
   it('marks the words that changed since the proof on the stage', () => {
-    const changed = composeSentence({ ...BRIEF_DEFAULTS, look: { kind: 'clay' } }, { ...context, shown: BRIEF_DEFAULTS }).filter((p) => 'word' in p && p.changed);
+    const changed = composeSentence({ ...BRIEF_DEFAULTS, look: CLAY_DEFAULTS }, { ...context, shown: BRIEF_DEFAULTS }).filter((p) => 'word' in p && p.changed);
     expect(changed).toHaveLength(1);
-    expect(countChanges({ ...BRIEF_DEFAULTS, look: { kind: 'clay' } }, BRIEF_DEFAULTS)).toBe(1);
+    expect(countChanges({ ...BRIEF_DEFAULTS, look: CLAY_DEFAULTS }, BRIEF_DEFAULTS)).toBe(1);
   });
   it('tells times as people do', () => {
     expect([duration(46), duration(648), duration(4800), about(43), about(660)]).toEqual(['46\u00a0s', '10\u00a0min 48\u00a0s', '1\u00a0h 20\u00a0min', '45\u00a0s', '11\u00a0min']);

@@ -5,7 +5,10 @@
 import type { QualityKey } from '../catalogue/quality';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
+import type { WhiteBalance } from '../color/white-balance';
 import type { LampSetting } from '../scene/dim-lamps';
+import type { Heaps } from '../lights/sky/clouds';
+import type { SkyPlace } from '../lights/sky/sky-lights';
 import type { RoomKey } from '../lights/room/room';
 import type { StudioLamp } from '../lights/studio/lamp';
 import type { Backdrop, StudioSetKey } from '../lights/studio/sets';
@@ -20,22 +23,23 @@ export interface EvenSurroundings {
   /** Linear Rec. 709 factors. */
   color: [number, number, number];
 }
-export interface SkySurroundings {
+export interface SkySurroundings extends SkyPlace {
   kind: 'sky';
-  latitude_deg: number;
-  longitude_deg: number;
-  /** ISO 8601 with its offset from UTC. */
-  time: string;
-  /** How far north lies to the left of the model's up (-Z), seen from above. */
-  north_deg: number;
   /** Farthest distance at which a dark hill is still seen. */
   visibility_km: number;
   /** 0 clear to 1 overcast. */
   cloud: number;
+  /** Heaped clouds; null for none. */
+  heaps: Heaps | null;
   brightness_ev: number;
-  /** Sun and sky apart, against their true strength. */
+  /** Sun, sky and moon apart, against their true strength. */
   sun_ev: number;
   sky_ev: number;
+  moon_ev: number;
+  /** And against their true colour, mired: positive is warmer. */
+  sun_warmth: number;
+  sky_warmth: number;
+  moon_warmth: number;
 }
 export interface StudioSurroundings extends StudioChoice {
   kind: 'studio';
@@ -96,7 +100,17 @@ export interface CameraExposure {
   shutter_s: number;
   iso: number;
 }
-export type LookKind = 'photographic' | 'clay';
+/** One matte material over everything, to judge light and form alone; lamps glow on. */
+export interface ClayLook {
+  kind: 'clay';
+  /** Share of light that it gives back. */
+  grey: number;
+  /** Of the model's materials, the one that is over everything instead of grey; null for grey. */
+  material: string | null;
+  /** Whether glass stays glass. */
+  glass: boolean;
+}
+export type Look = { kind: 'photographic' } | ClayLook;
 
 export interface BriefQuality {
   step: QualityKey;
@@ -129,6 +143,8 @@ export interface BriefQuality {
 
 export interface Finish {
   exposure_ev: number;
+  /** The light that is to look white; null: that of D65, as rendered. */
+  white: WhiteBalance | null;
   denoise: number;
   /** Whether it is shown denoised while it renders, each time that its samples have grown fourfold. */
   denoise_meanwhile: boolean;
@@ -139,7 +155,7 @@ export interface Brief {
   version: typeof BRIEF_VERSION;
   viewpoint: Viewpoint;
   surroundings: Surroundings;
-  look: { kind: LookKind };
+  look: Look;
   exposure: Exposure;
   size: SizeChoice;
   quality: BriefQuality;
@@ -170,16 +186,20 @@ export const BRIEF_DEFAULTS: Brief = {
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
   lamps: { groups: [], only: null },
-  finish: { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
+  finish: { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
 };
 
 export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundings, { kind: K }> } = {
   even: { kind: 'even', radiance: 1, color: [1, 1, 1] },
-  sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0, sun_ev: 0, sky_ev: 0 },
+  sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, mirror_deg: null, cloud: 0, heaps: null, brightness_ev: 0, sun_ev: 0, sky_ev: 0, moon_ev: 0, sun_warmth: 0, sky_warmth: 0, moon_warmth: 0 },
   studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
   room: { kind: 'room', room: 'windows', rotation_deg: 0, brightness_ev: 0 },
   captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 }
 };
+
+export const CLAY_DEFAULTS: ClayLook = { kind: 'clay', grey: 0.6, material: null, glass: true };
+
+export const HEAPS_DEFAULTS: Heaps = { cover: 0.4, base_m: 1200, seed: 1, sun: 'free' };
 
 export const GROUND_DEFAULTS: ShadowGround = { kind: 'shadow', height_m: null, polish: 0, roughness: 0.2, reach: 4 };
 
@@ -202,3 +222,6 @@ export function filmBrief(brief: Brief): Omit<Brief, 'finish'> {
   const { finish: _finish, ...rest } = brief;
   return rest;
 }
+
+/** What of a finish decides the picture that is made of a film; two of an equal one look alike. */
+export const developKey = ({ exposure_ev, white, denoise }: Finish): string => canonicalJson({ exposure_ev, white, denoise });

@@ -8,7 +8,7 @@ import { settingOf } from '../scene/dim-lamps';
 import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
 import { NBSP, percentOf } from './amounts';
-import { canonicalJson, type Brief, type Ground, type Surroundings } from './brief';
+import { canonicalJson, type Brief, type Ground, type Look, type Surroundings } from './brief';
 import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
@@ -59,6 +59,8 @@ const inWords = (n: number) => ['no', 'one', 'two', 'three', 'four', 'five', 'si
 
 export const groundPhrase = (ground: Ground): string | null => (ground.kind === 'none' ? null : ground.polish > 0 ? 'polished ground' : 'ground of shadow alone');
 
+export const lookPhrase = (look: Look): string => (look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay');
+
 const differs = (a: unknown, b: unknown) => canonicalJson(a) !== canonicalJson(b);
 
 export interface SentenceContext {
@@ -91,7 +93,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     ...groundWords,
     ...lamps,
     { text: ', ' },
-    word(brief.look.kind === 'clay' ? 'in clay' : 'photographic', 'look', brief.look, shown?.look),
+    word(lookPhrase(brief.look), 'look', brief.look, shown?.look),
     { text: ', on ' },
     word(sizePhrase(brief.size), 'size', brief.size, shown?.size),
     { text: ', at ' },
@@ -122,7 +124,7 @@ const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.
 
 /** How many words of the sentence changed since the proof on the stage. */
 export function countChanges(brief: Brief, shown: Brief): number {
-  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length;
+  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length + (differs(brief.finish.white, shown.finish.white) ? 1 : 0);
 }
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */

@@ -9,7 +9,8 @@ import { xyzToRec709 } from './spaces';
 export const LEAST_KELVIN = 1000;
 export const MOST_KELVIN = 15_000;
 
-function locus(kelvin: number): [u: number, v: number] {
+/** CIE 1960 uv of a black body. */
+export function locusPoint(kelvin: number): [u: number, v: number] {
   const t = kelvin;
   return [
     (0.860117757 + 1.54118254e-4 * t + 1.28641212e-7 * t * t) / (1 + 8.42420235e-4 * t + 7.08145163e-7 * t * t),
@@ -20,10 +21,10 @@ function locus(kelvin: number): [u: number, v: number] {
 /** CIE 1931 chromaticity. `tint`: hundredths of the CIE 1960 uv diagram off the locus, positive towards green. Throws outside 1,000 to 15,000 K. */
 export function kelvinToXy(kelvin: number, tint = 0): [x: number, y: number] {
   if (!(kelvin >= LEAST_KELVIN && kelvin <= MOST_KELVIN)) throw new RangeError(`kelvinToXy: expected ${LEAST_KELVIN} to ${MOST_KELVIN} K, got ${kelvin}`);
-  let [u, v] = locus(kelvin);
+  let [u, v] = locusPoint(kelvin);
   if (tint !== 0) {
-    const [a, b] = locus(kelvin * 0.999);
-    const [c, d] = locus(kelvin * 1.001);
+    const [a, b] = locusPoint(kelvin * 0.999);
+    const [c, d] = locusPoint(kelvin * 1.001);
     const size = Math.hypot(c - a, d - b);
     // across the locus, to the side of larger v, which is green
     u += ((d - b) / size) * 0.01 * tint;
@@ -31,6 +32,20 @@ export function kelvinToXy(kelvin: number, tint = 0): [x: number, y: number] {
   }
   const k = 2 * u - 8 * v + 4;
   return [(3 * u) / k, (2 * v) / k];
+}
+
+// Of white light, D65.
+const WHITE_KELVIN = 6504;
+/** Farthest that a light can be turned, mired: to 4,300 K short of blue's end, and to 2,700 K. */
+export const MOST_COOL = -80;
+export const MOST_WARM = 220;
+
+/** What a filter of so many mired (a shift of 1e6 over kelvin: the same number looks like the same change whatever the light) does to a light, by channel; its luminance stays. Positive is warmer. */
+export function warmthGain(mired: number): Vec3 {
+  if (mired === 0) return [1, 1, 1];
+  const from = kelvinToRec709(WHITE_KELVIN);
+  const to = kelvinToRec709(1e6 / (1e6 / WHITE_KELVIN + mired));
+  return [to[0] / from[0], to[1] / from[1], to[2] / from[2]];
 }
 
 /** Linear Rec. 709 of luminance 1; channels outside its gamut are cut off, which only deep orange below 1,900 K meets. */

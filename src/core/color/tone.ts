@@ -26,3 +26,13 @@ export function toneColor(out: Float32Array | number[], r: number, g: number, b:
   out[1] = toneCurve(own * g + shared);
   out[2] = toneCurve(own * b + shared);
 }
+
+/** The linear colour that toneColor made of it; what is white or near it has lost its own. */
+export function sceneColor([r, g, b]: readonly [number, number, number]): [number, number, number] {
+  const back = (y: number) => (y <= 0 ? 0 : ((Math.min(y, 0.999) * HALF_SATURATION) / (1 - Math.min(y, 0.999))) ** (1 / SLOPE));
+  const seen = [back(r), back(g), back(b)] as const;
+  // the crosstalk keeps luminance
+  const shared = CROSSTALK * (0.2126 * seen[0] + 0.7152 * seen[1] + 0.0722 * seen[2]);
+  const own = (c: number) => Math.max(0, (c - shared) / (1 - CROSSTALK));
+  return [own(seen[0]), own(seen[1]), own(seen[2])];
+}

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { Finish } from '../brief/brief';
 import { encodeSrgb } from '../color/srgb';
+import { kelvinToRec709 } from '../color/kelvin';
 import { toneCurve } from '../color/tone';
 import { CHANNELS } from '../film/film';
 import { squaredGrain } from '../quality/grain';
 import { developTile, linearTile } from './develop';
 
-const own: Finish = { exposure_ev: 0, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } };
+const own: Finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } };
 /** One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance `behind`. */
 function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
   const p = new Float32Array(CHANNELS);
@@ -26,6 +27,14 @@ describe('developing', () => {
     for (const value of [0.5, 20, 80, 400]) expect(develop(pixel(value, 16), 16, 120)[0]).toBe(Math.round(255 * encodeSrgb(toneCurve(value / 120))));
   });
   it('a stop of exposure doubles what is developed', () => expect(develop(pixel(30, 16), 16, 120, { ...own, exposure_ev: 1 })).toEqual(develop(pixel(60, 16), 16, 120)));
+  it('a white balance makes its light neutral', () => {
+    const warm = new Float32Array(CHANNELS);
+    const light = kelvinToRec709(3000);
+    for (let c = 0; c < 6; c++) warm[c] = (20 * light[c % 3]! * 16) / 2;
+    const [r, g, b] = develop(warm, 16, 120, { ...own, white: { kelvin: 3000, tint: 0 } });
+    expect(Math.max(r!, g!, b!) - Math.min(r!, g!, b!)).toBeLessThanOrEqual(1);
+    expect(develop(warm, 16, 120)[0]).toBeGreaterThan(develop(warm, 16, 120)[2]! + 40);
+  });
   it('does not depend on how many samples made the mean', () => expect(develop(pixel(30, 4), 4, 120)).toEqual(develop(pixel(30, 64), 64, 120)));
   it('a clear background takes the surroundings away and keeps the thing’s own colour', () => {
     // half the pixel shows a thing of radiance 40, half the surroundings of radiance 100: mean 70

@@ -1,9 +1,10 @@
 /**
- * Film to displayed pixels: mean of the samples, exposure, tone curve, sRGB, background. One tile at a time, so a sheet of any
+ * Film to displayed pixels: mean of the samples, exposure, white balance, tone curve, sRGB, background. One tile at a time, so a sheet of any
  * size needs little memory. The film is never changed.
  */
 import { encodeSrgb } from '../color/srgb';
 import { toneColor } from '../color/tone';
+import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
 import { CHANNELS } from '../film/film';
 
@@ -22,6 +23,7 @@ function code(linear: number): number {
 export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, at: number, stride: number): void {
   const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
   const clear = finish.background.kind === 'clear';
+  const balance = finish.white && balanceMatrix(finish.white);
   const rgb: number[] = [0, 0, 0];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
@@ -40,6 +42,10 @@ export function developTile(tile: Float32Array, width: number, height: number, s
         r = (r - tile[p + 6]!) / cover;
         g = (g - tile[p + 7]!) / cover;
         b = (b - tile[p + 8]!) / cover;
+      }
+      if (balance) {
+        const [toR, toG, toB] = balance;
+        [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
       }
       toneColor(rgb, r * k, g * k, b * k);
       out[o] = code(rgb[0]!);

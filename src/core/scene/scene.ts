@@ -67,6 +67,8 @@ export interface SceneMaterial {
   layers: MaterialLayers | null;
   /** A pattern that fills space; tints the base colour, changes roughness and normal. */
   solid_texture: SolidTexture | null;
+  /** Its base colour is its own alone: vertices do not tint it, nor does a texture that cuts holes. */
+  plain: boolean;
   /** Of what glows: which lamps it belongs to; null: those of its name. */
   lampGroup: string | null;
 }
@@ -148,6 +150,7 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   transmissionTexture: null,
   layers: null,
   solid_texture: null,
+  plain: false,
   lampGroup: null
 };
 

@@ -11,6 +11,8 @@ interface Props {
   forecast: { text: string; limit: boolean; ready: number } | null;
   /** The proof that is this very film already. */
   twin: ProofDto | null;
+  /** The proof whose film it needs: only its finish is another. */
+  film: ProofDto | null;
   message: string | null;
   onDismiss: () => void;
   onRender: () => void;
@@ -18,9 +20,9 @@ interface Props {
 
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-export function BriefLine({ sentence, open, onOpen, forecast, twin, message, onDismiss, onRender }: Props) {
-  const end = twin ? (twin.state === 'done' ? `: proof ${twin.number} is this very picture.` : `: proof ${twin.number} is under way.`) : forecast ? `: ready in ${forecast.limit ? 'at most' : 'about'} ` : '.';
-  const stub = twin ? (twin.state === 'done' ? `${twin.number} is up to date` : `${twin.number} is rendering`) : forecast ? `ready ${clock(forecast.ready)}` : undefined;
+export function BriefLine({ sentence, open, onOpen, forecast, twin, film, message, onDismiss, onRender }: Props) {
+  const end = twin ? (twin.state === 'done' ? `: proof ${twin.number} is this very picture.` : `: proof ${twin.number} is under way.`) : film ? `: from proof ${film.number}, without a new render.` : forecast ? `: ready in ${forecast.limit ? 'at most' : 'about'} ` : '.';
+  const stub = twin ? (twin.state === 'done' ? `${twin.number} is up to date` : `${twin.number} is rendering`) : film ? `of proof ${film.number}` : forecast ? `ready ${clock(forecast.ready)}` : undefined;
   return (
     <div className="brief">
       <div>
@@ -51,7 +53,7 @@ export function BriefLine({ sentence, open, onOpen, forecast, twin, message, onD
             )
           )}
           {end}
-          {!twin && forecast ? <span className="n">{forecast.text}.</span> : null} <RenderSlip label="Render" stub={stub} disabled={twin !== null} onPress={onRender} />
+          {!twin && !film && forecast ? <span className="n">{forecast.text}.</span> : null} <RenderSlip label={film ? 'Finish' : 'Render'} stub={stub} disabled={twin !== null} onPress={onRender} />
         </p>
         {message ? (
           <p className="err" role="alert">

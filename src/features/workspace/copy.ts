@@ -1,7 +1,10 @@
 /** The workspace's sentences. */
 import { NBSP } from '../../core/brief/amounts';
 import type { ProofDto } from '../../contracts/dto';
+import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import { litShare, moonIlluminance } from '../../core/lights/moon/position';
 import { compass } from '../../core/lights/sun/compass';
+import type { Vec3 } from '../../core/math/vec3';
 import type { PreviewState } from './preview/use-preview';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
@@ -35,15 +38,31 @@ function previewNote({ picture, fault, waitsFor }: PreviewState, drawn: boolean)
   return `Preview${picture.ended ? ' at its end' : ''}, ${samples} samples${grain}.${waits}`;
 }
 
+/** How far a direction lies to the right of where one looks, degrees, seen from above. */
+export const rightOfView = (direction: Vec3, { position_m: eye, target_m: target }: Pick<FreeViewpoint, 'position_m' | 'target_m'>): number =>
+  ((Math.atan2(direction[0], -direction[2]) - Math.atan2(target[0] - eye[0], -(target[2] - eye[2]))) * 180) / Math.PI;
+
+/** On which side something stands that lies so far to the right. */
+function side(rightDeg: number): string {
+  const a = ((rightDeg % 360) + 360) % 360;
+  return a < 22.5 || a > 337.5 ? 'straight ahead' : a < 67.5 ? 'ahead to the right' : a < 112.5 ? 'on the right' : a < 157.5 ? 'behind you to the right' : a < 202.5 ? 'behind you' : a < 247.5 ? 'behind you to the left' : a < 292.5 ? 'on the left' : 'ahead to the left';
+}
+
 /** What the sun does for the picture, as a sentence. */
-export function sunSentence(elevationDeg: number, azimuthDeg: number, fromCameraDeg: number): string {
-  if (elevationDeg < -6) return 'Night: the sun is below the horizon.';
+export function sunSentence(elevationDeg: number, azimuthDeg: number, rightDeg: number): string {
+  if (elevationDeg < -18) return 'Night: the sun is far below the horizon.';
   if (elevationDeg < 0) return `Twilight: the sun stands ${Math.abs(elevationDeg).toFixed(0)}° below the horizon in the ${compass(azimuthDeg)}.`;
-  const a = ((fromCameraDeg % 360) + 360) % 360;
-  const side = a < 22.5 || a > 337.5 ? 'straight ahead' : a < 67.5 ? 'ahead to the right' : a < 112.5 ? 'on the right' : a < 157.5 ? 'behind you to the right' : a < 202.5 ? 'behind you' : a < 247.5 ? 'behind you to the left' : a < 292.5 ? 'on the left' : 'ahead to the left';
   const length = 1 / Math.tan((elevationDeg * Math.PI) / 180);
   const shadow = length > 20 ? 'shadows endlessly long' : `shadows ${length.toFixed(1)} times as long as tall`;
-  return `Sun ${elevationDeg.toFixed(0)}° high in the ${compass(azimuthDeg)}, ${side}; ${shadow}.`;
+  return `Sun ${elevationDeg.toFixed(0)}° high in the ${compass(azimuthDeg)}, ${side(rightDeg)}; ${shadow}.`;
+}
+
+/** Where the moon stands and what it gives. */
+export function moonSentence(moon: { elevation: number; azimuth: number; phase: number }, rightDeg: number): string {
+  const high = (moon.elevation * 180) / Math.PI;
+  if (high < 0) return 'The moon is below the horizon.';
+  const lit = Math.round(100 * litShare(moon.phase));
+  return `Moon ${high.toFixed(0)}° high in the ${compass((moon.azimuth * 180) / Math.PI)}, ${side(rightDeg)}, ${lit}${NBSP}% of it lit; a true one gives ${moonIlluminance(moon.phase).toPrecision(1)}${NBSP}lx.`;
 }
 
 export const KEYS: readonly [string, string][] = [

@@ -147,8 +147,12 @@ export function Stage(props: Props) {
   }, [drawn, props.model]);
   const pick = useDrag<HTMLDivElement>((event, joins) => {
     const box = event.currentTarget.getBoundingClientRect();
-    const found = viewport.current?.pick((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height);
-    if (found) props.picking?.onPick(found.point, found.normal, joins);
+    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+    const { picking } = props;
+    const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
+    if (picking?.onColor && !joins && seen) picking.onColor(colorAt(seen, x, y));
+    const found = picking?.onPick && viewport.current?.pick(x, y);
+    if (found) picking.onPick!(found.point, found.normal, joins);
   });
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
   const note = props.picking?.says ?? stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
@@ -215,4 +219,22 @@ export function Stage(props: Props) {
       </div>
     </section>
   );
+}
+
+// What a press means is a little place, not a pixel with its grain.
+const PATCH_PX = 7;
+
+/** Mean displayed colour about a place of a picture whose corners are 0, 0 and 1, 1. */
+function colorAt(seen: HTMLCanvasElement | HTMLImageElement, x: number, y: number): Vec3 {
+  const [width, height] = seen instanceof HTMLImageElement ? [seen.naturalWidth, seen.naturalHeight] : [seen.width, seen.height];
+  const copy = document.createElement('canvas');
+  copy.width = PATCH_PX;
+  copy.height = PATCH_PX;
+  const context = copy.getContext('2d')!;
+  context.drawImage(seen, Math.round(x * width - PATCH_PX / 2), Math.round(y * height - PATCH_PX / 2), PATCH_PX, PATCH_PX, 0, 0, PATCH_PX, PATCH_PX);
+  const { data } = context.getImageData(0, 0, PATCH_PX, PATCH_PX);
+  const sum: [number, number, number] = [0, 0, 0];
+  for (let i = 0; i < data.length; i += 4) for (const c of [0, 1, 2] as const) sum[c] += data[i + c]! / 255;
+  const n = data.length / 4;
+  return [sum[0] / n, sum[1] / n, sum[2] / n];
 }

@@ -12,10 +12,12 @@ import type { ChangeBrief } from './use-brief';
 /** What the stage is asked for: a point of the model, by pressing and dragging. */
 export interface Picking {
   /** Which question it is. */
-  asks: 'reflection' | 'focus';
+  asks: 'reflection' | 'focus' | 'white' | 'face';
   /** What to press, for the stage to say. */
   says: string;
-  onPick: (point: Vec3, normal: Vec3, joins: boolean) => void;
+  onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
+  /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */
+  onColor?: (srgb: Vec3) => void;
 }
 
 /** What a panel is given that changes the brief and may add to the project. */

@@ -2,9 +2,9 @@
 /** The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is saved at once. */
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
-import { canonicalJson, filmBrief } from '../../core/brief/brief';
+import { canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
-import { skyDirection, sunPosition } from '../../core/lights/sun/position';
+import { skyLights } from '../../core/lights/sky/sky-lights';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
@@ -57,7 +57,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
     save(part, joins);
-    if (stageView.preview && LIVE_WORDS.some((word) => word in part)) setShowModel(true);
+    if (stageView.preview && (LIVE_WORDS.some((word) => word in part) || (part.finish && part.finish.white !== brief.finish.white))) setShowModel(true);
   };
   const history = (by: -1 | 1) => {
     goBack(by);
@@ -77,12 +77,13 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const view = freeView(brief, workspace);
   const sun = useMemo(() => {
     if (brief.surroundings.kind !== 'sky') return null;
-    const { azimuth, elevation } = sunPosition(Date.parse(brief.surroundings.time), brief.surroundings.latitude_deg, brief.surroundings.longitude_deg);
-    return elevation > 0 ? skyDirection(azimuth, elevation, brief.surroundings.north_deg) : null;
+    const { elevation, direction } = skyLights(brief.surroundings).sun;
+    return elevation > 0 ? direction : null;
   }, [brief.surroundings]);
 
   const same = (p: ProofDto) => canonicalJson(filmBrief(p.brief)) === canonicalJson(filmBrief(brief));
-  const twin = proofs.find((p) => (p.state === 'done' || p.state === 'running' || p.state === 'waiting') && p.revision === workspace.revision.number && same(p)) ?? null;
+  const ofThisFilm = proofs.filter((p) => (p.state === 'done' || p.state === 'running' || p.state === 'waiting') && p.revision === workspace.revision.number && same(p));
+  const twin = ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
   const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
   const seconds = workspace.samples_per_second ? (size.width_px * size.height_px * brief.quality.samples) / workspace.samples_per_second : null;
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
@@ -147,6 +148,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         onOpen={(key) => setPanel(panel === key ? null : key)}
         forecast={seconds === null ? null : { text: about(seconds), limit: brief.quality.grain !== null, ready: Date.now() + seconds * 1000 }}
         twin={twin}
+        film={twin ? null : (ofThisFilm[0] ?? null)}
         message={message}
         onDismiss={() => setMessage(null)}
         onRender={() => void render()}
@@ -241,7 +243,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>
-          <LookPanel brief={brief} onChange={change} />
+          <LookPanel brief={brief} was={was} materials={workspace.revision.report.materials} onChange={change} />
         </Panel>
       ) : panel === 'size' ? (
         <Panel title="Size" onClose={close}>

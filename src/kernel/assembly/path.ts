@@ -15,6 +15,7 @@ import { partOf } from './placed';
 import * as portals from './portals';
 import { draw, startSample, u0, u1 } from './random';
 import * as shapes from './shapes';
+import * as stars from './stars';
 import * as surface from './surface';
 import * as sky from './surroundings';
 import { hasTexture } from './texture';
@@ -261,17 +262,23 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     }
     if (polished) { polished = false; straight = false; }
     if (hitTriangle < 0 && !onGround) {
-      if (following) feature(tintR, tintG, tintB, 0, 0, 0);
       let r: f32 = 0, g: f32 = 0, b: f32 = 0;
       if (skyKind) {
         sky.skyRadiance(dx, dy, dz);
         const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz) * chance) : 1;
         r = sky.eR * w; g = sky.eG * w; b = sky.eB * w;
       }
+      let plain: f32 = 1;
+      if (bsdfPdf == 0 && stars.starlight(dx, dy, dz, spread)) {
+        // the filter must not take a star for grain
+        plain = g / max<f32>(g + stars.starG, <f32>1e-20);
+        r += stars.starR; g += stars.starG; b += stars.starB;
+      }
+      if (following) feature(tintR * plain, tintG * plain, tintB * plain, 0, 0, 0);
       let sunR: f32 = 0, sunG: f32 = 0, sunB: f32 = 0;
       const sunPdf = sky.sunPdf(dx, dy, dz);
       if (sunPdf > 0) {
-        sky.sunRadiance();
+        sky.sunRadiance(dx, dy, dz);
         const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sunPdf * chance) : 1;
         sunR = sky.eR * w; sunG = sky.eG * w; sunB = sky.eB * w;
       }

@@ -2,9 +2,9 @@
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
 // One file: position, normals and material are made from the same three vertices, whose addresses stay in module state.
 import {
-  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
+  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_PLAIN, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
   M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SOLID, M_SPECULAR_COLOR,
-  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_TRIANGLES_PTR, P_MATERIALS_PTR, P_PARTS_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_MIRRORED, PLACED_REACH, SETTINGS, S_CLAY, TRIANGLE_BYTES, TRIANGLE_MATERIAL,
+  M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_TRIANGLES_PTR, P_MATERIALS_PTR, P_PARTS_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_MIRRORED, PLACED_REACH, SETTINGS, TRIANGLE_BYTES, TRIANGLE_MATERIAL,
   SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
   SLOT_METAL_ROUGH, SLOT_NORMAL, SOLID_PER_METRE, SOLID_RELIEF, SOLID_ROUGH, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
@@ -51,7 +51,6 @@ export let iridescence: f32 = 0; export let filmIor: f32 = 1.3; export let filmT
 export let dispersion: f32 = 0;
 export let diffuseTransmission: f32 = 0; export let throughR: f32 = 1; export let throughG: f32 = 1; export let throughB: f32 = 1;
 
-const CLAY_REFLECTANCE: f32 = 0.6;
 
 let a: usize = 0;
 let b: usize = 0;
@@ -119,24 +118,18 @@ export function makeSurface(triangle: i32, placed: usize, u: f32, v: f32, dx: f3
   setUv(u0, v0, mixed(V_UV1), mixed(V_UV1 + 4), print, dither);
 
   readMaterial();
-  if (!load<u32>(SETTINGS + S_CLAY)) {
-    const layered = (flags & FLAG_LAYERED) != 0;
-    if (layered) { readLayers(); coatX = nx; coatY = ny; coatZ = nz; }
-    if (layered && coat > 0 && hasTexture(material, SLOT_COAT_NORMAL)) {
-      const sx = nx, sy = ny, sz = nz;
-      bendNormal(SLOT_COAT_NORMAL, load<f32>(material + M_COAT_NORMAL_SCALE));
-      coatX = nx; coatY = ny; coatZ = nz;
-      nx = sx; ny = sy; nz = sz;
-    }
-    if (hasTexture(material, SLOT_NORMAL)) bendNormal(SLOT_NORMAL, load<f32>(material + M_NORMAL_SCALE));
-    const solid = <usize>load<u32>(material + M_SOLID);
-    if (solid) applySolid(solid, partOf(triangle, placed), coneWidth / max<f32>(abs<f32>(facing), <f32>0.2));
-    if (layered && anisotropy > 0) turnTangent();
-  } else if (clearShare() < 0.5) {
-    // clay over everything but clear sheets: a room seen in clay still gets its light through the panes
-    baseR = CLAY_REFLECTANCE; baseG = CLAY_REFLECTANCE; baseB = CLAY_REFLECTANCE;
-    metallic = 0; roughness = 1; transmission = 0; specular = 0; glassAlbedo = 0; flags &= ~(FLAG_SOLID | FLAG_LAYERED);
+  const layered = (flags & FLAG_LAYERED) != 0;
+  if (layered) { readLayers(); coatX = nx; coatY = ny; coatZ = nz; }
+  if (layered && coat > 0 && hasTexture(material, SLOT_COAT_NORMAL)) {
+    const sx = nx, sy = ny, sz = nz;
+    bendNormal(SLOT_COAT_NORMAL, load<f32>(material + M_COAT_NORMAL_SCALE));
+    coatX = nx; coatY = ny; coatZ = nz;
+    nx = sx; ny = sy; nz = sz;
   }
+  if (hasTexture(material, SLOT_NORMAL)) bendNormal(SLOT_NORMAL, load<f32>(material + M_NORMAL_SCALE));
+  const solid = <usize>load<u32>(material + M_SOLID);
+  if (solid) applySolid(solid, partOf(triangle, placed), coneWidth / max<f32>(abs<f32>(facing), <f32>0.2));
+  if (layered && anisotropy > 0) turnTangent();
   if (!entering) { gx = -gx; gy = -gy; gz = -gz; }
   // the shading normal must lie on the viewer's side, as must what it reflects
   if (nx * gx + ny * gy + nz * gz < 0) { nx = -nx; ny = -ny; nz = -nz; }
@@ -196,9 +189,10 @@ function largest(vertex: usize): f32 {
 function readMaterial(): void {
   const m = material;
   baseR = load<f32>(m + M_BASE); baseG = load<f32>(m + M_BASE, 4); baseB = load<f32>(m + M_BASE, 8);
-  if (hasTexture(m, SLOT_BASE)) { lookUp(m, SLOT_BASE); baseR *= texR; baseG *= texG; baseB *= texB; }
+  const plain = flags & FLAG_PLAIN;
+  if (hasTexture(m, SLOT_BASE) && !(plain && flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))) { lookUp(m, SLOT_BASE); baseR *= texR; baseG *= texG; baseB *= texB; }
   const ca = load<u32>(a + V_COLOR), cb = load<u32>(b + V_COLOR), cc = load<u32>(c + V_COLOR);
-  if ((ca & cb & cc) != 0xffffffff) {
+  if (!plain && (ca & cb & cc) != 0xffffffff) {
     const k: f32 = <f32>0.00392156862745098;
     baseR *= k * (weightA * <f32>(ca & 255) + weightB * <f32>(cb & 255) + weightC * <f32>(cc & 255));
     baseG *= k * (weightA * <f32>((ca >> 8) & 255) + weightB * <f32>((cb >> 8) & 255) + weightC * <f32>((cc >> 8) & 255));

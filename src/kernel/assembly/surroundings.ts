@@ -2,7 +2,7 @@
 // Frame: +Y up; image column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi, turned about +Y by the settings.
 // The image is seen with bilinear filtering and sampled from an importance grid whose cells hold the solid-angle-weighted mean
 // of what bilinear filtering can show in them, so the pdf is positive wherever radiance is.
-import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
+import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_DISC_LIMB, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_MOON, S_MOON_COS, S_MOON_SIDE, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
 import { atan2, cosOut, PI, sinCosTurns, sinOut } from './math';
 import * as portals from './portals';
 
@@ -129,9 +129,20 @@ export function sunPdf(x: f32, y: f32, z: f32): f32 {
   return dx * dx + dy * dy + dz * dz <= <f32>2 * cap ? INV_TWO_PI / cap : 0;
 }
 
-/** Radiance of the sun disc into eR, eG, eB. */
-export function sunRadiance(): void {
+/** Radiance of the disc of sun or moon in a direction on it, into eR, eG, eB. */
+export function sunRadiance(x: f32, y: f32, z: f32): void {
   eR = load<f32>(SETTINGS + S_SUN_RADIANCE); eG = load<f32>(SETTINGS + S_SUN_RADIANCE, 4); eB = load<f32>(SETTINGS + S_SUN_RADIANCE, 8);
+  const dx = x - load<f32>(SETTINGS + S_SUN_DIRECTION), dy = y - load<f32>(SETTINGS + S_SUN_DIRECTION, 4), dz = z - load<f32>(SETTINGS + S_SUN_DIRECTION, 8);
+  const radius2 = <f32>2 * load<f32>(SETTINGS + S_SUN_COS);
+  // of the disc's radius, squared; the sky is flat over half a degree
+  const out = min<f32>(1, (dx * dx + dy * dy + dz * dz) / radius2);
+  if (load<u32>(SETTINGS + S_MOON)) {
+    const along = (dx * load<f32>(SETTINGS + S_MOON_SIDE) + dy * load<f32>(SETTINGS + S_MOON_SIDE, 4) + dz * load<f32>(SETTINGS + S_MOON_SIDE, 8)) / sqrt<f32>(radius2);
+    if (along < -load<f32>(SETTINGS + S_MOON_COS) * sqrt<f32>(max<f32>(0, <f32>1 - out + along * along))) { eR = 0; eG = 0; eB = 0; }
+    return;
+  }
+  const falls = <f32>1 - sqrt<f32>(<f32>1 - out);
+  eR *= <f32>1 - load<f32>(SETTINGS + S_DISC_LIMB) * falls; eG *= <f32>1 - load<f32>(SETTINGS + S_DISC_LIMB, 4) * falls; eB *= <f32>1 - load<f32>(SETTINGS + S_DISC_LIMB, 8) * falls;
 }
 
 /** Samples a direction on the sun disc, uniformly in solid angle. */
@@ -145,5 +156,5 @@ export function sampleSun(u0: f32, u1: f32): void {
   sy = sign * q * a + (sign + dy * dy * p) * b + dy * c;
   sz = -sign * dx * a - dy * b + dz * c;
   sPdf = INV_TWO_PI / cap;
-  sunRadiance();
+  sunRadiance(sx, sy, sz);
 }

@@ -64,6 +64,7 @@ export function flagsOf(material: SceneMaterial): number {
   else if (material.transmission > 0 && material.roughness < L.CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
   if (luminance(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
   if (material.layers) flags |= L.FLAG_LAYERED;
+  if (material.plain) flags |= L.FLAG_PLAIN;
   return flags;
 }
 

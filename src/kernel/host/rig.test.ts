@@ -26,7 +26,7 @@ const surfaces = [asSurface(floor, [0, 1, 0]), asSurface(box, [0, -1, 0])];
 const lit = addSet(model, surfaces);
 
 function film(packed: PackedScene): Float32Array {
-  const { memory, buffers } = layOut(packed, { width: SIZE, height: SIZE, camera, bounces: 4, firefly: 0, clay: false, ground: null, seed: 1, light: dark, indoors: false, limits: NO_LIMITS, layers: 0, aids: null }, 1);
+  const { memory, buffers } = layOut(packed, { width: SIZE, height: SIZE, camera, bounces: 4, firefly: 0, ground: null, seed: 1, light: dark, indoors: false, limits: NO_LIMITS, layers: 0, aids: null }, 1);
   instantiate(kernelModule, memory, 0).renderTile(buffers[0]!, 0, 0, SIZE, SIZE, 0, 64);
   return new Float32Array(memory.buffer, buffers[0]!, SIZE * SIZE * CHANNELS).slice();
 }

@@ -1,6 +1,8 @@
 /** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
 import type { CameraFrame } from '../../core/camera/lens';
 import type { Vec3 } from '../../core/math/vec3';
+import { litShare } from '../../core/lights/moon/position';
+import { limbMean } from '../../core/lights/sun/limb';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { tileFloats } from '../../core/film/film';
 import { invertPixelFilter } from '../../core/sampling/pixel-filter';
@@ -45,7 +47,6 @@ export interface RenderSettings {
   aids: { openness_m: number } | null;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
-  clay: boolean;
   /** In the pack's coordinates. */
   ground: GroundSettings | null;
   seed: number;
@@ -55,6 +56,9 @@ export interface RenderSettings {
   /** For the bench: WITHOUT_ bits of what is left out. */
   without?: number;
 }
+
+// A moon that is next to new would be as bright as the sun.
+const LEAST_LIT = 1e-3;
 
 export const tileBytes = (layers: number) => tileFloats(L.TILE * L.TILE, layers) * 4;
 
@@ -72,7 +76,7 @@ const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => 
 /** Bytes of memory that a render needs. `sceneEnd`: see behindScene. */
 export function memoryFor(sceneEnd: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
-  const surroundings = image ? align(image.pixels.byteLength) + align(image.grid.width * image.grid.height * 12) : 0;
+  const surroundings = (image ? align(image.pixels.byteLength) + align(image.grid.width * image.grid.height * 12) : 0) + align(light.stars?.clear?.byteLength ?? 0);
   return sceneEnd + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
@@ -107,7 +111,6 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   f32[s + L.S_LENS_RADIUS / 4] = camera.lensRadius;
   f32[s + L.S_FOCUS / 4] = camera.focus;
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
-  u32[s + L.S_CLAY / 4] = settings.clay ? 1 : 0;
   u32[s + L.S_SEED / 4] = settings.seed;
   const { limits } = settings;
   for (const [at, limit] of [[L.S_DIFFUSE, limits.diffuse], [L.S_GLOSS, limits.gloss], [L.S_GLASS, limits.glass]] as const) u32[s + at / 4] = limit ?? L.NO_LIMIT;
@@ -149,9 +152,26 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   }
   if (light.sun) {
     u32[s + L.S_SUN / 4] = 1;
-    f32.set(light.sun.direction, s + L.S_SUN_DIRECTION / 4);
-    f32.set(light.sun.radiance, s + L.S_SUN_RADIANCE / 4);
-    f32[s + L.S_SUN_COS / 4] = light.sun.oneMinusCos;
+    const { direction, radiance, oneMinusCos, limb, moon } = light.sun;
+    f32.set(direction, s + L.S_SUN_DIRECTION / 4);
+    // from the disc's mean to what its middle, or its lit part, has
+    f32.set(radiance.map((c, k) => (limb ? c / limbMean(limb[k]!) : moon ? c / Math.max(LEAST_LIT, litShare(moon.phase)) : c)), s + L.S_SUN_RADIANCE / 4);
+    f32[s + L.S_SUN_COS / 4] = oneMinusCos;
+    if (limb) f32.set(limb, s + L.S_DISC_LIMB / 4);
+    if (moon) {
+      u32[s + L.S_MOON / 4] = 1;
+      f32.set(moon.side, s + L.S_MOON_SIDE / 4);
+      f32[s + L.S_MOON_COS / 4] = Math.cos(moon.phase);
+    }
+  }
+  if (light.stars) {
+    f32[s + L.S_STARS / 4] = light.stars.gain;
+    f32.set(light.stars.axes.flat(), s + L.S_STARS_AXES / 4);
+    if (light.stars.clear) {
+      new Uint8Array(memory.buffer).set(light.stars.clear, top);
+      u32[s + L.S_STARS_CLEAR / 4] = top;
+      top += align(light.stars.clear.byteLength);
+    }
   }
   const buffers = Array.from({ length: threads }, (_, i) => top + i * align(tileBytes(layersOf(settings))));
   return { memory, buffers, layers: layersOf(settings) };

@@ -1,4 +1,5 @@
 /** Where a proof's files lie: its film with state, and the picture of it so far. */
+import { copyFileSync, existsSync, linkSync, mkdirSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { config } from '../config';
@@ -25,5 +26,19 @@ export const layersPath = (id: string) => join(proofFolder(id), 'layers.json');
 /** What the filter made of the film. */
 export const cleanPath = (id: string) => join(proofFolder(id), 'film.clean');
 export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');
+
+/** Gives a proof the finished film of another, without its bytes where the disk can share them. Nothing writes to a finished film. */
+export function shareFilm(from: string, to: string): void {
+  mkdirSync(proofFolder(to), { recursive: true });
+  const paths = (id: string) => [`${filmPath(id)}.film`, `${filmPath(id)}.state.json`, layersPath(id), cleanPath(id)];
+  for (const [i, path] of paths(from).entries()) {
+    if (!existsSync(path)) continue;
+    try {
+      linkSync(path, paths(to)[i]!);
+    } catch {
+      copyFileSync(path, paths(to)[i]!);
+    }
+  }
+}
 export const SCREEN_PX = 1800;
 export const THUMBNAIL_PX = 320;

@@ -42,6 +42,7 @@ export function saveProgress(id: string, progress: { share: number; samples: num
     .run({ id, ...progress });
 }
 
+export const savePictureCount = (id: string, count: number) => database().prepare('UPDATE proofs SET picture_count = ? WHERE id = ?').run(count, id);
 export const saveCleaning = (id: string, share: number | null) => database().prepare('UPDATE proofs SET clean_share = ?, seconds_left = NULL WHERE id = ?').run(share, id);
 /** `note`: how, when it was not by the learned filter. */
 export const saveClean = (id: string, grain: number | null, note: string | null) => database().prepare('UPDATE proofs SET clean_share = 1, clean_grain = ?, clean_note = ? WHERE id = ?').run(grain, note, id);

@@ -13,14 +13,16 @@ import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { levelIrradiance } from '../../core/lights/ground/irradiance';
 import { makeRoom } from '../../core/lights/room/room';
 import { makeSky } from '../../core/lights/sky/sky-image';
+import { skyLights } from '../../core/lights/sky/sky-lights';
 import { buildStudio } from '../../core/lights/studio/studio';
-import { skyDirection, sunPosition } from '../../core/lights/sun/position';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
+import { inClay } from '../../core/scene/clay';
 import { dimLamps, ONLY_SURROUNDINGS } from '../../core/scene/dim-lamps';
+import { warmthGain } from '../../core/color/kelvin';
 import { luminance } from '../../core/color/spaces';
 import { MATERIAL_DEFAULTS, type Scene, type SceneLight } from '../../core/scene/scene';
 import { type GroundSettings, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
@@ -58,7 +60,7 @@ export const packedModel = (scene: Scene, { centre_m }: PackInput): Scene => rec
 
 /** A model with all that a brief sets round it, for the rig: a studio adds its lamps and its paper, which a ground takes the place of. `eye` in the model's coordinates. */
 export function lightModel(plain: Scene, brief: Brief, eye: Vec3): LitScene {
-  const model = dimLamps(plain, brief.lamps);
+  const model = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, brief.lamps);
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);
   const { min, max } = model.bounds;
   const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);
@@ -67,11 +69,6 @@ export function lightModel(plain: Scene, brief: Brief, eye: Vec3): LitScene {
   const { papers, paper, lights } = buildStudio(brief.surroundings, model.bounds, cameraDistance);
   const material = { ...MATERIAL_DEFAULTS, name: 'studio paper', baseColor: [...paper, 1] as [number, number, number, number], roughness: 0.9, ior: 1.3, twoSided: true };
   return addSet(model, brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [], seesSurroundings(brief) ? lights : []);
-}
-
-function sunOf(sky: { latitude_deg: number; longitude_deg: number; time: string; north_deg: number }) {
-  const position = sunPosition(Date.parse(sky.time), sky.latitude_deg, sky.longitude_deg);
-  return { ...position, direction: skyDirection(position.azimuth, position.elevation, sky.north_deg) };
 }
 
 // The sky is smooth but for the sun, which is sampled by itself: a small grid stays in the processor's cache.
@@ -87,9 +84,13 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
   if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
   if (around.kind === 'studio') return { even: buildStudio(around, scene.bounds, 1).ceiling, image: null, sun: null };
   if (around.kind === 'sky') {
-    const sky = makeSky({ direction: sunOf(around).direction, visibility_km: around.visibility_km, cloud: around.cloud });
-    const grid = buildImportanceGrid(sky.pixels, sky.width, sky.height, SKY_GRID);
-    return { even: null, image: { ...sky, scale: 1, rotation: 0, grid }, sun: sky.sun };
+    const { sun, moon, axes } = skyLights(around);
+    const { visibility_km, cloud, heaps, sun_ev, sky_ev, moon_ev } = around;
+    // in the image sun and moon count against the sky; the whole is brightened later
+    const gain = (warmth: number, ev: number) => scale(warmthGain(warmth), 2 ** (ev - sky_ev));
+    const { pixels, width, height, disc, stars } = makeSky({ direction: sun.direction, visibility_km, cloud, heaps, moon, sunGain: gain(around.sun_warmth, sun_ev), skyGain: gain(around.sky_warmth, sky_ev), moonGain: gain(around.moon_warmth, moon_ev) });
+    const grid = buildImportanceGrid(pixels, width, height, SKY_GRID);
+    return { even: null, image: { pixels, width, height, scale: 1, rotation: 0, grid }, sun: disc, stars: stars.share > 0 ? { gain: stars.share, axes, clear: stars.clear } : null };
   }
   if (around.kind === 'room') {
     const room = makeRoom(around.room);
@@ -102,16 +103,16 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
   return { even: null, image: { ...seen, scale: 1, rotation: 0, grid: buildImportanceGrid(seen.pixels, seen.width, seen.height) }, sun: found && around.sun === 'true' ? trueSun(found) : null };
 }
 
-export function adjustLight({ even, image, sun }: SurroundingsLight, brief: Brief): SurroundingsLight {
+export function adjustLight({ even, image, sun, stars = null }: SurroundingsLight, brief: Brief): SurroundingsLight {
   const around = brief.surroundings;
-  if (!image || !('brightness_ev' in around)) return { even, image, sun };
+  if (!image || !('brightness_ev' in around)) return { even, image, sun, stars };
   const skyEv = around.kind === 'sky' ? around.sky_ev : 0;
-  const sunEv = around.kind === 'sky' ? around.sun_ev : 0;
   const { pixels, width, height, grid } = image;
   return {
     even,
     image: { pixels, width, height, grid, scale: 2 ** (around.brightness_ev + skyEv), rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0 },
-    sun: sun && { direction: around.kind === 'captured' ? turnedWithImage(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, oneMinusCos: sun.oneMinusCos, radiance: scale(sun.radiance, 2 ** (around.brightness_ev + sunEv)) }
+    stars: stars && { ...stars, gain: stars.gain * 2 ** (around.brightness_ev + skyEv) },
+    sun: sun && { ...sun, direction: around.kind === 'captured' ? turnedWithImage(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, radiance: scale(sun.radiance, 2 ** (around.brightness_ev + skyEv)) }
   };
 }
 
@@ -119,7 +120,8 @@ export function neutralKey(brief: Brief): string {
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return 'none';
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
-  return canonicalJson({ ...around, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0, sun_ev: 0, sky_ev: 0 });
+  const apart = around.kind === 'sky' ? { sun_ev: around.sun_ev - around.sky_ev, moon_ev: around.moon_ev - around.sky_ev, sky_ev: 0 } : {};
+  return canonicalJson({ ...around, ...apart, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0 });
 }
 
 /** Whether no light at all can reach the picture: it is said rather than rendered. */
@@ -178,7 +180,6 @@ export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width,
     limits: limitsOf(brief.quality),
     aids: brief.quality.aids ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) } : null,
     firefly: 0,
-    clay: brief.look.kind === 'clay',
     seed: 1,
     indoors: false
   };

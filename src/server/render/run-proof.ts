@@ -9,7 +9,7 @@ import { CleanFile } from '../files/clean-film';
 import { FinishedFilm } from '../../core/film/clean';
 import { DiskFilm, hashFilm } from '../files/film-store';
 import { cleanPath, filmPath, layersPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
-import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, saveProgress, stopAsked } from '../jobs/queue';
+import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, savePictureCount, saveProgress, stopAsked } from '../jobs/queue';
 import { findPack, packKey } from '../files/pack-store';
 import { findRevision, saveSpeed } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
@@ -56,7 +56,11 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       return;
     }
     saveExposure(proof.id, prepared.ev100);
-    saveCleaning(proof.id, null); // one that a kill broke off is done again
+    // a finished film of another proof, to be finished anew
+    const whole = proof.film_sha256;
+    const knownClean = whole !== null && proof.clean_share === 1;
+    // one that a kill broke off is done again
+    if (!knownClean) saveCleaning(proof.id, null);
     await makeProofFolder(proof.id);
     const { width, height } = prepared.settings;
     const tiles = tilesOf(width, height);
@@ -83,6 +87,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
         await screen.write(screenPath(proof.id), { path: thumbnailPath(proof.id), px: THUMBNAIL_PX });
         nextPicture = Date.now() + Math.max(PICTURE_MS, (Date.now() - began) / PICTURE_SHARE);
         pictures++;
+        savePictureCount(proof.id, pictures);
         save();
       });
       return writing;
@@ -93,20 +98,23 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       saveCleaning(proof.id, 0);
       const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), isOver);
       if (cleaned === null || typeof cleaned === 'string') return cleaned;
+      await addClean();
+      if (latest) latest.seconds += (Date.now() - began) / 1000;
+      return cleaned;
+    };
+    const addClean = async () => {
       const clean = (await CleanFile.open(cleanPath(proof.id)))!;
       const finished = new FinishedFilm(film, clean, brief.finish.denoise, tiles);
       for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await finished.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
       await clean.close();
-      if (latest) latest.seconds += (Date.now() - began) / 1000;
-      return cleaned;
     };
 
     // the render pauses at these sample counts to be seen denoised
     const moments = brief.finish.denoise > 0 && brief.finish.denoise_meanwhile ? cleanMoments(brief.quality.samples) : [];
     const before = { seconds: 0, rays: 0 }; // in the runs before the last pause
     let heldClean = false; // a look that raw tiles must not patch
-    let end: RenderEnd;
-    for (;;) {
+    let end: RenderEnd | null = null;
+    while (whole === null) {
       const moment = moments.find((samples) => !hasReached(film, tiles, samples)) ?? null;
       end = await run(prepared, film, module, config.threads, {
         onTile(tile, data, samples) {
@@ -135,29 +143,28 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     if (heldClean) for (const tile of tiles) if (film.state(tile.index)) screen.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), film.state(tile.index)!.samples);
     await refresh();
     save();
-    if (lost || (end.by === 'stop' && stop === null)) {
+    if (lost || (end?.by === 'stop' && stop === null)) {
       // another service goes on with it, or this one after its restart
       await film.close();
       return;
     }
-    const hash = await hashFilm(film, width, height, tiles);
+    const hash = whole ?? (await hashFilm(film, width, height, tiles));
     if (brief.finish.denoise > 0 && stop !== 'drop') {
       await screen.write(rawScreenPath(proof.id), null);
-      const cleaned = await showClean(() => lost || isEnding());
+      const cleaned = knownClean ? await addClean() : await showClean(() => lost || isEnding());
       if (cleaned === null) {
         await film.close();
         return;
       }
       if (typeof cleaned === 'string') saveNotClean(proof.id, cleaned);
       else {
-        saveClean(proof.id, cleaned.grain, cleaned.learned ? null : 'by our own filter, because the learned one’s weights are not installed; start again with a connection to the package registry to have them');
+        if (cleaned) saveClean(proof.id, cleaned.grain, cleaned.learned ? null : 'by our own filter, because the learned one’s weights are not installed; start again with a connection to the package registry to have them');
         await refresh();
       }
     }
     await film.close();
-    const samples = end.samples * width * height;
-    if (end.seconds > 0.5 && proof.samples === 0 && before.seconds === 0) saveSpeed(proof.revision_id, samples / end.seconds, Date.now());
-    finish(proof.id, end.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
+    if (end && end.seconds > 0.5 && proof.samples === 0 && before.seconds === 0) saveSpeed(proof.revision_id, (end.samples * width * height) / end.seconds, Date.now());
+    finish(proof.id, end?.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
   } catch (error) {
     if (error instanceof BriefRefused || error instanceof RangeError) fail(proof.id, `This brief cannot be rendered: ${error.message}.`, Date.now());
     else {

@@ -1,12 +1,17 @@
-/** Puts a render of a picture's brief into the queue, unless this very film is there or under way already. */
+/**
+ * Puts a render of a picture's brief into the queue, unless this very picture is there or under way already. Where the film is there and
+ * only the finish differs, the film is shared and nothing is rendered.
+ */
 import { createHash } from 'node:crypto';
 import type { ProofDto } from '../../contracts/dto';
-import { type Brief, canonicalJson, filmBrief } from '../../core/brief/brief';
+import { canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
+import { readBrief } from '../../core/brief/read-brief';
 import { resolveSize, scaleSize } from '../../core/output/size';
+import { shareFilm } from '../files/proof-files';
 import { database } from '../store/database';
 import { briefAt, findPicture } from '../store/pictures';
 import { findCaptured, latestRevision } from '../store/projects';
-import { askStop, dropProof, findByKey, findProof, insertProof, nextNumber, retryProof } from '../store/proofs';
+import { askStop, copyFilmFacts, dropProof, findProof, insertProof, listByKey, nextNumber, retryProof } from '../store/proofs';
 import { done, newId, type Outcome, refused } from './identify';
 import { proofDto } from './to-dto';
 
@@ -16,14 +21,21 @@ export function requestProof(pictureId: string): Outcome<ProofDto> {
       const picture = findPicture(pictureId);
       const revision = picture && latestRevision(picture.project_id);
       if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
-      const brief = JSON.parse(briefAt(picture.id, picture.step)!) as Brief;
+      const brief = readBrief(briefAt(picture.id, picture.step)!);
       if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
       const key = createHash('sha256').update(canonicalJson({ model: revision.glb_sha256, brief: filmBrief(brief) })).digest('hex');
-      const same = findByKey(picture.id, key);
+      const ofThisFilm = listByKey(picture.id, key);
+      const finish = developKey(brief.finish);
+      const same = ofThisFilm.find((p) => p.state !== 'done' || developKey(readBrief(p.brief_json).finish) === finish);
       if (same) return done(proofDto(same));
       const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
       const id = newId();
       insertProof({ id, picture_id: picture.id, revision_id: revision.id, number: nextNumber(picture.id), brief_json: canonicalJson(brief), key_sha256: key, ...size, created_at_ms: Date.now() });
+      const source = ofThisFilm.find((p) => p.clean_share === 1) ?? ofThisFilm[0];
+      if (source) {
+        shareFilm(source.id, id);
+        copyFilmFacts(id, source.id, brief.finish.denoise > 0);
+      }
       return done(proofDto(findProof(id)!));
     })
     .immediate();

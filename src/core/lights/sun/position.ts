@@ -3,22 +3,17 @@
  * Source: Meeus, Astronomical Algorithms (2nd ed., 1998), chapters 12, 13, 22 and 25, the lower-accuracy solar theory.
  * Accuracy: 0.01 degrees from 1950 to 2050; held within 0.02 by the tests. Not for eclipses.
  */
+import { daysSinceJ2000, overHorizon, type OverHorizon, siderealTime } from '../sky/celestial';
 import { type Radians, radians } from '../../units/units';
 
-export interface SunPosition {
-  azimuth: Radians;
-  elevation: Radians;
-}
-
-const J2000_MS = Date.UTC(2000, 0, 1, 12);
 const DAY_MS = 86_400_000;
 /** Terrestrial minus universal time; changes by a second in a few years, the sun moves 0.00001 degrees in one. */
 const DELTA_T_SECONDS = 69;
 const EARTH_RADIUS_M = 6_378_137;
 const ASTRONOMICAL_UNIT_M = 1.495978707e11;
 
-export function sunPosition(timeMs: number, latitudeDeg: number, longitudeDeg: number): SunPosition {
-  const days = (timeMs - J2000_MS) / DAY_MS;
+export function sunPosition(timeMs: number, latitudeDeg: number, longitudeDeg: number): OverHorizon {
+  const days = daysSinceJ2000(timeMs);
   const centuries = (days + DELTA_T_SECONDS / 86_400) / 36_525;
   const meanLongitude = 280.46646 + centuries * (36_000.76983 + centuries * 0.0003032);
   const anomaly = radians(357.52911 + centuries * (35_999.05029 - centuries * 0.0001537));
@@ -31,14 +26,9 @@ export function sunPosition(timeMs: number, latitudeDeg: number, longitudeDeg: n
   const obliquity = radians(23.43929111 - centuries * (0.013004167 + centuries * 0.00000016389) + 0.00256 * Math.cos(node));
   const rightAscension = Math.atan2(Math.cos(obliquity) * Math.sin(longitude), Math.cos(longitude));
   const declination = Math.asin(Math.sin(obliquity) * Math.sin(longitude));
-  const greenwich = 280.46061837 + 360.98564736629 * days;
-  const hourAngle = radians(greenwich + longitudeDeg) - rightAscension;
-  const latitude = radians(latitudeDeg);
-  const geocentric = Math.asin(Math.sin(latitude) * Math.sin(declination) + Math.cos(latitude) * Math.cos(declination) * Math.cos(hourAngle));
+  const { azimuth, elevation: geocentric } = overHorizon(siderealTime(days, longitudeDeg) - rightAscension, declination, radians(latitudeDeg));
   // seen from the surface the sun stands lower by its parallax, up to 0.0024 degrees
-  const elevation = geocentric - (EARTH_RADIUS_M / ASTRONOMICAL_UNIT_M) * Math.cos(geocentric);
-  const azimuth = Math.atan2(-Math.sin(hourAngle), Math.tan(declination) * Math.cos(latitude) - Math.sin(latitude) * Math.cos(hourAngle));
-  return { azimuth: ((azimuth + 2 * Math.PI) % (2 * Math.PI)) as Radians, elevation: elevation as Radians };
+  return { azimuth, elevation: (geocentric - (EARTH_RADIUS_M / ASTRONOMICAL_UNIT_M) * Math.cos(geocentric)) as Radians };
 }
 
 /**

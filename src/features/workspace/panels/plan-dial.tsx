@@ -5,7 +5,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Surroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
-import { sunPosition } from '../../../core/lights/sun/position';
+import { skyLights } from '../../../core/lights/sky/sky-lights';
 import type { ImportReport } from '../../../formats/import-report';
 import { NumberField } from '../../../ui/number-field';
 import { useDrag } from '../../../ui/use-drag';
@@ -45,8 +45,8 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   const half = (Math.atan((view.sensor_height_mm * 1.4) / (2 * view.focal_length_mm)) * 180) / Math.PI;
   const eye = at(heading + 180, 30);
   const wedge = [heading + half, heading - half].map((a) => [eye[0] - Math.sin((a * Math.PI) / 180) * 26, eye[1] - Math.cos((a * Math.PI) / 180) * 26]);
-  const sun = sky ? sunPosition(Date.parse(sky.time), sky.latitude_deg, sky.longitude_deg) : null;
-  const sunAt = sun && sky ? at(sky.north_deg - (sun.azimuth * 180) / Math.PI, 46) : null;
+  const sun = sky ? skyLights(sky).sun : null;
+  const sunAt = sun ? at((Math.atan2(-sun.direction[0], -sun.direction[2]) * 180) / Math.PI, 46) : null;
   const pointer = at(angle, 47);
   return (
     <div style={{ display: 'grid', gridTemplateColumns: '116px 1fr', gap: 22, alignItems: 'center' }}>

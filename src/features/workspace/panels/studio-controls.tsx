@@ -11,6 +11,7 @@ import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { Picking } from '../view';
+import { tintText } from './white-controls';
 
 interface Props {
   studio: StudioSurroundings;
@@ -202,8 +203,6 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
     </>
   );
 }
-
-const tintText = (tint: number) => (tint === 0 ? 'none' : `${Math.abs(tint).toFixed(1)} ${tint > 0 ? 'green' : 'magenta'}`);
 
 const MIRED = 1e6;
 const clampKelvin = (k: number) => Math.round(Math.min(12_000, Math.max(1800, k)) / 50) * 50;

@@ -14,6 +14,7 @@ import { RoomControls } from './room-controls';
 import { SkyControls } from './sky-controls';
 import { StudioControls } from './studio-controls';
 import { SurroundingsLibrary } from './surroundings-library';
+import { WhiteControls } from './white-controls';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
 
@@ -49,7 +50,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
       </div>
       <SurroundingsLibrary workspace={workspace} brief={brief} onChange={onChange} onMessage={onMessage} onWorkspace={onWorkspace} />
       {s.kind === 'room' ? <RoomControls room={s} onSet={set} /> : null}
-      {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} onSet={set} /> : null}
+      {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
       {s.kind === 'studio' ? <StudioControls studio={s} before={before?.kind === 'studio' ? before : null} bounds={{ min, max }} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
       {s.kind === 'captured' ? <CapturedControls workspace={workspace} captured={s} onSet={set} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
       {s.kind === 'even' ? (
@@ -78,6 +79,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
       ) : null}
       <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
       <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
+      <WhiteControls finish={brief.finish} before={was?.finish ?? null} picking={picking} onPicking={onPicking} onChange={onChange} onMessage={onMessage} />
     </>
   );
 }

@@ -2,7 +2,7 @@
  * The way of a preview: a quick look at half size with one sample a pixel; the meter, when the brief has one; then the very film that a
  * proof of this size would be, stage by stage, each stage shown.
  */
-import { canonicalJson } from '../../../core/brief/brief';
+import { canonicalJson, filmBrief } from '../../../core/brief/brief';
 import { whiteLuminance } from '../../../core/brief/exposure';
 import { passEnds, tilesOf } from '../../../core/film/film';
 import { filmBytes } from '../../../core/film/film-bytes';
@@ -46,6 +46,11 @@ export interface Taking {
 
 /** The exposure of the last look, which is the best guess for the next. */
 let lastEv: number | null = null;
+/** The film that was made last: when only the finish changes it is developed anew, and goes on. */
+let kept: { key: string; film: MemoryFilm } | null = null;
+const filmKey = ({ frame, brief }: PreviewJob) => `${frame} ${canonicalJson(filmBrief(brief))}`;
+const hasWhole = ({ width, height }: PreviewJob, film: MemoryFilm) => hasReached(film, tilesOf(width, height), 1);
+
 /** Exposures by what they were metered of. */
 const metered = new Map<string, number>();
 
@@ -59,7 +64,7 @@ export async function takePicture(taking: Taking): Promise<void> {
   const { job, scene, goesOn } = taking;
   let { setup } = taking;
   await scene.load(setup);
-  await takeLook(taking);
+  if (!(kept?.key === filmKey(job) && hasWhole(job, kept.film))) await takeLook(taking);
   if (!(await goesOn())) return;
   if (!setup.exact) {
     setup = await scene.ask(job, true);
@@ -114,12 +119,19 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
   lastEv = ev100;
   const { width, height } = job;
   const tiles = tilesOf(width, height);
-  const picture: FilmPicture & { film: MemoryFilm } = { film: new MemoryFilm(), width, height, white: whiteLuminance(ev100) };
+  const key = filmKey(job);
+  // the old one goes before there is a new one: films are large
+  if (kept?.key !== key) kept = null;
+  kept ??= { key, film: new MemoryFilm() };
+  const picture: FilmPicture & { film: MemoryFilm } = { film: kept.film, width, height, white: whiteLuminance(ev100) };
   const { film, white } = picture;
   const settings = settingsOf(setup, ev100);
   let pool = scene.pool(settings);
+  const stages = passEnds(setup.samples);
+  // what is there already is shown at once
+  const first = Math.max(0, stages.findLastIndex((stage) => hasReached(film, tiles, stage)));
 
-  for (const stage of passEnds(setup.samples)) {
+  for (const stage of stages.slice(first)) {
     const reached = () => hasReached(film, tiles, stage);
     let nextLook = performance.now() + LOOK_MS;
     for (let whole = false; !whole; ) {
