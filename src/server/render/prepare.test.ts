@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { makeScene } from '../../../tests/support/scenes';
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
-import { adjustLight, isDark, makeLight, makeNeutralLight, neutralKey } from './prepare';
+import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import { isDark, makeLight, makeNeutralLight, neutralKey } from './prepare';
 
 const scene = makeScene([]);
 const sky: Brief = { ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2 } };
@@ -9,17 +10,23 @@ const alone: Brief = { ...sky, lamps: { groups: [], only: 'Shelf lamps' } };
 
 describe('the light of a brief', () => {
   it('has one key for what differs by strength and turn alone, and another where one group of lamps is seen alone', () => {
-    const stronger: Brief = { ...sky, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2, brightness_ev: 1, sun_ev: -2, sky_ev: 0.5 } };
+    const stronger: Brief = { ...sky, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2, brightness_ev: 1, sun_ev: 0.5, sky_ev: 0.5, moon_ev: 0.5 } };
     expect(neutralKey(stronger)).toBe(neutralKey(sky));
+    // ground and clouds show what the sun has against the sky
+    expect(neutralKey({ ...stronger, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2, sun_ev: -2 } })).not.toBe(neutralKey(sky));
     // who keeps lights by their keys must not find none where there is one
     expect(neutralKey(alone)).not.toBe(neutralKey(sky));
     expect(makeNeutralLight(alone, scene, null)).toEqual({ even: null, image: null, sun: null });
   });
   it('dims sun and sky apart', () => {
-    const neutral = makeNeutralLight(sky, scene, null);
-    const { image, sun } = adjustLight(neutral, { ...sky, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2, brightness_ev: 1, sun_ev: -2, sky_ev: 1 } });
+    const plain = makeLight(sky, scene, null);
+    const { image, sun } = makeLight({ ...sky, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2, brightness_ev: 1, sun_ev: -2, sky_ev: 1 } }, scene, null);
     expect(image!.scale).toBe(4);
-    expect(sun!.radiance[0] / neutral.sun!.radiance[0]).toBeCloseTo(0.5, 9);
+    expect(sun!.radiance[0] / plain.sun!.radiance[0]).toBeCloseTo(0.5, 9);
+    // the ground is lit by both: by less than four times as much
+    const ground = (light: SurroundingsLight) => light.image!.scale * light.image!.pixels.at(-1)!;
+    expect(ground({ even: null, image, sun }) / ground(plain)).toBeLessThan(4);
+    expect(ground({ even: null, image, sun }) / ground(plain)).toBeGreaterThan(0.5);
   });
   it('is dark when nothing shines, which a lamp that is on ends', () => {
     expect(isDark(makeLight(sky, scene, null), scene)).toBe(false);

@@ -8,6 +8,8 @@ import { Words } from '../../../ui/words';
 interface Props {
   sky: SkySurroundings;
   before: SkySurroundings | null;
+  /** What lights the clouds. */
+  light: 'sun' | 'moon';
   onSet: (part: Partial<SkySurroundings>, joins?: boolean) => void;
 }
 
@@ -18,7 +20,7 @@ const SUN_NAMES: Record<Heaps['sun'], string> = { free: 'Free', behind: 'Behind 
 const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
 const coverOf = (sky: SkySurroundings | null) => sky?.heaps?.cover ?? 0;
 
-export function AirControls({ sky, before, onSet }: Props) {
+export function AirControls({ sky, before, light, onSet }: Props) {
   const { heaps } = sky;
   const setHeaps = (part: Partial<Heaps>, joins = false) => onSet({ heaps: { ...(heaps ?? HEAPS_DEFAULTS), ...part } }, joins);
   return (
@@ -58,12 +60,12 @@ export function AirControls({ sky, before, onSet }: Props) {
             <span className="n v">{wholeText(heaps.base_m)}&nbsp;m</span>
           </div>
           <div className="row">
-            <span className="lab">The sun</span>
+            <span className="lab">The {light}</span>
             <button type="button" className="lk act" title="The same cover, other clouds" onClick={() => setHeaps({ seed: heaps.seed + 1 })}>
               Other clouds
             </button>
           </div>
-          <Words label="Sun among the clouds" value={heaps.sun} options={HEAP_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))} onChoose={(sun) => setHeaps({ sun })} />
+          <Words label={`The ${light} among the clouds`} value={heaps.sun} options={HEAP_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))} onChoose={(sun) => setHeaps({ sun })} />
         </>
       ) : null}
     </div>

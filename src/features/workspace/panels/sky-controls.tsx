@@ -99,7 +99,7 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
         <p className="say">{sunSentence(degrees(now.elevation), degrees(now.azimuth), rightOfView(now.direction, view))}</p>
       </div>
       <SunStrike sky={sky} picking={picking} onPicking={onPicking} onSet={onSet} />
-      <AirControls sky={sky} before={before} onSet={onSet} />
+      <AirControls sky={sky} before={before} light={now.elevation < 0 && lights.moon.elevation > 0 ? 'moon' : 'sun'} onSet={onSet} />
       <SkyStrengths sky={sky} before={before} lights={lights} view={view} onSet={onSet} />
     </>
   );

@@ -62,7 +62,7 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
         ))}
       </div>
       <PointerScale label="Light that looks white" value={seen.kelvin} min={2000} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))} valueText={kelvinText(seen.kelvin)} was={was?.kelvin ?? null} changed={changed} onChange={(kelvin, joins) => set({ kelvin, tint: white?.tint ?? 0 }, joins)} />
-      <div className="ctl" style={{ marginTop: 6 }}>
+      <div className="ctl" style={{ marginTop: 6, gridTemplateColumns: '62px 130px 1fr' }}>
         <span className="lab">Its tint</span>
         <PointerScale label="Tint of the light that looks white" width={130} value={seen.tint} min={-3} max={3} step={0.1} ticks={TINTS} valueText={tintText(seen.tint)} onChange={(tint, joins) => set({ kelvin: seen.kelvin, tint: Math.round(tint * 10) / 10 }, joins)} />
         <span className="n v">{white ? tintText(white.tint) : 'none'}</span>

@@ -9,35 +9,48 @@ import { developTile } from '../../../core/finishing/develop';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewPicture } from './messages';
 
+/** What a filter made of a film; `none` makes nothing. */
+export interface Cleaned {
+  filter: PreviewPicture['filter'];
+  clean: MemoryClean | null;
+}
+
 /** `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. */
-export async function developPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<{ rgba: ArrayBuffer; filter: PreviewPicture['filter'] }> {
+export async function developPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<Cleaned & { rgba: ArrayBuffer }> {
+  const cleaned = await cleanPicture(picture, finish, guided, learned);
+  return { ...cleaned, rgba: await developCleaned(picture, finish, cleaned) };
+}
+
+async function cleanPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<Cleaned> {
+  if (finish.denoise === 0) return { filter: 'none', clean: null };
+  const clean = new MemoryClean();
+  const by = async (which: Filter) => cleanFilm(picture, which, clean, () => {}, false);
+  if (learned && learned.fault === null) {
+    const made = await by(learned).then(
+      () => true,
+      (error: unknown) => {
+        if (error instanceof Cancelled) throw error;
+        return false;
+      }
+    );
+    if (made) return { filter: 'learned', clean };
+  }
+  await by(guided);
+  return { filter: 'guided', clean };
+}
+
+/** The picture of a film that a filter has been over before. */
+export async function developCleaned(picture: FilmPicture, finish: Finish, { clean }: Cleaned): Promise<ArrayBuffer> {
   const { width, height, white } = picture;
   const pixels = new Uint8Array(width * height * 4);
   const seen: Finish = { ...finish, background: { kind: 'own' } };
   const tiles = tilesOf(width, height);
-  let { film } = picture;
-  let filter: PreviewPicture['filter'] = 'none';
-  if (finish.denoise > 0) {
-    const clean = new MemoryClean();
-    const by = async (which: Filter) => cleanFilm(picture, which, clean, () => {}, false);
-    filter = 'guided';
-    if (learned && learned.fault === null) {
-      filter = await by(learned).then(
-        () => 'learned' as const,
-        (error: unknown) => {
-          if (error instanceof Cancelled) throw error;
-          return 'guided' as const;
-        }
-      );
-    }
-    if (filter === 'guided') await by(guided);
-    film = new FinishedFilm(film, clean, finish.denoise, tiles);
-  }
+  const film = clean && finish.denoise > 0 ? new FinishedFilm(picture.film, clean, finish.denoise, tiles) : picture.film;
   for (const tile of tiles) {
     const state = film.state(tile.index);
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
     developTile(data, tile.width, tile.height, state.samples, white, seen, pixels, (tile.y * width + tile.x) * 4, width * 4);
   }
-  return { rgba: pixels.buffer, filter };
+  return pixels.buffer;
 }

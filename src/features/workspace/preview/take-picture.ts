@@ -12,7 +12,7 @@ import { measureExposure, meterBlock, meterFilm, meterSettings } from '../../../
 import { hasReached, renderFilm } from '../../../kernel/host/render-film';
 import type { PathLimits, RenderSettings } from '../../../kernel/host/settings';
 import type { RenderSetup } from '../../../kernel/host/setup';
-import { developPicture } from './develop-picture';
+import { type Cleaned, developCleaned, developPicture } from './develop-picture';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewJob, PreviewPicture } from './messages';
 import type { SceneMemory } from './scene-memory';
@@ -46,8 +46,8 @@ export interface Taking {
 
 /** The exposure of the last look, which is the best guess for the next. */
 let lastEv: number | null = null;
-/** The film that was made last: when only the finish changes it is developed anew, and goes on. */
-let kept: { key: string; film: MemoryFilm } | null = null;
+/** The film that was made last, and what was sent of it: when only the finish changes it is developed anew, and goes on. */
+let kept: { key: string; film: MemoryFilm; last: (Cleaned & Pick<Sent, 'samples' | 'grain' | 'ended' | 'film'>) | null } | null = null;
 const filmKey = ({ frame, brief }: PreviewJob) => `${frame} ${canonicalJson(filmBrief(brief))}`;
 const hasWhole = ({ width, height }: PreviewJob, film: MemoryFilm) => hasReached(film, tilesOf(width, height), 1);
 
@@ -122,16 +122,20 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
   const key = filmKey(job);
   // the old one goes before there is a new one: films are large
   if (kept?.key !== key) kept = null;
-  kept ??= { key, film: new MemoryFilm() };
-  const picture: FilmPicture & { film: MemoryFilm } = { film: kept.film, width, height, white: whiteLuminance(ev100) };
+  kept ??= { key, film: new MemoryFilm(), last: null };
+  const own = kept;
+  const picture: FilmPicture & { film: MemoryFilm } = { film: own.film, width, height, white: whiteLuminance(ev100) };
   const { film, white } = picture;
+  const { last } = own;
+  if (last && (last.clean || job.brief.finish.denoise === 0)) {
+    const { clean: _clean, ...facts } = last;
+    send({ ...facts, width, height, ev100, rgba: await developCleaned(picture, job.brief.finish, last) });
+    if (last.ended || !(await goesOn())) return;
+  }
   const settings = settingsOf(setup, ev100);
   let pool = scene.pool(settings);
   const stages = passEnds(setup.samples);
-  // what is there already is shown at once
-  const first = Math.max(0, stages.findLastIndex((stage) => hasReached(film, tiles, stage)));
-
-  for (const stage of stages.slice(first)) {
+  for (const stage of stages.slice(Math.max(0, stages.findLastIndex((stage) => hasReached(film, tiles, stage))))) {
     const reached = () => hasReached(film, tiles, stage);
     let nextLook = performance.now() + LOOK_MS;
     for (let whole = false; !whole; ) {
@@ -144,7 +148,9 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
       const began = performance.now();
       const made = await develop(picture, job, scene, whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
       if (!made) return;
-      send({ width, height, ...made, samples: end.samples, grain: end.grain, ev100, ended, film: ended ? await hashOf(picture) : null });
+      const { rgba, ...cleaned } = made;
+      own.last = { ...cleaned, samples: end.samples, grain: end.grain, ended, film: ended ? await hashOf(picture) : null };
+      send({ width, height, rgba, filter: cleaned.filter, samples: end.samples, grain: end.grain, ev100, ended, film: own.last.film });
       if (ended) return;
       nextLook = performance.now() + Math.max(LOOK_MS, (performance.now() - began) / LOOK_SHARE);
     }
@@ -152,7 +158,7 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
 }
 
 /** Begins again when a pause stopped the filter; null when the order is no longer wanted. */
-async function develop(picture: FilmPicture, job: PreviewJob, scene: SceneMemory, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<Pick<Sent, 'rgba' | 'filter'> | null> {
+async function develop(picture: FilmPicture, job: PreviewJob, scene: SceneMemory, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<(Cleaned & { rgba: ArrayBuffer }) | null> {
   for (;;) {
     try {
       const made = await developPicture(picture, job.brief.finish, scene.filter, learned);
