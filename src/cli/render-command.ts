@@ -16,6 +16,7 @@ import { type CleanResult, cleanFilm } from '../core/finishing/denoise/clean-fil
 import { encodeFilm, type FileKind, type FilmView } from '../server/render/deliver';
 import { loadKernel } from '../server/render/kernel-file';
 import { readCaptured } from '../server/render/captured-file';
+import { readWebs } from '../server/render/photometric-files';
 import { BriefRefused } from '../server/render/refused';
 import { DARK } from '../server/render/prepare';
 import { prepare, run } from '../server/render/session';
@@ -45,7 +46,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const captured = brief.surroundings.kind === 'captured' ? await readCaptured(resolve(brief.surroundings.file), brief.surroundings.file) : null;
     const module = await loadKernel();
     const began = performance.now();
-    const prepared = await prepare({ scene, brief, captured, module, threads });
+    const prepared = await prepare({ scene, brief, captured, webs: await readWebs(brief, resolve), module, threads });
     if (prepared.dark) process.stderr.write(`sphaera: ${DARK}; the picture will be black\n`);
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });

@@ -10,7 +10,8 @@ import { LEAST_KELVIN, MOST_COOL, MOST_KELVIN, MOST_WARM } from '../core/color/k
 import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
 import { HEAP_SUNS, type Heaps } from '../core/lights/sky/clouds';
 import { ROOM_KEYS, type RoomKey } from '../core/lights/room/room';
-import type { LampSetting } from '../core/scene/dim-lamps';
+import { ADDED_FORMS, type AddedForm, type AddedLamp } from '../core/scene/added-lamps';
+import type { LampSetting, Regrouped } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
 import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
 import { toPixels } from '../core/output/size';
@@ -213,6 +214,8 @@ class ShadowGroundContract implements ShadowGround {
 }
 class LampsContract {
   @IsOptional() groups: unknown = [];
+  @IsOptional() added: unknown = [];
+  @IsOptional() regrouped: unknown = [];
   @ValidateIf((o: LampsContract) => o.only !== null) @IsString({ message: 'must be the name of a group of lamps or null' }) @MaxLength(200) only: string | null = null;
 }
 class LampSettingContract implements LampSetting {
@@ -220,7 +223,28 @@ class LampSettingContract implements LampSetting {
   @IsBoolean({ message: 'must be true or false' }) on = true;
   @Range(-20, 20, 'EV') dim_ev = 0;
   @ValidateIf((o: LampSettingContract) => o.kelvin !== null) @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin: number | null = null;
+  @ValidateIf((o: LampSettingContract) => o.photometry !== null) @IsString({ message: 'must name a photometric file or be null' }) @MaxLength(4096) photometry: string | null = null;
 }
+class AddedLampContract implements AddedLamp {
+  @IsString({ message: 'must be a name' }) @MinLength(1, { message: 'must not be empty' }) @MaxLength(60) name = 'Spot';
+  @OneOf(ADDED_FORMS) form: AddedForm = 'spot';
+  @Vector(-FAR_M, FAR_M) position_m: Triple = [0, 2, 0];
+  @Vector(-1, 1) direction: Triple = [0, -1, 0];
+  @Range(-360, 360, 'degrees') turn_deg = 0;
+  @Range(0.0001, 1000, 'm') width_m = 0.6;
+  @Range(0.0001, 1000, 'm') height_m = 0.6;
+  @Range(2, 178, 'degrees') beam_deg = 36;
+  @Range(0, 1e9, 'lm') lumen = 800;
+  @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 3000;
+  @Range(-MOST_TINT, MOST_TINT) tint = 0;
+  @ValidateIf((o: AddedLampContract) => o.photometry !== null) @IsString({ message: 'must name a photometric file or be null' }) @MaxLength(4096) photometry: string | null = null;
+}
+class RegroupedContract implements Regrouped {
+  @IsString({ message: 'must be the name of a lamp' }) @MinLength(1, { message: 'must be the name of a lamp' }) @MaxLength(200) lamp = '';
+  @IsString({ message: 'must be the name of a group of lamps' }) @MinLength(1, { message: 'must be the name of a group of lamps' }) @MaxLength(200) group = '';
+}
+const MOST_ADDED_LAMPS = 64;
+const MOST_REGROUPED = 5000;
 const MOST_LAMP_GROUPS = 500;
 class BackgroundContract {
   @OneOf(['own', 'clear']) kind: 'own' | 'clear' = 'own';
@@ -298,7 +322,14 @@ function parseLampChoice(input: unknown): Checked<Brief['lamps']> {
   const outer = variant<Brief['lamps']>(input, place, base.lamps, () => LampsContract);
   if (!outer.ok) return outer;
   const groups = parseList<LampSetting>(outer.value.groups, `${place}.groups`, LampSettingContract, MOST_LAMP_GROUPS, 'groups of lamps');
-  return groups.ok ? { ok: true, value: { ...outer.value, groups: groups.value } } : groups;
+  if (!groups.ok) return groups;
+  const added = parseList<AddedLamp>(outer.value.added, `${place}.added`, AddedLampContract, MOST_ADDED_LAMPS, 'lamps');
+  if (!added.ok) return added;
+  const dark = added.value.findIndex((l) => Math.hypot(...l.direction) < 1e-6);
+  if (dark >= 0) return refuse(`${place}.added[${dark}].direction must not be zero`);
+  const regrouped = parseList<Regrouped>(outer.value.regrouped, `${place}.regrouped`, RegroupedContract, MOST_REGROUPED, 'lamps with their groups');
+  if (!regrouped.ok) return regrouped;
+  return { ok: true, value: { ...outer.value, groups: groups.value, added: added.value, regrouped: regrouped.value } };
 }
 
 /** A list whose items each meet a contract; the message names the item. */

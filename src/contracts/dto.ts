@@ -1,5 +1,7 @@
 /** What the server tells the screens. Times in ms, lengths in m, sizes in px or mm as named. */
 import type { Brief } from '../core/brief/brief';
+import type { KeptKind, KeptPart } from '../core/brief/kept-part';
+import type { PolarCurve } from '../core/lights/web/web';
 import type { ImportReport } from '../formats/import-report';
 
 export type ProofStateDto = 'waiting' | 'running' | 'done' | 'kept' | 'failed';
@@ -67,9 +69,19 @@ export interface CapturedDto {
 /** Surroundings or a cue that was kept under a name. */
 export interface KeptLightDto {
   id: string;
-  kind: 'surroundings' | 'cue';
+  kind: KeptKind;
   name: string;
-  part: Partial<Pick<Brief, 'surroundings' | 'lamps' | 'exposure'>>;
+  part: KeptPart;
+}
+
+/** A photometric file that can be attached to lamps. */
+export interface PhotometricDto {
+  sha256: string;
+  name: string;
+  /** All that its lamp gives off. */
+  lumen: number;
+  watts: number | null;
+  curve: PolarCurve;
 }
 
 export interface WorkspaceDto {
@@ -80,6 +92,7 @@ export interface WorkspaceDto {
   proofs: ProofDto[];
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
+  photometric: PhotometricDto[];
   kept_lights: KeptLightDto[];
   /** Measured on this machine with this model; null before the first render. */
   samples_per_second: number | null;

@@ -8,4 +8,5 @@ export { encodeJpeg, encodePng, type RgbaImage } from './image/encode';
 export type { PhotometricFile } from './photometry/photometric-file';
 export { readLm63 } from './photometry/read-lm63';
 export { readEulumdat } from './photometry/read-eulumdat';
+export { readPhotometric } from './photometry/read-photometric';
 export { PhotometryRefused } from './photometry/refused';

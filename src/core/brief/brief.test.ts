@@ -122,7 +122,7 @@ describe('the sentence', () => {
     const said = (lamps: Partial<typeof BRIEF_DEFAULTS.lamps>, groups = lampGroups) => composeSentence({ ...BRIEF_DEFAULTS, lamps: { ...BRIEF_DEFAULTS.lamps, ...lamps } }, { ...context, lampGroups: groups, shown: BRIEF_DEFAULTS });
     const line = (parts: ReturnType<typeof said>) => parts.map((p) => ('text' in p ? p.text : p.word)).join('');
     expect(line(said({}))).toContain('lit by Even light, shelf lamp, table lamp and corridor, photographic');
-    const dimmed = said({ groups: [{ group: 'Table lamp', on: true, dim_ev: -1, kelvin: null }, { group: 'Corridor', on: false, dim_ev: 0, kelvin: null }] });
+    const dimmed = said({ groups: [{ group: 'Table lamp', on: true, dim_ev: -1, kelvin: null, photometry: null }, { group: 'Corridor', on: false, dim_ev: 0, kelvin: null, photometry: null }] });
     expect(line(dimmed)).toContain('shelf lamp and table lamp at 50\u00a0%,');
     expect(dimmed.filter((p) => 'word' in p && p.changed).map((p) => ('word' in p ? p.word : ''))).toEqual(['table lamp at 50\u00a0%']);
     expect(line(said({ only: 'Corridor' }))).toContain('Even light, Corridor alone,');

@@ -6,7 +6,8 @@ import type { QualityKey } from '../catalogue/quality';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
 import type { WhiteBalance } from '../color/white-balance';
-import type { LampSetting } from '../scene/dim-lamps';
+import type { AddedLamp } from '../scene/added-lamps';
+import type { LampSetting, Regrouped } from '../scene/dim-lamps';
 import type { Heaps } from '../lights/sky/clouds';
 import type { SkyPlace } from '../lights/sky/sky-lights';
 import type { RoomKey } from '../lights/room/room';
@@ -160,8 +161,8 @@ export interface Brief {
   size: SizeChoice;
   quality: BriefQuality;
   ground: Ground;
-  /** Of the model's lamps, what differs from the model. */
-  lamps: { groups: LampSetting[]; only: string | null };
+  /** Of the model's lamps, what differs from the model, and lamps of the picture's own. */
+  lamps: { groups: LampSetting[]; only: string | null; added: AddedLamp[]; regrouped: Regrouped[] };
   finish: Finish;
 }
 
@@ -185,7 +186,7 @@ export const BRIEF_DEFAULTS: Brief = {
   size: { width_px: 600, height_px: 400 },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
-  lamps: { groups: [], only: null },
+  lamps: { groups: [], only: null, added: [], regrouped: [] },
   finish: { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
 };
 

@@ -5,7 +5,7 @@ import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from './brief';
 import { cueOf, followCue } from './cues';
 
 const groups = ['Shelf lamps', 'Corridor'];
-const sky: Brief = { ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-10-12T23:30:00+02:00' }, lamps: { groups: [{ group: 'Corridor', on: false, dim_ev: -1, kelvin: 3000 }], only: 'Corridor' } };
+const sky: Brief = { ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-10-12T23:30:00+02:00' }, lamps: { groups: [{ group: 'Corridor', on: false, dim_ev: -1, kelvin: 3000, photometry: null }], only: 'Corridor', added: [], regrouped: [] } };
 const height = (brief: Pick<Brief, 'surroundings'>) => {
   const s = brief.surroundings as typeof SURROUNDINGS_DEFAULTS.sky;
   return degrees(sunPosition(Date.parse(s.time), s.latitude_deg, s.longitude_deg).elevation);
@@ -25,7 +25,7 @@ describe('cues', () => {
     expect((followCue(noon, 'day', groups).surroundings as { time: string }).time).toBe('2026-10-12T13:00:00+02:00');
   });
   it('switch every group, keep its dimmer and colour, and end a look at one alone', () => {
-    expect(followCue(sky, 'night', groups).lamps).toEqual({ only: null, groups: [{ group: 'Shelf lamps', on: true, dim_ev: 0, kelvin: null }, { group: 'Corridor', on: true, dim_ev: -1, kelvin: 3000 }] });
+    expect(followCue(sky, 'night', groups).lamps).toEqual({ ...sky.lamps, only: null, groups: [{ group: 'Shelf lamps', on: true, dim_ev: 0, kelvin: null, photometry: null }, { group: 'Corridor', on: true, dim_ev: -1, kelvin: 3000, photometry: null }] });
     expect(followCue(sky, 'day', groups).lamps.groups.every((g) => !g.on)).toBe(true);
   });
   it('dim what has no hours', () => {

@@ -39,7 +39,7 @@ export function followCue(brief: Brief, cue: Cue, groups: readonly string[]): Pi
   const surroundings = around.kind === 'sky' ? { ...around, time: hourOf(cue, around), brightness_ev: 0 } : around.kind === 'even' ? around : { ...around, brightness_ev: DIMMED_EV[cue] };
   const known = new Map(brief.lamps.groups.map((g) => [g.group, g]));
   const lit = cue !== 'day';
-  return { surroundings, lamps: { groups: groups.map((group) => ({ dim_ev: 0, kelvin: null, ...known.get(group), group, on: lit })), only: null }, exposure: { metered: true } };
+  return { surroundings, lamps: { ...brief.lamps, groups: groups.map((group) => ({ dim_ev: 0, kelvin: null, photometry: null, ...known.get(group), group, on: lit })), only: null }, exposure: { metered: true } };
 }
 
 /** The cue that a brief stands at, if any. */

@@ -6,10 +6,17 @@ export function readBrief(json: string): Brief {
   return {
     ...BRIEF_DEFAULTS,
     ...kept,
-    surroundings: { ...SURROUNDINGS_DEFAULTS[kept.surroundings.kind], ...kept.surroundings } as Surroundings,
+    surroundings: readSurroundings(kept.surroundings),
     look: kept.look.kind === 'clay' ? { ...CLAY_DEFAULTS, ...kept.look } : kept.look,
     quality: { ...BRIEF_DEFAULTS.quality, ...kept.quality },
-    lamps: { ...BRIEF_DEFAULTS.lamps, ...kept.lamps },
+    lamps: readLamps(kept.lamps),
     finish: { ...BRIEF_DEFAULTS.finish, ...kept.finish }
   };
+}
+
+export const readSurroundings = (kept: Surroundings): Surroundings => ({ ...SURROUNDINGS_DEFAULTS[kept.kind], ...kept }) as Surroundings;
+
+export function readLamps(kept: Brief['lamps'] | undefined): Brief['lamps'] {
+  const lamps = { ...BRIEF_DEFAULTS.lamps, ...kept };
+  return { ...lamps, groups: lamps.groups.map((g) => ({ ...g, photometry: g.photometry ?? null })) };
 }

@@ -1,7 +1,9 @@
-/** The lamps of a model as a brief has them: groups off, dimmed, recoloured, or one alone. */
+/** The lamps of a model as a brief has them: grouped anew, others added, groups off, dimmed, recoloured, of another distribution, or one alone. */
 import { kelvinToRec709 } from '../color/kelvin';
 import { luminance } from '../color/spaces';
+import type { PhotometricWeb } from '../lights/web/web';
 import { scale, type Vec3 } from '../math/vec3';
+import { type AddedLamp, frameOf, lightOf, type Webs, webOf } from './added-lamps';
 import { lampGroup } from './lamp-groups';
 import type { Scene, SceneLight } from './scene';
 
@@ -13,6 +15,14 @@ export interface LampSetting {
   dim_ev: number;
   /** Null: the model's own colour. */
   kelvin: number | null;
+  /** Content hash of a photometric file that says how its points and spots shine, in candela; null: as the model has it. */
+  photometry: string | null;
+}
+
+/** A lamp, by its name, or a group of glowing parts, that belongs to a group of one's own. */
+export interface Regrouped {
+  lamp: string;
+  group: string;
 }
 
 export interface LampChoice {
@@ -20,6 +30,8 @@ export interface LampChoice {
   groups: readonly LampSetting[];
   /** The one group that is seen alone, or `surroundings`; null for all. */
   only: string | null;
+  added: readonly AddedLamp[];
+  regrouped: readonly Regrouped[];
 }
 
 /** In `only`, what is not the model's. */
@@ -28,7 +40,7 @@ export const ONLY_SURROUNDINGS = 'surroundings';
 const sameGroup = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 /** The setting of a group, in whatever letters the model writes it. */
-export const settingOf = (choice: LampChoice, group: string): LampSetting => choice.groups.find((g) => sameGroup(g.group, group)) ?? { group, on: true, dim_ev: 0, kelvin: null };
+export const settingOf = (choice: LampChoice, group: string): LampSetting => choice.groups.find((g) => sameGroup(g.group, group)) ?? { group, on: true, dim_ev: 0, kelvin: null, photometry: null };
 
 function colourAs(choice: LampChoice, group: string, colour: Vec3): Vec3 {
   if (choice.only !== null && !sameGroup(choice.only, group)) return [0, 0, 0];
@@ -37,13 +49,36 @@ function colourAs(choice: LampChoice, group: string, colour: Vec3): Vec3 {
   return scale(kelvin === null ? colour : scale(kelvinToRec709(kelvin), luminance(colour)), 2 ** dim_ev);
 }
 
-export function dimLamps<T extends Pick<Scene, 'materials' | 'lights'>>(scene: T, choice: LampChoice): T {
-  if (choice.groups.length === 0 && choice.only === null) return scene;
+const NO_WEBS: Webs = new Map();
+
+/** `webs`: the photometric files that the choice names; throws a RangeError when one is missing. */
+export function dimLamps<T extends Pick<Scene, 'materials' | 'lights'>>(scene: T, choice: LampChoice, webs: Webs = NO_WEBS): T {
+  const { groups, only, added, regrouped } = choice;
+  if (groups.length === 0 && only === null && added.length === 0 && regrouped.length === 0) return scene;
+  const own = new Map(regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));
+  const nameOf = (name: string) => own.get(name.toLowerCase()) ?? name;
+  const lights = [...scene.lights.map((l) => ({ ...l, name: nameOf(l.name) })), ...added.map((lamp) => lightOf(lamp, webs))];
   return {
     ...scene,
-    materials: scene.materials.map((m) => (luminance(m.emissive) > 0 ? { ...m, emissive: colourAs(choice, m.lampGroup ?? lampGroup(m.name), m.emissive) } : m)),
-    lights: scene.lights.map((l) => dimLight(l, (colour) => colourAs(choice, lampGroup(l.name), colour)))
+    materials: scene.materials.map((m) => {
+      if (luminance(m.emissive) === 0) return m;
+      const group = nameOf(m.lampGroup ?? lampGroup(m.name));
+      return { ...m, lampGroup: group, emissive: colourAs(choice, group, m.emissive) };
+    }),
+    lights: lights.map((l) => {
+      const group = lampGroup(l.name);
+      const { photometry } = settingOf(choice, group);
+      return dimLight(photometry === null ? l : shapedBy(l, webOf(photometry, webs)), (colour) => colourAs(choice, group, colour));
+    })
   };
+}
+
+/** A point or spot that shines as a photometric file says, in its own colour; other lights have a shape of their own. */
+function shapedBy(light: SceneLight, web: PhotometricWeb): SceneLight {
+  if (light.kind !== 'point' && light.kind !== 'spot') return light;
+  const direction: Vec3 = light.kind === 'spot' ? light.direction : [0, -1, 0];
+  const bright = luminance(light.intensity);
+  return { kind: 'web', name: light.name, position: light.position, direction, plane: frameOf(direction, 0).right, tint: bright > 0 ? scale(light.intensity, 1 / bright) : [1, 1, 1], web };
 }
 
 function dimLight(light: SceneLight, as: (colour: Vec3) => Vec3): SceneLight {

@@ -1,8 +1,9 @@
 /** Photometric files: a Lambertian lamp of 1,000 cd gives pi times 1,000 lm, in both formats and every symmetry they may state. */
 import { describe, expect, it } from 'vitest';
-import { evenWeb, webFlux } from '../../core/lights/web/web';
+import { evenWeb, polarCurve, webFlux } from '../../core/lights/web/web';
 import { readEulumdat } from './read-eulumdat';
 import { readLm63 } from './read-lm63';
+import { readPhotometric } from './read-photometric';
 
 const angles = Array.from({ length: 37 }, (_, i) => i * 5);
 const lambert = (factor = 1) => angles.map((g) => 1000 * factor * Math.max(0, Math.cos((g * Math.PI) / 180)));
@@ -73,5 +74,19 @@ describe('photometric files', () => {
     expect(() => readLm63(lm63([0, 45], () => lambert()))).toThrow(/leave part of the turn open/);
     expect(() => readEulumdat(eulumdat(7, around, [0], () => lambert()))).toThrow(/line 3: symmetry 7 does not exist/);
     expect(() => readEulumdat(eulumdat(1, around, [0], () => lambert()).split('\r\n').slice(0, 60).join('\n'))).toThrow(/missing; the file is cut short/);
+  });
+  it('are told apart by what is in them, names in either encoding', () => {
+    expect(readPhotometric(new TextEncoder().encode(lm63([0], () => lambert()))).name).toBe(readLm63(lm63([0], () => lambert())).name);
+    const latin = Uint8Array.from(eulumdat(1, [0], [0], () => lambert()).replaceAll('Halm pendant', 'H\u00e4lm'), (c) => c.charCodeAt(0));
+    expect(readPhotometric(latin).name).toContain('H\u00e4lm');
+    expect(() => readPhotometric(new TextEncoder().encode('a shopping list'))).toThrow(/line \d+/);
+  });
+  it('are drawn over a whole turn of gamma in two planes', () => {
+    const curve = polarCurve(evenWeb(readLm63(lm63([0, 90, 180, 270, 360], (c) => lambert(skewed(c)))).web));
+    expect(curve.along).toHaveLength(145);
+    // straight down in the middle, C180 before it and C0 behind
+    expect(curve.along[72]).toBeCloseTo(1500, 0);
+    expect(curve.along[72 + 24]! / curve.along[72 - 24]!).toBeCloseTo(1.5 / 0.5, 1);
+    expect(curve.across[72 + 24]).toBeCloseTo(curve.across[72 - 24]!, 0);
   });
 });

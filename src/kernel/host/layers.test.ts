@@ -1,3 +1,4 @@
+import { BRIEF_DEFAULTS } from '../../core/brief/brief';
 import { describe, expect, it } from 'vitest';
 import { dark, even, glowing, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../../../tests/support/scenes';
 import type { Vec3 } from '../../core/math/vec3';
@@ -47,7 +48,7 @@ describe('light layers', () => {
     const much = { ...options, samples: 4096 };
     const { layerMeans } = renderScene(scene, view, { ...much, layers: names.length });
     for (const group of ['ceiling panel', 'Desk lamp', 'Spot']) {
-      const { mean } = renderScene(dimLamps(scene, { groups: [], only: group }), view, { ...much, light: dark, seed: 2 });
+      const { mean } = renderScene(dimLamps(scene, { ...BRIEF_DEFAULTS.lamps, only: group }), view, { ...much, light: dark, seed: 2 });
       expect(Math.abs(layerMeans[indexOf(group)]![1]! / mean[1] - 1), group).toBeLessThan(0.01);
     }
   });

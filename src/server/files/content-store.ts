@@ -7,7 +7,7 @@ import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { config } from '../config';
 
-export type FileKind = 'models' | 'captured' | 'incoming';
+export type FileKind = 'models' | 'captured' | 'photometric' | 'incoming';
 const SHA256 = /^[0-9a-f]{64}$/;
 
 export function contentPath(kind: FileKind, sha256: string): string {

@@ -6,7 +6,7 @@ import { isDark, makeLight, makeNeutralLight, neutralKey } from './prepare';
 
 const scene = makeScene([]);
 const sky: Brief = { ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2 } };
-const alone: Brief = { ...sky, lamps: { groups: [], only: 'Shelf lamps' } };
+const alone: Brief = { ...sky, lamps: { ...BRIEF_DEFAULTS.lamps, only: 'Shelf lamps' } };
 
 describe('the light of a brief', () => {
   it('has one key for what differs by strength and turn alone, and another where one group of lamps is seen alone', () => {

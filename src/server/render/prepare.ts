@@ -20,6 +20,7 @@ import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
+import type { Webs } from '../../core/scene/added-lamps';
 import { inClay } from '../../core/scene/clay';
 import { dimLamps, ONLY_SURROUNDINGS } from '../../core/scene/dim-lamps';
 import { warmthGain } from '../../core/color/kelvin';
@@ -58,9 +59,13 @@ export const packInput = (view: FreeViewpoint): PackInput => ({ centre_m: centre
 /** The model as it goes into a pack. */
 export const packedModel = (scene: Scene, { centre_m }: PackInput): Scene => recentreScene(scene, centre_m);
 
-/** A model with all that a brief sets round it, for the rig: a studio adds its lamps and its paper, which a ground takes the place of. `eye` in the model's coordinates. */
-export function lightModel(plain: Scene, brief: Brief, eye: Vec3): LitScene {
-  const model = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, brief.lamps);
+/**
+ * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio adds its lamps and its
+ * paper, which a ground takes the place of. `eye` in the plain model's coordinates, whose origin is `centre`.
+ */
+export function lightModel(plain: Scene, brief: Brief, eye: Vec3, centre: Vec3, webs: Webs): LitScene {
+  const lamps = { ...brief.lamps, added: brief.lamps.added.map((l) => ({ ...l, position_m: [...subtract(l.position_m, centre)] as [number, number, number] })) };
+  const model = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);
   const { min, max } = model.bounds;
   const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);

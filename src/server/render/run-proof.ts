@@ -20,6 +20,7 @@ import { BriefRefused } from './refused';
 import { type FilmProgress, hasReached, type RenderEnd } from '../../kernel/host/render-film';
 import { ScreenPicture } from './screen-picture';
 import { DARK } from './prepare';
+import { readWebs } from './photometric-files';
 import { prepare, run } from './session';
 
 const BEAT_MS = 1500;
@@ -50,7 +51,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const scene = await readScene(new Uint8Array(await readFile(contentPath('models', revision.glb_sha256))));
     const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
     const module = await loadKernel();
-    const prepared = await prepare({ scene, brief, captured, module, threads: config.threads, ev100: proof.ev100, findPack: (of, build) => findPack(packKey(revision.glb_sha256, of), build) });
+    const prepared = await prepare({ scene, brief, captured, webs: await readWebs(brief), module, threads: config.threads, ev100: proof.ev100, findPack: (of, build) => findPack(packKey(revision.glb_sha256, of), build) });
     if (prepared.dark) {
       fail(proof.id, `${DARK}.`, Date.now());
       return;

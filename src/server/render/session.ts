@@ -6,6 +6,7 @@ import type { Brief } from '../../core/brief/brief';
 import { statedEv, whiteLuminance } from '../../core/brief/exposure';
 import { type FilmLayers, tilesOf } from '../../core/film/film';
 import type { FilmStore } from '../../core/film/store';
+import type { Webs } from '../../core/scene/added-lamps';
 import { groupLights } from '../../core/scene/light-groups';
 import { recentreCamera } from '../../core/scene/recentre';
 import { countTriangles, partNames, type Scene } from '../../core/scene/scene';
@@ -36,6 +37,8 @@ export interface PrepareInput {
   scene: Scene;
   brief: Brief;
   captured: FloatImage | null;
+  /** The photometric files that the brief's lamps name. */
+  webs?: Webs;
   module: WebAssembly.Module;
   threads: number;
   /** An exposure metered before, to go on with exactly. */
@@ -52,7 +55,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const camera = recentreCamera(resolveCamera(view, width, height), of.centre_m);
   const light = makeLight(brief, scene, input.captured);
   const model = packedModel(scene, of);
-  const lit = lightModel(model, brief, camera.eye);
+  const lit = lightModel(model, brief, camera.eye, of.centre_m, input.webs ?? new Map());
   const ground = groundFor(brief, model, light, of.centre_m);
   const layers: FilmLayers = {
     groups: brief.quality.layers ? groupLights(lit).names : [],

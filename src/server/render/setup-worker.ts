@@ -20,6 +20,7 @@ import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCaptured } from './captured-file';
 import { loadKernel } from './kernel-file';
 import { adjustLight, DARK, exposureFor, groundFor, isDark, lightModel, makeNeutralLight, neutralKey, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { readWebs } from './photometric-files';
 import { BriefRefused } from './refused';
 
 export interface SetupRequest {
@@ -97,7 +98,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const eye = subtract(camera.eye, of.centre_m);
   const around = adjustLight(light, brief);
   const ground = groundFor(brief, room.model, around, of.centre_m);
-  const lit = lightModel(room.model, brief, eye);
+  const lit = lightModel(room.model, brief, eye, of.centre_m, await readWebs(brief));
   if (isDark(around, lit)) throw new BriefRefused('surroundings', DARK);
   const rig = buildRig(room.header, lit, module, ground?.height_m);
   const rigKey = createHash('sha256').update(rig).digest('hex');

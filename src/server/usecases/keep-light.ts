@@ -1,6 +1,7 @@
 /** Keeps surroundings for all projects, or a cue for one, under a name; and lets go of one. */
 import { parseBrief } from '../../contracts/brief';
 import type { KeptLightDto } from '../../contracts/dto';
+import { partOf } from '../../core/brief/kept-part';
 import { deleteKeptLight, insertKeptLight, listKeptLights } from '../store/kept-lights';
 import { findProject } from '../store/projects';
 import { done, newId, type Outcome, refused } from './identify';
@@ -13,8 +14,7 @@ export function keepLight(projectId: string, kind: unknown, name: string, brief:
   if (listKeptLights(projectId).some((k) => k.kind === kind && k.name === plain)) return refused(`"${plain}" is there already; choose another name`);
   const parsed = parseBrief(brief);
   if (!parsed.ok) return refused(parsed.message, 'bad_brief');
-  const { surroundings, lamps, exposure } = parsed.value;
-  const part = kind === 'cue' ? { surroundings, lamps, exposure } : { surroundings };
+  const part = partOf(parsed.value, kind);
   const id = newId();
   insertKeptLight({ id, kind, project_id: kind === 'cue' ? projectId : null, name: plain, part_json: JSON.stringify(part), created_at_ms: Date.now() });
   return done({ id, kind, name: plain, part });

@@ -1,8 +1,10 @@
 /** Everything a workspace shows. */
-import type { CapturedSunDto, KeptLightDto, WorkspaceDto } from '../../contracts/dto';
+import type { CapturedSunDto, PhotometricDto, WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
+import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/import-report';
 import { listKeptLights } from '../store/kept-lights';
+import { listPhotometric } from '../store/photometric';
 import { findPicture, listPictures } from '../store/pictures';
 import { findProject, latestRevision, listCaptured, listViewpoints, speedOf } from '../store/projects';
 import { listProofs, openProofs } from '../store/proofs';
@@ -20,7 +22,8 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
     proofs: pictures.flatMap((p) => listProofs(p.id)).sort((a, b) => b.created_at_ms - a.created_at_ms || b.number - a.number).map(proofDto),
     viewpoints: listViewpoints(project.id).map((v) => ({ id: v.id, name: v.name, viewpoint: JSON.parse(v.viewpoint_json) as Brief['viewpoint'] })),
     captured: listCaptured().map(({ sha256, name, width_px, height_px, sun_json }) => ({ sha256, name, width_px, height_px, sun: sun_json ? (JSON.parse(sun_json) as CapturedSunDto | null) : null })),
-    kept_lights: listKeptLights(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: JSON.parse(part_json) as KeptLightDto['part'] })),
+    photometric: listPhotometric().map(({ sha256, name, lumen, watts, curve_json }) => ({ sha256, name, lumen, watts, curve: JSON.parse(curve_json) as PhotometricDto['curve'] })),
+    kept_lights: listKeptLights(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: readPart(part_json) })),
     samples_per_second: speedOf(revision.id),
     rendering: whatRenders()
   };

@@ -53,6 +53,24 @@ export function webFlux({ planes, angles, candela }: PhotometricWeb): number {
   return (sum * 2 * Math.PI) / planes;
 }
 
+/** Intensities as lighting people draw them, cd: in the plane C0 to C180 and in C90 to C270, at gamma from -180 (the far half) to 180 in even steps. */
+export interface PolarCurve {
+  along: number[];
+  across: number[];
+}
+
+const CURVE_STEPS = 72; // of half a turn
+
+export function polarCurve({ planes, angles, candela }: PhotometricWeb): PolarCurve {
+  const at = (plane: number, gamma: number) => {
+    const c = Math.round((plane / 360) * planes) % planes;
+    return candela[c * angles + Math.round((gamma / 180) * (angles - 1))]!;
+  };
+  const half = (plane: number) => Array.from({ length: CURVE_STEPS + 1 }, (_, i) => Math.round(at(plane, (180 * i) / CURVE_STEPS) * 10) / 10);
+  const whole = (front: number, back: number) => [...half(back).slice(1).reverse(), ...half(front)];
+  return { along: whole(0, 180), across: whole(90, 270) };
+}
+
 /** Adds the planes mirrored at `axis`, those up to `end` (a full turn when not given). */
 export function mirrorWeb(web: MeasuredWeb, axis: number, end = 360): MeasuredWeb {
   const known = new Map(web.planes.map((c, i) => [c, web.candela[i]!]));

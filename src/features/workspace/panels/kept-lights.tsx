@@ -1,6 +1,6 @@
 /** What a user has kept under names: to take again, to let go of, and a line to keep what is set now. */
 import type { KeptLightDto } from '../../../contracts/dto';
-import { type Brief, canonicalJson } from '../../../core/brief/brief';
+import { standsAt, takePart } from '../../../core/brief/kept-part';
 import { KeepForm } from '../../../ui/keep-form';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
@@ -9,7 +9,6 @@ type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMes
 
 export function KeptLights({ workspace, brief, kind, title, asks, onChange, onMessage, onWorkspace }: Props) {
   const kept = workspace.kept_lights.filter((k) => k.kind === kind);
-  const stands = ({ part }: KeptLightDto) => canonicalJson(part) === canonicalJson(Object.fromEntries(Object.keys(part).map((key) => [key, brief[key as keyof Brief]])));
   const keep = async (name: string) => {
     const sent = await send<KeptLightDto>('POST', `/api/projects/${workspace.project.id}/lights`, { kind, name, brief });
     if (sent.ok) onWorkspace((w) => ({ ...w, kept_lights: [...w.kept_lights, sent.value] }));
@@ -27,7 +26,7 @@ export function KeptLights({ workspace, brief, kind, title, asks, onChange, onMe
       {kept.map((k) => (
         <div key={k.id} className="row">
           <div className="list" style={{ flex: 1, marginRight: 0 }}>
-            <button type="button" aria-pressed={stands(k)} onClick={() => onChange(k.part)}>
+            <button type="button" aria-pressed={standsAt(k.part, brief)} onClick={() => onChange(takePart(k.part, brief))}>
               {k.name}
             </button>
           </div>

@@ -1,0 +1,14 @@
+/** Photometric files: rows in, rows out. */
+import { database } from './database';
+
+export interface PhotometricRow {
+  sha256: string;
+  name: string;
+  lumen: number;
+  watts: number | null;
+  curve_json: string;
+  created_at_ms: number;
+}
+
+export const listPhotometric = () => database().prepare('SELECT * FROM photometric_files ORDER BY created_at_ms').all() as PhotometricRow[];
+export const insertPhotometric = (row: PhotometricRow) => database().prepare('INSERT OR IGNORE INTO photometric_files VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)').run(row);

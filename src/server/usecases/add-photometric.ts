@@ -1,0 +1,32 @@
+/** A photometric file, LM-63 or EULUMDAT, into the library: read once to be sure that it can be used. */
+import { readFile } from 'node:fs/promises';
+import type { PhotometricDto } from '../../contracts/dto';
+import { evenWeb, polarCurve, webFlux } from '../../core/lights/web/web';
+import { readPhotometric } from '../../formats/photometry/read-photometric';
+import { PhotometryRefused } from '../../formats/photometry/refused';
+import { contentPath, has, put } from '../files/content-store';
+import { insertPhotometric } from '../store/photometric';
+import { done, type Outcome, refused } from './identify';
+
+// The largest that makers publish are a few hundred kB.
+const MOST_BYTES = 8 * 2 ** 20;
+
+export async function addPhotometric(upload: string, fileName: string): Promise<Outcome<PhotometricDto>> {
+  if (!(await has('incoming', upload))) return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
+  const bytes = new Uint8Array(await readFile(contentPath('incoming', upload)));
+  if (bytes.byteLength > MOST_BYTES) return refused(`"${fileName}" has ${Math.round(bytes.byteLength / 2 ** 20)} MB; photometric files are text of at most ${MOST_BYTES / 2 ** 20} MB`);
+  try {
+    const { web: measured, watts, name } = readPhotometric(bytes);
+    const web = evenWeb(measured);
+    const lumen = webFlux(web);
+    if (!(lumen > 0)) return refused(`"${fileName}" says that its lamp gives no light: every intensity in it is 0`);
+    const { sha256 } = await put('photometric', bytes);
+    const shown = (name || fileName.replace(/\.[A-Za-z0-9]+$/, '')).slice(0, 80);
+    const curve = polarCurve(web);
+    insertPhotometric({ sha256, name: shown, lumen, watts, curve_json: JSON.stringify(curve), created_at_ms: Date.now() });
+    return done({ sha256, name: shown, lumen, watts, curve });
+  } catch (error) {
+    if (error instanceof PhotometryRefused) return refused(`"${fileName}", ${error.message}`);
+    throw error;
+  }
+}
