@@ -14,6 +14,7 @@ const BUNDLES = {
   'setup-worker': 'src/server/render/setup-worker.ts',
   'library-previews': 'src/server/render/library-previews.ts',
   'clean-worker': 'src/server/render/clean-worker.ts',
+  'measure-lamps-worker': 'src/server/render/measure-lamps-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',
   'deliver-worker': 'src/server/usecases/deliver-worker.ts',
   cli: 'src/cli/main.ts',

@@ -74,6 +74,16 @@ export interface KeptLightDto {
   part: KeptPart;
 }
 
+/** What a group of lamps was measured to bring to a picture. */
+export interface MeasuredLampDto {
+  group: string;
+  /** Of the picture's light, and the most of the light of any place of it, 0 to 1. */
+  share: number;
+  most: number;
+  /** Of the render's time; measured for those that bring nothing. */
+  time: number | null;
+}
+
 /** A photometric file that can be attached to lamps. */
 export interface PhotometricDto {
   sha256: string;

@@ -35,6 +35,15 @@ export function createCameraFrame(view: FreeViewpoint, aspect: number): CameraFr
   return { parallel, eye: view.position_m, right, up, forward, halfWidth: halfHeight * aspect, halfHeight, lensRadius, focus: view.focus_m ?? distance };
 }
 
+/** Where a point lies in the picture, whose corners are 0, 0 and 1, 1 from the upper left; null behind the camera. */
+export function placeInPicture({ parallel, eye, right, up, forward, halfWidth, halfHeight }: CameraFrame, point: Vec3): { x: number; y: number } | null {
+  const from = subtract(point, eye);
+  const depth = dot(from, forward);
+  if (!parallel && depth <= 1e-6) return null;
+  const k = parallel ? 1 : 1 / depth;
+  return { x: 0.5 + (dot(from, right) * k) / (2 * halfWidth), y: 0.5 - (dot(from, up) * k) / (2 * halfHeight) };
+}
+
 /** Diameter on the sensor of the image of a point at `distance`, all in the same unit. Thin lens, any optics text: A f |s - s0| / (s (s0 - f)). */
 export function circleOfConfusion(aperture: number, focal: number, focus: number, distance: number): number {
   return (aperture * focal * Math.abs(distance - focus)) / (distance * (focus - focal));

@@ -13,7 +13,8 @@ import { pictureOf } from '../shared/ticket';
 import { stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
-import type { Picking } from './view';
+import { LampMarks } from './lamp-marks';
+import type { LampMark, Picking } from './view';
 import { Viewport } from './viewport';
 
 export type Zoom = 'whole' | 'true' | 'pixel';
@@ -39,6 +40,9 @@ interface Props {
   rendering: string | null;
   /** A point of the model that a panel asks for. */
   picking: Picking | null;
+  /** Lamps to be marked. */
+  marks: readonly LampMark[];
+  onMark: (index: number) => void;
   /** The exposure of the preview that is seen, EV100; null when none is. */
   onReading: (ev100: number | null) => void;
   stageOpen: boolean;
@@ -151,6 +155,8 @@ export function Stage(props: Props) {
     const { picking } = props;
     const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
     if (picking?.onColor && !joins && seen) picking.onColor(colorAt(seen, x, y));
+    const opening = picking?.onOpening && !joins && viewport.current?.pickOpening(x, y);
+    if (opening) picking.onOpening!(opening);
     const found = picking?.onPick && viewport.current?.pick(x, y);
     if (found) picking.onPick!(found.point, found.normal, joins);
   });
@@ -169,6 +175,7 @@ export function Stage(props: Props) {
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
             <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} aria-hidden />
             {props.picking ? <div className="pick" role="application" aria-label={props.picking.says} {...pick} /> : null}
+            {props.marks.length > 0 && place.width > 0 ? <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} /> : null}
             {picture && !(showModel && (drawn || preview.picture)) ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>
           <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />

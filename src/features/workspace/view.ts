@@ -6,18 +6,30 @@ import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup } from '../../core/scene/lamp-groups';
+import type { Opening } from '../../core/scene/opening';
 import type { ImportReport, LampGroupReport } from '../../formats/import-report';
 import type { ChangeBrief } from './use-brief';
 
 /** What the stage is asked for: a point of the model, by pressing and dragging. */
 export interface Picking {
   /** Which question it is. */
-  asks: 'reflection' | 'focus' | 'white' | 'face';
+  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening';
   /** What to press, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
+  /** Asks for the opening that a pane fills instead. */
+  onOpening?: (opening: Opening) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */
   onColor?: (srgb: Vec3) => void;
+}
+
+/** A lamp that is marked on the stage. */
+export interface LampMark {
+  name: string;
+  at: Vec3;
+  /** Where it shines to. */
+  towards: Vec3 | null;
+  chosen: boolean;
 }
 
 /** What a panel is given that changes the brief and may add to the project. */
@@ -45,14 +57,30 @@ export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
   return { ...lens, sensor_height_mm: 24, f_number: null, focus_m: null };
 }
 
-/** The groups of a model's lamps; models brought in before they were counted have names alone. */
-export function lampsOfModel({ lamps, lights, glowing }: ImportReport): LampGroupReport[] {
-  if (lamps) return lamps;
-  const named = [...lights.map((name) => ({ name, kind: 'lamps' as const })), ...glowing.map((name) => ({ name, kind: 'glowing' as const }))];
-  const groups = new Map<string, LampGroupReport>();
-  for (const { name, kind } of named) {
-    const group = lampGroup(name);
-    groups.set(group, { group, kind, kelvin: null, count: (groups.get(group)?.count ?? 0) + 1 });
-  }
+export interface LampGroup {
+  group: string;
+  kind: LampGroupReport['kind'] | 'added';
+  count: number;
+  /** Of the model's own, when they have one colour that is near white. */
+  kelvin: number | null;
+  /** Index of the brief's own lamp, when it is one. */
+  added: number | null;
+}
+
+/** The groups of a picture's lamps: those of the model, as they are grouped anew, then those that the brief adds. */
+export function lampsOf({ lamps, lights, glowing }: ImportReport, choice: Brief['lamps']): LampGroup[] {
+  const groups = new Map<string, LampGroup>();
+  const own = new Map(choice.regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));
+  // models brought in before they were counted have names alone
+  const glow = lamps?.filter((l) => l.kind === 'glowing') ?? glowing.map((name) => ({ group: lampGroup(name), kind: 'glowing' as const, count: 1, kelvin: null }));
+  const kelvins = new Map(lamps?.map((l) => [l.group, l.kelvin]));
+  const put = (group: string, kind: LampGroup['kind'], count: number, kelvin: number | null, added: number | null = null) => {
+    const there = groups.get(group);
+    if (there) groups.set(group, { ...there, count: there.count + count, kelvin: there.kelvin === kelvin ? kelvin : null });
+    else groups.set(group, { group, kind, count, kelvin, added });
+  };
+  for (const name of lights) put(own.get(name.toLowerCase()) ?? lampGroup(name), 'lamps', 1, kelvins.get(lampGroup(name)) ?? null);
+  for (const { group, count, kelvin } of glow) put(own.get(group.toLowerCase()) ?? group, 'glowing', count, kelvin);
+  for (const [i, lamp] of choice.added.entries()) put(lampGroup(lamp.name), 'added', 1, lamp.kelvin, i);
   return [...groups.values()];
 }

@@ -38,6 +38,7 @@ import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
+import { type Opening, openingAt } from '../../core/scene/opening';
 
 export interface ViewportEvents {
   /** The user begins to move; the picture on the stage gives way to the model. */
@@ -173,17 +174,42 @@ export class Viewport {
     }
   }
 
-  /** The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the viewer. Null beside it. */
-  pick(x: number, y: number): { point: Vec3; normal: Vec3 } | null {
+  private hitAt(x: number, y: number): Intersection | null {
     if (!this.model) return null;
+    // they are brought up to date by drawing, and behind a picture nothing is drawn
+    this.model.updateMatrixWorld();
+    this.camera.updateMatrixWorld();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2(2 * x - 1, 1 - 2 * y), this.camera);
-    const hit = ray.intersectObject(this.model, true).find(({ object, face }) => face && object instanceof Mesh && object.visible);
+    return ray.intersectObject(this.model, true).find(({ object, face }) => face && object instanceof Mesh && object.visible) ?? null;
+  }
+
+  /** The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the viewer. Null beside it. */
+  pick(x: number, y: number): { point: Vec3; normal: Vec3 } | null {
+    const hit = this.hitAt(x, y);
     if (!hit?.face) return null;
     const mesh = hit.object as Mesh;
     const normal = smoothNormal(mesh, hit).applyNormalMatrix(new Matrix3().getNormalMatrix(mesh.matrixWorld));
-    if (normal.dot(ray.ray.direction) > 0) normal.negate();
+    if (normal.dot(this.camera.position.clone().sub(hit.point)) < 0) normal.negate();
     return { point: [hit.point.x, hit.point.y, hit.point.z], normal: [normal.x, normal.y, normal.z] };
+  }
+
+  /** The opening that the pane under a place of the picture fills; its normal towards the viewer. */
+  pickOpening(x: number, y: number): Opening | null {
+    const hit = this.hitAt(x, y);
+    if (!hit?.face || hit.faceIndex == null) return null;
+    const mesh = hit.object as Mesh;
+    const { position } = mesh.geometry.attributes;
+    if (!position) return null;
+    mesh.updateWorldMatrix(true, false);
+    const placed = new Float32Array(position.count * 3);
+    const corner = new Vector3();
+    for (let i = 0; i < position.count; i++) corner.fromBufferAttribute(position, i).applyMatrix4(mesh.matrixWorld).toArray(placed, i * 3);
+    const { index } = mesh.geometry;
+    const indices = index ? index.array : Uint32Array.from({ length: position.count }, (_, i) => i);
+    const normal = hit.face.normal.clone().applyNormalMatrix(new Matrix3().getNormalMatrix(mesh.matrixWorld));
+    if (normal.dot(this.camera.position.clone().sub(hit.point)) < 0) normal.negate();
+    return openingAt(placed, indices, hit.faceIndex, [normal.x, normal.y, normal.z]);
   }
 
   /** Gives everything back: a browser has few drawing contexts, and models are large. */

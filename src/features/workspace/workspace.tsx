@@ -5,6 +5,7 @@ import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
 import { skyLights } from '../../core/lights/sky/sky-lights';
+import { lampGroup } from '../../core/scene/lamp-groups';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
@@ -26,7 +27,7 @@ import { ViewpointPanel } from './panels/viewpoint-panel';
 import { Stage, type Zoom } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useStageView } from './use-stage-view';
-import { freeView, lampsOfModel, type OpenPanel, type Picking } from './view';
+import { freeView, lampsOf, type OpenPanel, type Picking } from './view';
 import { useKeys } from './use-keys';
 
 /** Parts of the brief that the live view shows. */
@@ -44,6 +45,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const [message, setMessage] = useState<string | null>(null);
   const [previewEv, setPreviewEv] = useState<number | null>(null);
   const [picking, setPicking] = useState<Picking | null>(null);
+  const [lampInHand, setLampInHand] = useState<string | null>(null);
 
   const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
@@ -87,7 +89,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
   const seconds = workspace.samples_per_second ? (size.width_px * size.height_px * brief.quality.samples) / workspace.samples_per_second : null;
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
-  const lamps = lampsOfModel(workspace.revision.report);
+  const lamps = lampsOf(workspace.revision.report, brief.lamps);
   const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.map((l) => l.group) });
 
   const render = async () => {
@@ -137,7 +139,9 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
 
   const close = () => setPanel(null);
   // a question to the stage belongs to the panel that asked it
-  const asked = panel === 'surroundings' ? picking : null;
+  const asked = panel === 'surroundings' || panel === 'lamps' ? picking : null;
+  useEffect(() => setPicking(null), [panel, picture.id]);
+  const marks = panel === 'lamps' ? brief.lamps.added.map((l) => ({ name: l.name, at: l.position_m, towards: l.form === 'point' && l.photometry === null ? null : l.direction, chosen: lampGroup(l.name) === lampInHand })) : [];
   const was = shown?.brief ?? null;
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
@@ -170,6 +174,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         stageView={stageView}
         rendering={workspace.rendering}
         picking={asked}
+        marks={marks}
+        onMark={(i) => setLampInHand(lampGroup(brief.lamps.added[i]!.name))}
         onReading={setPreviewEv}
         stageOpen={panel === 'stage'}
         onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
@@ -239,7 +245,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'lamps' ? (
         <Panel title="Lamps" onClose={close}>
-          <LampsPanel workspace={workspace} brief={brief} was={was} lamps={lamps} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <LampsPanel workspace={workspace} brief={brief} was={was} view={view} lamps={lamps} inHand={lampInHand} onTake={setLampInHand} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>

@@ -1,36 +1,56 @@
-/** The lamps of the model by group: on or off, dimmed, of another colour, one alone; and cues, which switch the whole. */
-import { useState } from 'react';
+/** The lamps by group, the model's and the picture's own: on or off, dimmed, of another colour or distribution, one alone; and cues, which switch the whole. */
 import { type Cue, CUES, cueOf, followCue } from '../../../core/brief/cues';
 import { capital, evText, kelvinText, percentOf, wholeText } from '../../../core/brief/amounts';
 import { type LampSetting, ONLY_SURROUNDINGS, settingOf } from '../../../core/scene/dim-lamps';
-import type { LampGroupReport } from '../../../formats/import-report';
+import { ADDED_FORMS } from '../../../core/scene/added-lamps';
+import { lampGroup } from '../../../core/scene/lamp-groups';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { Brief } from '../../../core/brief/brief';
-import type { ProjectPanelProps } from '../view';
+import { ADDED_FORM_NAMES, newLamp } from '../new-lamp';
+import type { LampGroup, Picking, ProjectPanelProps } from '../view';
+import { AddedLampControls } from './added-lamp-controls';
 import { KeptLights } from './kept-lights';
+import { MeasuredLamps } from './measured-lamps';
+import { PhotometryControls } from './photometry-controls';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'was' | 'onChange' | 'onMessage' | 'onWorkspace'> & { lamps: readonly LampGroupReport[] };
+interface Props extends ProjectPanelProps {
+  lamps: readonly LampGroup[];
+  /** Name of the group in hand. */
+  inHand: string | null;
+  onTake: (group: string | null) => void;
+  picking: Picking | null;
+  onPicking: (picking: Picking | null) => void;
+}
 
 const CUE_NAMES: Record<Cue, string> = { day: 'Day', evening: 'Evening', night: 'Night' };
 const DIM_TICKS = [-5, -4, -3, -2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }));
 const KELVINS = [1800, 2700, 4000, 6500, 12_000];
-const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin;
+const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin && a.photometry === b.photometry;
 
-export function LampsPanel({ lamps, ...props }: Props) {
-  const { brief, was, onChange } = props;
-  const [chosen, setChosen] = useState(0);
+export function LampsPanel({ lamps, inHand: taken, onTake, picking, onPicking, ...props }: Props) {
+  const { brief, was, view, onChange } = props;
   const choice = brief.lamps;
   const names = lamps.map((l) => l.group);
-  const index = Math.min(chosen, lamps.length - 1);
-  const inHand = lamps[index];
+  const inHand = lamps.find((l) => l.group === taken) ?? lamps[0];
+  const own = inHand?.added == null ? null : choice.added[inHand.added]!;
   const write = (part: Partial<Brief['lamps']>, joins = false) => onChange({ lamps: { ...choice, ...part } }, joins);
   const change = (group: string, part: Partial<LampSetting>, joins = false) => {
     const next = { ...settingOf(choice, group), ...part };
     write({ groups: [...choice.groups.filter((g) => g.group !== group), next] }, joins);
   };
   const setting = inHand && settingOf(choice, inHand.group);
+  const take = (group: string) => {
+    onTake(group);
+    onPicking(null);
+  };
+  const addLamp = (form: (typeof ADDED_FORMS)[number]) => {
+    const lamp = newLamp(form, view, choice.added);
+    write({ added: [...choice.added, lamp] });
+    take(lampGroup(lamp.name));
+  };
+  const changeOwn = (part: object, joins = false) => write({ added: choice.added.map((l, i) => (i === inHand!.added ? { ...l, ...part } : l)) }, joins);
   const kelvinBefore = inHand && was ? settingOf(was.lamps, inHand.group).kelvin : null;
   return (
     <>
@@ -39,16 +59,16 @@ export function LampsPanel({ lamps, ...props }: Props) {
         <Words label="Cue" value={cueOf(brief, names)} options={CUES.map((key) => ({ key, label: CUE_NAMES[key] }))} onChoose={(cue) => onChange(followCue(brief, cue, names))} />
       </div>
       <div className="sec">
-        {lamps.map((l, i) => {
+        {lamps.map((l) => {
           const s = settingOf(choice, l.group);
           const changed = was !== null && !same(s, settingOf(was.lamps, l.group));
           const before = was && settingOf(was.lamps, l.group);
           return (
-            <div key={l.group} className={`lamprow${i === index ? ' on' : ''}${s.on ? '' : ' off'}`}>
-              <button type="button" className="who" aria-pressed={i === index} onClick={() => setChosen(i)}>
+            <div key={l.group} className={`lamprow${l === inHand ? ' on' : ''}${s.on ? '' : ' off'}`}>
+              <button type="button" className="who" aria-pressed={l === inHand} onClick={() => take(l.group)}>
                 {capital(l.group)}
                 <span className="n">
-                  {l.kind === 'lamps' ? `${l.count} lamp${l.count === 1 ? '' : 's'}` : 'glowing'}
+                  {l.kind === 'glowing' ? 'glowing' : l.added !== null && l.count === 1 ? ADDED_FORM_NAMES[choice.added[l.added]!.form].toLowerCase() : `${l.count} lamp${l.count === 1 ? '' : 's'}`}
                   {s.kelvin !== null ? `, ${kelvinText(s.kelvin)}` : l.kelvin !== null ? `, ${kelvinText(l.kelvin)}` : ''}
                 </span>
               </button>
@@ -62,8 +82,31 @@ export function LampsPanel({ lamps, ...props }: Props) {
             </div>
           );
         })}
+        <div className="acts2">
+          <span className="note">Add:</span>
+          {ADDED_FORMS.map((form) => (
+            <button key={form} type="button" className="lk act" onClick={() => addLamp(form)}>
+              {ADDED_FORM_NAMES[form]}
+            </button>
+          ))}
+        </div>
       </div>
-      {inHand && setting ? (
+      {inHand && own ? (
+        <AddedLampControls
+          key={own.name}
+          {...props}
+          lamp={own}
+          before={was?.lamps.added.find((l) => l.name === own.name) ?? null}
+          picking={picking}
+          onPicking={onPicking}
+          onSet={changeOwn}
+          onTakeOut={() => {
+            onPicking(null);
+            write({ added: choice.added.filter((_, i) => i !== inHand.added), groups: choice.groups.filter((g) => g.group !== inHand.group), ...(choice.only === inHand.group ? { only: null } : {}) });
+          }}
+        />
+      ) : null}
+      {inHand && setting && !own ? (
         <div className="sec">
           <div className="row">
             <h3 className="lampname">{capital(inHand.group)}</h3>
@@ -84,9 +127,11 @@ export function LampsPanel({ lamps, ...props }: Props) {
           </div>
         </div>
       ) : null}
+      {inHand?.kind === 'lamps' && setting && inHand.added === null ? <PhotometryControls {...props} file={setting.photometry} without="As in the model" onChoose={(file) => change(inHand.group, { photometry: file?.sha256 ?? null })} /> : null}
       <div className="sec" style={{ paddingTop: 0 }}>
         <KeptLights {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
       </div>
+      <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => n.toLowerCase() === group.toLowerCase())!, { on: false })} />
       <div className="sec">
         <span className="lab">One light at a time</span>
         <div className="list" role="group" aria-label="One light at a time">
