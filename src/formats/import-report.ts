@@ -1,3 +1,5 @@
+import type { LampPlace } from '../core/scene/lamp-groups';
+
 export interface LampGroupReport {
   group: string;
   kind: 'lamps' | 'glowing';
@@ -24,6 +26,8 @@ export interface ImportReport {
   glowing: string[];
   /** Lamps by group: how many, or how many parts glow; kelvin when they have one colour that is near white. Models brought in earlier have none. */
   lamps?: LampGroupReport[];
+  /** Each lamp and glowing part where it is. Models brought in earlier have none. */
+  lamps_there?: LampPlace[];
   /** Sentences: what was made anew or changed on the way in. */
   changed: string[];
   /** Sentences: what the file has that could not be brought in. */

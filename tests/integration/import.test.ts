@@ -79,21 +79,27 @@ describe('models come in', () => {
     // brushing needs a direction: tangents were made from the uv
     expect(geometry.tangents.some((v) => v !== 0)).toBe(true);
   });
-  it('lamps are counted by group, and one glowing material that two groups share becomes two', async () => {
+  it('lamps are counted by group, each with its place, and one glowing material that several share becomes several', async () => {
     const document = await new NodeIO().readBinary(await boxGlb());
     const mesh = document.getRoot().listMeshes()[0]!;
     const glow = document.createMaterial('opal').setEmissiveFactor([1, 0.72, 0.42]);
     mesh.listPrimitives()[0]!.setMaterial(glow);
     const scene = document.getRoot().listScenes()[0]!;
     for (const child of scene.listChildren()) scene.removeChild(child);
-    for (const [i, name] of ['Shelf lamp.001', 'Shelf lamp.002', 'Hall lamp', 'Mesh.004'].entries()) scene.addChild(document.createNode(name).setMesh(mesh).setTranslation([3 * i, 0, 0]));
+    const storey = document.createNode('Ground floor');
+    for (const [i, name] of ['Shelf lamp.001', 'Shelf lamp.002', 'Hall lamp', 'Mesh.004'].entries()) storey.addChild(document.createNode(name).setMesh(mesh).setTranslation([3 * i, 0, 0]));
+    scene.addChild(storey);
     const imported = await bring('lamps.glb', await new NodeIO().writeBinary(document));
     if (!imported.ok) throw new Error(imported.message);
     expect(imported.report.lamps?.map(({ group, kind }) => `${group}, ${kind}`)).toEqual(['Shelf lamp, glowing', 'Hall lamp, glowing', 'opal, glowing']);
     expect(imported.report.lamps![0]!.kelvin).toBeGreaterThan(2500);
     const read = await readScene(imported.glb);
-    const groups = new Set([...read.geometry.triangleMaterials].map((m) => read.materials[m]!.lampGroup));
-    expect([...groups].sort()).toEqual(['Hall lamp', 'Shelf lamp', 'opal']);
+    const groups = new Set([...read.geometry.triangleMaterials].map((m) => read.materials[m]!.lamp));
+    expect([...groups].sort()).toEqual(['Hall lamp', 'Shelf lamp.001', 'Shelf lamp.002', 'opal']);
+    expect(imported.report.lamps_there?.map((l) => l.name)).toEqual(['Shelf lamp.001', 'Shelf lamp.002', 'Hall lamp', 'opal']);
+    const [first, second] = imported.report.lamps_there!;
+    expect(second!.at_m[0] - first!.at_m[0]).toBeCloseTo(3, 5);
+    expect(first!.within).toEqual(['Ground floor']);
   });
   it('KTX2 textures are unpacked to their colours', async () => {
     const colors = [[255, 0, 0, 255], [10, 200, 30, 255], [0, 40, 220, 255], [90, 90, 90, 128]] as const;

@@ -18,8 +18,8 @@ const grey = (share: number): SceneMaterial => ({ ...MATERIAL_DEFAULTS, name: 'c
 
 /** What a surface is, seen in another material: its name, its holes and its glow stay. */
 function over(own: SceneMaterial, cover: SceneMaterial): SceneMaterial {
-  const { name, lampGroup, emissive, emissiveTexture, twoSided } = own;
-  const shown = { ...cover, name, lampGroup, emissive, emissiveTexture, twoSided, plain: true };
+  const { name, lamp, emissive, emissiveTexture, twoSided } = own;
+  const shown = { ...cover, name, lamp, emissive, emissiveTexture, twoSided, plain: true };
   if (own.alphaMode === 'opaque') return shown;
   const { alphaMode, alphaCutoff, baseTexture, baseColor } = own;
   return { ...shown, alphaMode, alphaCutoff, baseTexture, baseColor: [cover.baseColor[0], cover.baseColor[1], cover.baseColor[2], baseColor[3]] };

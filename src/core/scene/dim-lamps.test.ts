@@ -5,11 +5,11 @@ import { correlatedKelvin } from '../color/spectrum';
 import { rec709ToXyz } from '../color/spaces';
 import type { Vec3 } from '../math/vec3';
 import { dimLamps, type LampSetting, settingOf } from './dim-lamps';
-import { glowGroup, lampGroup } from './lamp-groups';
+import { lampGroup, lampName } from './lamp-groups';
 import { MATERIAL_DEFAULTS, type Scene, type SceneLight } from './scene';
 
 const AS_IT_IS = BRIEF_DEFAULTS.lamps;
-const globe = { ...MATERIAL_DEFAULTS, name: 'opal', lampGroup: 'Shelf lamps', emissive: [900, 600, 330] as const };
+const globe = { ...MATERIAL_DEFAULTS, name: 'opal', lamp: 'Shelf lamps 4', emissive: [900, 600, 330] as const };
 const spot: SceneLight = { kind: 'spot', name: 'Picture spot 2', position: [0, 2, 0], direction: [0, -1, 0], intensity: [240, 200, 150], innerAngle: 0.2, outerAngle: 0.5 };
 const scene: Pick<Scene, 'materials' | 'lights'> = { materials: [MATERIAL_DEFAULTS, globe], lights: [spot] };
 const setting = (more: Partial<LampSetting>): LampSetting => ({ group: 'Shelf lamps', on: true, dim_ev: 0, kelvin: null, photometry: null, ...more });
@@ -20,8 +20,8 @@ describe('lamps of a model, by group', () => {
   it('are one group by their names, numbered or not; glowing surfaces by their part unless that says nothing', () => {
     expect(['Shelf lamp 3', 'Shelf lamp.004', 'Shelf lamp'].map(lampGroup)).toEqual(['Shelf lamp', 'Shelf lamp', 'Shelf lamp']);
     expect(lampGroup('7')).toBe('lamps');
-    expect(glowGroup('Corridor light.002', 'emitter')).toBe('Corridor light');
-    expect(glowGroup('Mesh.012', 'Opal')).toBe('Opal');
+    expect(lampName('Corridor light.002', 'emitter')).toBe('Corridor light.002');
+    expect(lampName('Mesh.012', 'Opal')).toBe('Opal');
   });
   it('are as the model has them when nothing is said', () => {
     expect(dimLamps(scene, AS_IT_IS)).toBe(scene);
@@ -51,10 +51,10 @@ describe('lamps of a model, by group', () => {
     expect(() => dimLamps(scene, { ...AS_IT_IS, groups: [setting({ group: 'Picture spot', photometry: 'gone' })] })).toThrow(/not here/);
   });
   it('belong to groups of one’s own where that is said, and are dimmed with them', () => {
-    const choice = { ...AS_IT_IS, regrouped: [{ lamp: 'picture spot 2', group: 'Wall' }, { lamp: 'Shelf lamps', group: 'Wall' }], groups: [setting({ group: 'Wall', dim_ev: -1 })] };
+    const choice = { ...AS_IT_IS, regrouped: [{ lamp: 'picture spot 2', group: 'Wall' }, { lamp: 'Shelf lamps 4', group: 'Wall' }], groups: [setting({ group: 'Wall', dim_ev: -1 })] };
     const made = dimLamps(scene, choice);
     expect(made.lights[0]!.name).toBe('Wall');
-    expect(made.materials[1]).toMatchObject({ lampGroup: 'Wall', emissive: [450, 300, 165] });
+    expect(made.materials[1]).toMatchObject({ lamp: 'Wall', emissive: [450, 300, 165] });
     expect(shine(choice)).toEqual([120, 100, 75]);
   });
   it('are joined by those that the brief adds, which follow their group as well', () => {

@@ -19,7 +19,7 @@ export interface LampSetting {
   photometry: string | null;
 }
 
-/** A lamp, by its name, or a group of glowing parts, that belongs to a group of one's own. */
+/** A lamp or a glowing part, by its name, that belongs to a group of one's own. */
 export interface Regrouped {
   lamp: string;
   group: string;
@@ -62,8 +62,8 @@ export function dimLamps<T extends Pick<Scene, 'materials' | 'lights'>>(scene: T
     ...scene,
     materials: scene.materials.map((m) => {
       if (luminance(m.emissive) === 0) return m;
-      const group = nameOf(m.lampGroup ?? lampGroup(m.name));
-      return { ...m, lampGroup: group, emissive: colourAs(choice, group, m.emissive) };
+      const lamp = nameOf(m.lamp ?? m.name);
+      return { ...m, lamp, emissive: colourAs(choice, lampGroup(lamp), m.emissive) };
     }),
     lights: lights.map((l) => {
       const group = lampGroup(l.name);

@@ -4,8 +4,14 @@ const GENERIC = /^(mesh|object|node|geometry|group|primitive|default|scene|light
 /** The name of a lamp's group: no number at its end, nothing that a layer's name may not have. */
 export const lampGroup = (name: string): string => name.replace(/[\s_.-]*\d+$/, '').replace(/[^\p{L}\p{N} _-]+/gu, '-').trim() || 'lamps';
 
-/** The group of a glowing surface: by the part it belongs to, or by its material when the part's name says nothing. */
-export function glowGroup(part: string, material: string): string {
-  const group = lampGroup(part);
-  return GENERIC.test(group) && material ? lampGroup(material) : group;
+/** The name of a lamp: that of the part it belongs to, or `other`, of its light or its material, when the part's name says nothing. */
+export const lampName = (part: string, other: string): string => (GENERIC.test(lampGroup(part)) && other ? other : part);
+
+/** A lamp of a model, where it is. */
+export interface LampPlace {
+  name: string;
+  kind: 'lamps' | 'glowing';
+  at_m: [number, number, number];
+  /** Names of what it is part of, from the outermost. */
+  within: string[];
 }

@@ -31,5 +31,5 @@ export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGr
     names.push(names.includes(plain) ? `${plain} lamp` : plain);
     return names.length - 1;
   };
-  return { ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.lampGroup ?? m.name) : 0)), ofLight: scene.lights.map((l) => groupOf(l.name)), names };
+  return { ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.lamp ?? m.name) : 0)), ofLight: scene.lights.map((l) => groupOf(l.name)), names };
 }

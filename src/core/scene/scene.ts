@@ -1,4 +1,5 @@
 /** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
+import type { LampPlace } from './lamp-groups';
 import type { PhotometricWeb } from '../lights/web/web';
 import type { SolidTexture } from '../materials/solid-texture';
 import { type Affine, boundsUnder, IDENTITY } from '../math/affine';
@@ -69,8 +70,8 @@ export interface SceneMaterial {
   solid_texture: SolidTexture | null;
   /** Its base colour is its own alone: vertices do not tint it, nor does a texture that cuts holes. */
   plain: boolean;
-  /** Of what glows: which lamps it belongs to; null: those of its name. */
-  lampGroup: string | null;
+  /** Of what glows: the name of the lamp that it is; null: that of the material. */
+  lamp: string | null;
 }
 
 /** glTF's material extensions beyond the plain model, in their own words. */
@@ -151,7 +152,7 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
   layers: null,
   solid_texture: null,
   plain: false,
-  lampGroup: null
+  lamp: null
 };
 
 /**
@@ -204,6 +205,8 @@ export interface Scene {
   textures: SceneTexture[];
   lights: SceneLight[];
   cameras: SceneCamera[];
+  /** Of lights and glowing parts, as a file has them. */
+  lampPlaces?: LampPlace[];
   bounds: { min: Vec3; max: Vec3 };
 }
 

@@ -5,7 +5,7 @@ import type { Brief } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
-import { lampGroup } from '../../core/scene/lamp-groups';
+import { lampGroup, type LampPlace } from '../../core/scene/lamp-groups';
 import type { Opening } from '../../core/scene/opening';
 import type { ImportReport, LampGroupReport } from '../../formats/import-report';
 import type { ChangeBrief } from './use-brief';
@@ -68,19 +68,23 @@ export interface LampGroup {
 }
 
 /** The groups of a picture's lamps: those of the model, as they are grouped anew, then those that the brief adds. */
-export function lampsOf({ lamps, lights, glowing }: ImportReport, choice: Brief['lamps']): LampGroup[] {
+export function lampsOf(report: ImportReport, choice: Brief['lamps']): LampGroup[] {
   const groups = new Map<string, LampGroup>();
   const own = new Map(choice.regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));
-  // models brought in before they were counted have names alone
-  const glow = lamps?.filter((l) => l.kind === 'glowing') ?? glowing.map((name) => ({ group: lampGroup(name), kind: 'glowing' as const, count: 1, kelvin: null }));
-  const kelvins = new Map(lamps?.map((l) => [l.group, l.kelvin]));
-  const put = (group: string, kind: LampGroup['kind'], count: number, kelvin: number | null, added: number | null = null) => {
+  const kelvins = new Map(report.lamps?.map((l) => [l.group, l.kelvin]));
+  const put = (group: string, kind: LampGroup['kind'], kelvin: number | null, added: number | null = null) => {
     const there = groups.get(group);
-    if (there) groups.set(group, { ...there, count: there.count + count, kelvin: there.kelvin === kelvin ? kelvin : null });
-    else groups.set(group, { group, kind, count, kelvin, added });
+    if (there) groups.set(group, { ...there, kind: there.kind === kind ? kind : 'lamps', count: there.count + 1, kelvin: there.kelvin === kelvin ? kelvin : null });
+    else groups.set(group, { group, kind, count: 1, kelvin, added });
   };
-  for (const name of lights) put(own.get(name.toLowerCase()) ?? lampGroup(name), 'lamps', 1, kelvins.get(lampGroup(name)) ?? null);
-  for (const { group, count, kelvin } of glow) put(own.get(group.toLowerCase()) ?? group, 'glowing', count, kelvin);
-  for (const [i, lamp] of choice.added.entries()) put(lampGroup(lamp.name), 'added', 1, lamp.kelvin, i);
+  for (const { name, kind } of placesOf(report)) put(lampGroup(own.get(name.toLowerCase()) ?? name), kind, kelvins.get(lampGroup(name)) ?? null);
+  for (const [i, lamp] of choice.added.entries()) put(lampGroup(lamp.name), 'added', lamp.kelvin, i);
   return [...groups.values()];
+}
+
+/** The model's lamps one by one; models brought in before they were looked for have names alone, at no place. */
+export function placesOf({ lamps_there, lights, glowing }: ImportReport): LampPlace[] {
+  if (lamps_there) return lamps_there;
+  const named = (names: readonly string[], kind: LampPlace['kind']) => names.map((name): LampPlace => ({ name, kind, at_m: [0, 0, 0], within: [] }));
+  return [...named(lights, 'lamps'), ...named(glowing, 'glowing')];
 }

@@ -27,7 +27,7 @@ import { ViewpointPanel } from './panels/viewpoint-panel';
 import { Stage, type Zoom } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useStageView } from './use-stage-view';
-import { freeView, lampsOf, type OpenPanel, type Picking } from './view';
+import { freeView, type LampMark, lampsOf, type OpenPanel, type Picking, placesOf } from './view';
 import { useKeys } from './use-keys';
 
 /** Parts of the brief that the live view shows. */
@@ -46,6 +46,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const [previewEv, setPreviewEv] = useState<number | null>(null);
   const [picking, setPicking] = useState<Picking | null>(null);
   const [lampInHand, setLampInHand] = useState<string | null>(null);
+  const [gathering, setGathering] = useState<string[] | null>(null);
 
   const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
@@ -140,8 +141,21 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const close = () => setPanel(null);
   // a question to the stage belongs to the panel that asked it
   const asked = panel === 'surroundings' || panel === 'lamps' ? picking : null;
-  useEffect(() => setPicking(null), [panel, picture.id]);
-  const marks = panel === 'lamps' ? brief.lamps.added.map((l) => ({ name: l.name, at: l.position_m, towards: l.form === 'point' && l.photometry === null ? null : l.direction, chosen: lampGroup(l.name) === lampInHand })) : [];
+  useEffect(() => {
+    setPicking(null);
+    setGathering(null);
+  }, [panel, picture.id]);
+  const marks: LampMark[] =
+    panel !== 'lamps'
+      ? []
+      : gathering
+        ? placesOf(workspace.revision.report).map(({ name, at_m }) => ({ name, at: at_m, towards: null, chosen: gathering.includes(name) }))
+        : brief.lamps.added.map((l) => ({ name: l.name, at: l.position_m, towards: l.form === 'point' && l.photometry === null ? null : l.direction, chosen: lampGroup(l.name) === lampInHand }));
+  const pressMark = (index: number) => {
+    const { name } = marks[index]!;
+    if (gathering) setGathering(gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name]);
+    else setLampInHand(lampGroup(name));
+  };
   const was = shown?.brief ?? null;
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
@@ -175,7 +189,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         rendering={workspace.rendering}
         picking={asked}
         marks={marks}
-        onMark={(i) => setLampInHand(lampGroup(brief.lamps.added[i]!.name))}
+        onMark={pressMark}
         onReading={setPreviewEv}
         stageOpen={panel === 'stage'}
         onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
@@ -245,7 +259,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'lamps' ? (
         <Panel title="Lamps" onClose={close}>
-          <LampsPanel workspace={workspace} brief={brief} was={was} view={view} lamps={lamps} inHand={lampInHand} onTake={setLampInHand} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <LampsPanel workspace={workspace} brief={brief} was={was} view={view} lamps={lamps} inHand={lampInHand} onTake={setLampInHand} gathering={gathering} onGathering={setGathering} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>

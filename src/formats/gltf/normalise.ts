@@ -19,7 +19,7 @@ import { ModelRefused } from '../model-refused';
 import { unpackZip } from '../zip';
 import { createIo } from './io';
 import { ktxToPng } from './ktx';
-import { readScene } from './read-scene';
+import { readScene, WRAP_NAME } from './read-scene';
 
 export interface ModelFile {
   name: string;
@@ -272,7 +272,7 @@ function takeApart(document: Document, primitive: import('@gltf-transform/core')
 function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: string[]): void {
   const scene = document.getRoot().getDefaultScene();
   if (!scene) return;
-  const wrap = document.createNode('model in metres').setScale([factor, factor, factor]);
+  const wrap = document.createNode(WRAP_NAME).setScale([factor, factor, factor]);
   if (up === 'z') wrap.setRotation([-Math.SQRT1_2, 0, 0, Math.SQRT1_2]);
   for (const child of scene.listChildren()) wrap.addChild(child);
   scene.addChild(wrap);
@@ -310,6 +310,7 @@ async function makeReport(glb: Uint8Array, source: string, format: string, chang
     cameras: scene.cameras,
     lights: scene.lights.map((l) => l.name || l.kind),
     lamps: reportLamps(scene, used),
+    lamps_there: scene.lampPlaces ?? [],
     glowing: scene.materials.filter((m, i) => used.has(i) && m.emissive.some((c) => c > 0)).map((m) => m.name || 'without a name'),
     changed,
     missing
@@ -325,7 +326,7 @@ function reportLamps(scene: Scene, used: ReadonlySet<number>): LampGroupReport[]
   };
   for (const light of scene.lights) add(lampGroup(light.name), 'lamps', 1, 'intensity' in light ? light.intensity : 'illuminance' in light ? light.illuminance : 'tint' in light ? light.tint : light.radiance);
   scene.materials.forEach((m, i) => {
-    if (used.has(i) && m.emissive.some((c) => c > 0)) add(m.lampGroup ?? lampGroup(m.name), 'glowing', 1, m.emissive);
+    if (used.has(i) && m.emissive.some((c) => c > 0)) add(lampGroup(m.lamp ?? m.name), 'glowing', 1, m.emissive);
   });
   return [...found.values()].map(({ colours, ...lamps }) => ({ ...lamps, kelvin: commonKelvin(colours) }));
 }

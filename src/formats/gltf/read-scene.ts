@@ -4,7 +4,7 @@ import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, V
 import sharp from 'sharp';
 import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
-import { glowGroup } from '../../core/scene/lamp-groups';
+import { lampGroup, lampName, type LampPlace } from '../../core/scene/lamp-groups';
 import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
 import { ModelRefused } from '../model-refused';
 import { createIo } from './io';
@@ -53,40 +53,78 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   materials.push({ ...MATERIAL_DEFAULTS, name: 'no material' });
   const fallback = materials.length - 1;
 
-  const pieces: Piece[] = [];
+  const pieces: NodePiece[] = [];
   const lights: SceneLight[] = [];
+  const lampPlaces: LampPlace[] = [];
   const cameras: SceneCamera[] = [];
   for (const scene of root.listScenes().slice(0, 1)) {
     scene.traverse((node) => {
       const matrix = node.getWorldMatrix();
-      collectLight(node, matrix, lights);
+      collectLight(node, matrix, lights, lampPlaces);
       collectCamera(node, matrix, cameras);
       for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
         if (primitive.getMode() !== 4) continue;
         const material = primitive.getMaterial();
-        pieces.push({ name: node.getName() || node.getMesh()!.getName(), primitive, matrix, material: material ? root.listMaterials().indexOf(material) : fallback });
+        pieces.push({ name: node.getName() || node.getMesh()!.getName(), node, primitive, matrix, material: material ? root.listMaterials().indexOf(material) : fallback });
       }
     });
   }
-  nameGlow(pieces, materials);
+  nameGlow(pieces, materials, lampPlaces);
   const places = placePieces(pieces, materials);
-  return { ...places, materials, textures, lights, cameras, bounds: sceneBounds(places) };
+  return { ...places, materials, textures, lights, cameras, lampPlaces, bounds: sceneBounds(places) };
 }
 
-/** Glowing materials get the group of the parts that wear them; one that parts of several groups share becomes several. */
-function nameGlow(pieces: Piece[], materials: SceneMaterial[]): void {
+/** What the import puts round a model to bring it to metres. */
+export const WRAP_NAME = 'model in metres';
+
+// A model with more glowing parts than this has them told apart by their groups alone: each takes a material.
+const MOST_GLOWING = 256;
+
+type NodePiece = Piece & { node: Node };
+
+/** Each glowing part becomes a lamp by its own name, with a material of its own. */
+function nameGlow(pieces: NodePiece[], materials: SceneMaterial[], lampPlaces: LampPlace[]): void {
+  const glowing = pieces.filter((piece) => materials[piece.material]!.emissive.some((c) => c > 0));
+  const ofNode = new Map<Node, string>();
+  const taken = new Set<string>();
+  for (const { node, name, material } of glowing) if (!ofNode.has(node)) ofNode.set(node, unique(lampName(name, materials[material]!.name), taken));
+  const plain = glowing.map(({ node }) => ofNode.get(node)!);
+  const names = taken.size > MOST_GLOWING ? plain.map(lampGroup) : plain;
   const known = new Map<string, number>();
-  for (const piece of pieces) {
+  for (const [i, piece] of glowing.entries()) {
     const material = materials[piece.material]!;
-    if (!material.emissive.some((c) => c > 0)) continue;
-    const group = glowGroup(piece.name, material.name);
-    const key = `${piece.material}:${group}`;
-    if (material.lampGroup === null) {
-      materials[piece.material] = { ...material, lampGroup: group };
+    const lamp = names[i]!;
+    const key = `${piece.material}:${lamp}`;
+    if (material.lamp === null) {
+      materials[piece.material] = { ...material, lamp };
       known.set(key, piece.material);
-    } else if (!known.has(key)) known.set(key, materials.push({ ...material, lampGroup: group }) - 1);
+    } else if (!known.has(key)) known.set(key, materials.push({ ...material, lamp }) - 1);
     piece.material = known.get(key)!;
+    if (!lampPlaces.some((p) => p.name === lamp && p.kind === 'glowing')) lampPlaces.push({ name: lamp, kind: 'glowing', at_m: middleOf(piece), within: withinOf(piece.node) });
   }
+}
+
+/** A name that no other lamp has; a number at its end leaves its group as it is. */
+function unique(name: string, taken: Set<string>): string {
+  let own = name;
+  for (let n = 2; taken.has(own); n++) own = `${name}.${n}`;
+  taken.add(own);
+  return own;
+}
+
+/** The middle of a part's box, in the world. */
+function middleOf({ primitive, matrix }: Piece): [number, number, number] {
+  const position = primitive.getAttribute('POSITION')!;
+  const [low, high] = [position.getMin([]), position.getMax([])];
+  const [x, y, z] = [0, 1, 2].map((k) => (low[k]! + high[k]!) / 2) as [number, number, number];
+  return [0, 1, 2].map((k) => matrix[k]! * x + matrix[4 + k]! * y + matrix[8 + k]! * z + matrix[12 + k]!) as [number, number, number];
+}
+
+/** What a node is part of, from the outermost, but for what the import puts round all. */
+function withinOf(node: Node): string[] {
+  const out: string[] = [];
+  for (let parent = node.getParentNode(); parent; parent = parent.getParentNode()) if (parent.getName() && parent.getName() !== WRAP_NAME) out.unshift(parent.getName());
+  return out;
 }
 
 const wrapName = (mode: number): TextureUse['wrapS'] => (mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat');
@@ -138,13 +176,15 @@ const axis = (m: Matrix, column: number): Vec3 => {
 };
 const place = (m: Matrix): [number, number, number] => [m[12]!, m[13]!, m[14]!];
 
-function collectLight(node: Node, matrix: Matrix, lights: SceneLight[]): void {
+function collectLight(node: Node, matrix: Matrix, lights: SceneLight[], lampPlaces: LampPlace[]): void {
   const light = node.getExtension<Light>('KHR_lights_punctual');
   if (!light) return;
   const intensity = light.getColor().map((c) => c * light.getIntensity()) as unknown as Vec3;
   const back = axis(matrix, 2);
   const direction: Vec3 = [-back[0], -back[1], -back[2]];
-  const name = light.getName() || node.getName();
+  // some exporters turn a lamp by a node of its own below it
+  const name = unique(lampName(node.getName().replace(/_Orientation$/, ''), light.getName()), new Set(lampPlaces.map((l) => l.name)));
+  lampPlaces.push({ name, kind: 'lamps', at_m: place(matrix), within: withinOf(node) });
   if (light.getType() === 'directional') lights.push({ kind: 'directional', name, direction, illuminance: intensity });
   else if (light.getType() === 'spot') lights.push({ kind: 'spot', name, position: place(matrix), direction, intensity, innerAngle: light.getInnerConeAngle(), outerAngle: light.getOuterConeAngle() });
   else lights.push({ kind: 'point', name, position: place(matrix), intensity });

@@ -9,9 +9,10 @@ import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { Brief } from '../../../core/brief/brief';
 import { ADDED_FORM_NAMES, newLamp } from '../new-lamp';
-import type { LampGroup, Picking, ProjectPanelProps } from '../view';
+import { type LampGroup, type Picking, placesOf, type ProjectPanelProps } from '../view';
 import { AddedLampControls } from './added-lamp-controls';
 import { KeptLights } from './kept-lights';
+import { LampGroupings } from './lamp-groupings';
 import { MeasuredLamps } from './measured-lamps';
 import { PhotometryControls } from './photometry-controls';
 
@@ -20,6 +21,8 @@ interface Props extends ProjectPanelProps {
   /** Name of the group in hand. */
   inHand: string | null;
   onTake: (group: string | null) => void;
+  gathering: string[] | null;
+  onGathering: (names: string[] | null) => void;
   picking: Picking | null;
   onPicking: (picking: Picking | null) => void;
 }
@@ -29,9 +32,10 @@ const DIM_TICKS = [-5, -4, -3, -2, -1, 0, 1, 2].map((value) => ({ value, strong:
 const KELVINS = [1800, 2700, 4000, 6500, 12_000];
 const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin && a.photometry === b.photometry;
 
-export function LampsPanel({ lamps, inHand: taken, onTake, picking, onPicking, ...props }: Props) {
+export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGathering, picking, onPicking, ...props }: Props) {
   const { brief, was, view, onChange } = props;
   const choice = brief.lamps;
+  const places = placesOf(props.workspace.revision.report);
   const names = lamps.map((l) => l.group);
   const inHand = lamps.find((l) => l.group === taken) ?? lamps[0];
   const own = inHand?.added == null ? null : choice.added[inHand.added]!;
@@ -131,6 +135,7 @@ export function LampsPanel({ lamps, inHand: taken, onTake, picking, onPicking, .
       <div className="sec" style={{ paddingTop: 0 }}>
         <KeptLights {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
       </div>
+      {places.length > 1 ? <LampGroupings places={places} regrouped={choice.regrouped} gathering={gathering} onGathering={onGathering} onRegroup={(regrouped) => write({ regrouped, only: null })} /> : null}
       <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => n.toLowerCase() === group.toLowerCase())!, { on: false })} />
       <div className="sec">
         <span className="lab">One light at a time</span>
