@@ -14,7 +14,9 @@ const BUNDLES = {
   'setup-worker': 'src/server/render/setup-worker.ts',
   'library-previews': 'src/server/render/library-previews.ts',
   'clean-worker': 'src/server/render/clean-worker.ts',
+  'light-preview-worker': 'src/server/render/light-preview-worker.ts',
   'measure-lamps-worker': 'src/server/render/measure-lamps-worker.ts',
+  'captured-worker': 'src/server/usecases/captured-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',
   'deliver-worker': 'src/server/usecases/deliver-worker.ts',
   cli: 'src/cli/main.ts',
@@ -78,7 +80,7 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
   }
   if (steps.includes('web')) {
     // what light looks like depends on little: not on the importers, the server's store or the screens
-    const light = ['src/core/brief', 'src/core/lights', 'src/core/scene', 'src/core/color', 'src/core/finishing/develop.ts', 'src/kernel', 'src/server/render/library-previews.ts', 'src/server/render/prepare.ts', 'src/server/render/session.ts'];
+    const light = ['src/core/brief', 'src/core/lights', 'src/core/scene', 'src/core/color', 'src/core/finishing/develop.ts', 'src/kernel', 'src/server/render/library-previews.ts', 'src/server/render/surroundings-preview.ts', 'src/server/render/prepare.ts', 'src/server/render/session.ts'];
     step('library', light, ['build/library'], () => run(process.execPath, ['build/library-previews.mjs', 'build/library'], { SPHAERA_ROOT: root }));
   }
   if (steps.includes('web'))

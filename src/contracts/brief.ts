@@ -138,6 +138,7 @@ class CapturedContract {
   @Range(-360, 360, 'degrees') sun_turn_deg = 0;
   @Range(-90, 90, 'degrees') pitch_deg = 0;
   @Range(-180, 180, 'degrees') roll_deg = 0;
+  @IsBoolean({ message: 'must be true or false' }) in_reflections = true;
 }
 class RoomContract {
   @OneOf(['room']) kind = 'room' as const;
@@ -247,7 +248,11 @@ const MOST_ADDED_LAMPS = 64;
 const MOST_REGROUPED = 5000;
 const MOST_LAMP_GROUPS = 500;
 class BackgroundContract {
-  @OneOf(['own', 'clear']) kind: 'own' | 'clear' = 'own';
+  @OneOf(['own', 'clear', 'plain']) kind: 'own' | 'clear' = 'own';
+}
+class PlainBackgroundContract {
+  @OneOf(['plain']) kind = 'plain' as const;
+  @Range(0, 100, 'L*') lightness = 90;
 }
 class WhiteContract implements WhiteBalance {
   @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 6500;
@@ -370,7 +375,7 @@ function parseQuality(input: unknown): Checked<BriefQuality> {
 function parseFinish(input: unknown): Checked<Finish> {
   const outer = variant<Finish>(input, 'brief.finish', base.finish, () => FinishContract);
   if (!outer.ok) return outer;
-  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, () => BackgroundContract);
+  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, (v) => ((v as { kind?: unknown }).kind === 'plain' ? PlainBackgroundContract : BackgroundContract));
   if (!background.ok) return background;
   const { white } = outer.value;
   if (white === null) return { ok: true, value: { ...outer.value, background: background.value } };

@@ -156,7 +156,7 @@ test('a light is kept under a name, taken again from the library, and let go of'
   const light = panel(page, 'Surroundings');
   await light.getByRole('button', { name: 'From the library' }).click();
   const shelf = light.getByRole('group', { name: 'Library of surroundings' });
-  await expect(shelf.getByRole('button')).toHaveCount(21);
+  await expect(shelf.getByRole('button')).toHaveCount(24);
   // each has its picture
   await expect.poll(() => shelf.locator('img').first().evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
   await shelf.getByRole('button', { name: 'Gallery with top light' }).click();

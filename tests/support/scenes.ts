@@ -121,18 +121,19 @@ export interface RenderOptions {
   layers?: number;
   aids?: boolean;
   ground?: GroundSettings | null;
+  unmirrored?: boolean;
   seed?: number;
   /** Luminance of displayed white, for the grain. */
   white?: number;
 }
 
 /** Mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, ground = null, seed = 1, white = 1 }: RenderOptions = {}) {
+export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, ground = null, unmirrored = false, seed = 1, white = 1 }: RenderOptions = {}) {
   const seen = createCameraFrame(view, width / height)!;
   const centre: Vec3 = ground ? [0, 0, 0] : centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
   const packed = compileScene(recentreScene(scene, centre), kernelModule, undefined, ground?.height_m);
-  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, ground, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
+  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, ground, unmirrored, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const stride = layers + (aids ? AID_LAYERS : 0);

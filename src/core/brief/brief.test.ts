@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { parseBrief } from '../../contracts/brief';
 import { lampsOfSet } from '../lights/studio/sets';
-import { BRIEF_DEFAULTS, CLAY_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
+import { BRIEF_DEFAULTS, CLAY_DEFAULTS, HEAPS_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
@@ -110,6 +110,13 @@ describe('the sentence', () => {
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-10-12T17:10:00+02:00' }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
       'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on A3 landscape at 200\u00a0ppi, at Study quality'
     );
+  });
+  it('says what covers the sky, in the words of weather reports', () => {
+    const said = (sky: Partial<typeof SURROUNDINGS_DEFAULTS.sky>) => text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, ...sky } });
+    expect(said({ cloud: 0.5 })).toContain(':00, thin cloud, photographic');
+    expect(said({ cloud: 1, heaps: HEAPS_DEFAULTS })).toContain(', overcast,');
+    expect(said({ heaps: { ...HEAPS_DEFAULTS, cover: 0.4 } })).toContain(', scattered clouds,');
+    expect(said({ cloud: 0.3, heaps: { ...HEAPS_DEFAULTS, cover: 0.7 } })).toContain(', broken clouds under thin cloud,');
   });
   it('says how a studio stands and what the model stands on', () => {
     const studio = SURROUNDINGS_DEFAULTS.studio;

@@ -67,6 +67,8 @@ export interface CapturedSurroundings {
   /** How far the camera looked up, and how far its right side hung down. */
   pitch_deg: number;
   roll_deg: number;
+  /** Whether mirrors and gloss show it; it lights in any case. */
+  in_reflections: boolean;
 }
 export type CapturedSun = 'image' | 'true' | 'none';
 /** The light of a room that is not modelled. */
@@ -142,6 +144,9 @@ export interface BriefQuality {
   aids: boolean;
 }
 
+/** What is seen where nothing stands: the surroundings, nothing, or an even grey of this CIE L*. */
+export type Background = { kind: 'own' } | { kind: 'clear' } | { kind: 'plain'; lightness: number };
+
 export interface Finish {
   exposure_ev: number;
   /** The light that is to look white; null: that of D65, as rendered. */
@@ -149,7 +154,7 @@ export interface Finish {
   denoise: number;
   /** Whether it is shown denoised while it renders, each time that its samples have grown fourfold. */
   denoise_meanwhile: boolean;
-  background: { kind: 'own' } | { kind: 'clear' };
+  background: Background;
 }
 
 export interface Brief {
@@ -195,7 +200,7 @@ export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundi
   sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, mirror_deg: null, cloud: 0, heaps: null, brightness_ev: 0, sun_ev: 0, sky_ev: 0, moon_ev: 0, sun_warmth: 0, sky_warmth: 0, moon_warmth: 0 },
   studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
   room: { kind: 'room', room: 'windows', rotation_deg: 0, brightness_ev: 0 },
-  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 }
+  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, in_reflections: true }
 };
 
 export const CLAY_DEFAULTS: ClayLook = { kind: 'clay', grey: 0.6, material: null, glass: true };
@@ -225,4 +230,4 @@ export function filmBrief(brief: Brief): Omit<Brief, 'finish'> {
 }
 
 /** What of a finish decides the picture that is made of a film; two of an equal one look alike. */
-export const developKey = ({ exposure_ev, white, denoise }: Finish): string => canonicalJson({ exposure_ev, white, denoise });
+export const developKey = ({ exposure_ev, white, denoise, background }: Finish): string => canonicalJson({ exposure_ev, white, denoise, background });

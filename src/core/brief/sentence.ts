@@ -8,7 +8,7 @@ import { settingOf } from '../scene/dim-lamps';
 import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
 import { NBSP, percentOf } from './amounts';
-import { canonicalJson, type Brief, type Ground, type Look, type Surroundings } from './brief';
+import { canonicalJson, type Brief, type Ground, type Look, type SkySurroundings, type Surroundings } from './brief';
 import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
@@ -22,7 +22,8 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
   switch (s.kind) {
     case 'sky': {
       const t = localTime(s.time);
-      return `Sky: ${t.day}${NBSP}${MONTHS[t.month - 1]}, ${twoDigits(t.hour)}:${twoDigits(t.minute)}`;
+      const air = cloudWords(s);
+      return `Sky: ${t.day}${NBSP}${MONTHS[t.month - 1]}, ${twoDigits(t.hour)}:${twoDigits(t.minute)}${air ? `, ${air}` : ''}`;
     }
     case 'studio': {
       if (!s.lamps) return `Studio: ${STUDIO_SETS[s.set].name}`;
@@ -36,6 +37,15 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
     case 'even':
       return 'Even light';
   }
+}
+
+/** What covers a sky, in the words of weather reports (few to 2 eighths, scattered to 4, broken to 7; World Meteorological Organization); null for a clear one. */
+function cloudWords({ cloud, heaps }: SkySurroundings): string | null {
+  if (cloud >= 0.95) return 'overcast';
+  const cover = heaps?.cover ?? 0;
+  const heaped = cover === 0 ? null : cover <= 0.25 ? 'few clouds' : cover <= 0.5 ? 'scattered clouds' : 'broken clouds';
+  const veil = cloud < 0.15 ? null : cloud <= 0.6 ? 'thin cloud' : 'much cloud';
+  return heaped && veil ? `${heaped} under ${veil}` : (heaped ?? veil);
 }
 
 export function sizePhrase(size: SizeChoice): string {
@@ -124,7 +134,7 @@ const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.
 
 /** How many words of the sentence changed since the proof on the stage. */
 export function countChanges(brief: Brief, shown: Brief): number {
-  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length + (differs(brief.finish.white, shown.finish.white) ? 1 : 0);
+  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length + (differs([brief.finish.white, brief.finish.background], [shown.finish.white, shown.finish.background]) ? 1 : 0);
 }
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Finish } from '../brief/brief';
+import { luminanceOfLightness } from '../color/lightness';
 import { encodeSrgb } from '../color/srgb';
 import { kelvinToRec709 } from '../color/kelvin';
 import { toneCurve } from '../color/tone';
@@ -41,6 +42,15 @@ describe('developing', () => {
     const clear: Finish = { ...own, background: { kind: 'clear' } };
     expect(develop(pixel(70, 16, 0.5, 100), 16, 120, clear)).toEqual([...develop(pixel(40, 16), 16, 120).slice(0, 3), 128]);
     expect(develop(pixel(100, 16, 1, 100), 16, 120, clear)).toEqual([0, 0, 0, 0]);
+  });
+  it('a plain background takes the place of the surroundings, by how much of them is seen', () => {
+    const plain: Finish = { ...own, background: { kind: 'plain', lightness: 50 } };
+    const grey = Math.round(255 * encodeSrgb(luminanceOfLightness(50)));
+    expect(develop(pixel(100, 16, 1, 100), 16, 120, plain)).toEqual([grey, grey, grey, 255]);
+    expect(develop(pixel(40, 16), 16, 120, plain)).toEqual(develop(pixel(40, 16), 16, 120));
+    const half = develop(pixel(70, 16, 0.5, 100), 16, 120, plain)[0]!;
+    const mixed = (toneCurve(40 / 120) + luminanceOfLightness(50)) / 2;
+    expect(Math.abs(half - 255 * encodeSrgb(mixed))).toBeLessThan(1.5);
   });
   it('linear values are premultiplied and untouched by exposure', () => {
     const out = new Float32Array(4);

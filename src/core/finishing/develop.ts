@@ -2,6 +2,7 @@
  * Film to displayed pixels: mean of the samples, exposure, white balance, tone curve, sRGB, background. One tile at a time, so a sheet of any
  * size needs little memory. The film is never changed.
  */
+import { luminanceOfLightness } from '../color/lightness';
 import { encodeSrgb } from '../color/srgb';
 import { toneColor } from '../color/tone';
 import { balanceMatrix } from '../color/white-balance';
@@ -22,7 +23,9 @@ function code(linear: number): number {
  */
 export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, at: number, stride: number): void {
   const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
-  const clear = finish.background.kind === 'clear';
+  const { background } = finish;
+  const clear = background.kind !== 'own';
+  const plain = background.kind === 'plain' ? luminanceOfLightness(background.lightness) : null;
   const balance = finish.white && balanceMatrix(finish.white);
   const rgb: number[] = [0, 0, 0];
   for (let y = 0; y < height; y++) {
@@ -36,7 +39,8 @@ export function developTile(tile: Float32Array, width: number, height: number, s
       if (clear) {
         cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
         if (cover < 1 / 512) {
-          out.fill(0, o, o + 4);
+          if (plain === null) out.fill(0, o, o + 4);
+          else out.fill(code(plain), o, o + 3).fill(255, o + 3, o + 4);
           continue;
         }
         r = (r - tile[p + 6]!) / cover;
@@ -48,6 +52,10 @@ export function developTile(tile: Float32Array, width: number, height: number, s
         [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
       }
       toneColor(rgb, r * k, g * k, b * k);
+      if (plain !== null) {
+        for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + plain * (1 - cover);
+        cover = 1;
+      }
       out[o] = code(rgb[0]!);
       out[o + 1] = code(rgb[1]!);
       out[o + 2] = code(rgb[2]!);

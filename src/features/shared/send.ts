@@ -1,12 +1,12 @@
 /** Requests to our own server. A refusal comes back as its sentence. */
-export type Sent<T> = { ok: true; value: T } | { ok: false; message: string };
+export type Sent<T> = { ok: true; value: T } | { ok: false; message: string; /** Which refusal it is, of those that have an answer. */ code?: string };
 
 export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown = {}): Promise<Sent<T>> {
   try {
     const response = await fetch(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
-    const json = (await response.json().catch(() => null)) as (T & { message?: string }) | null;
+    const json = (await response.json().catch(() => null)) as (T & { message?: string; code?: string }) | null;
     if (response.ok) return { ok: true, value: json as T };
-    return { ok: false, message: json?.message ?? `the server answered ${response.status}` };
+    return { ok: false, message: json?.message ?? `the server answered ${response.status}`, code: json?.code };
   } catch {
     return { ok: false, message: 'Sphaera’s server does not answer; is it still running?' };
   }

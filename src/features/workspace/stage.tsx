@@ -149,12 +149,17 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
+  const dragFrom = useRef(0);
   const pick = useDrag<HTMLDivElement>((event, joins) => {
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     const { picking } = props;
     const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
     if (picking?.onColor && !joins && seen) picking.onColor(colorAt(seen, x, y));
+    if (picking?.onDrag) {
+      if (!joins) dragFrom.current = x;
+      picking.onDrag(x - dragFrom.current, joins);
+    }
     const opening = picking?.onOpening && !joins && viewport.current?.pickOpening(x, y);
     if (opening) picking.onOpening!(opening);
     const found = picking?.onPick && viewport.current?.pick(x, y);

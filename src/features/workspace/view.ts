@@ -13,10 +13,12 @@ import type { ChangeBrief } from './use-brief';
 /** What the stage is asked for: a point of the model, by pressing and dragging. */
 export interface Picking {
   /** Which question it is. */
-  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening';
+  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'turn';
   /** What to press, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
+  /** Asks how far a drag goes across the picture instead, in its widths. */
+  onDrag?: (across: number, joins: boolean) => void;
   /** Asks for the opening that a pane fills instead. */
   onOpening?: (opening: Opening) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */

@@ -60,7 +60,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
     save(part, joins);
-    if (stageView.preview && (LIVE_WORDS.some((word) => word in part) || (part.finish && part.finish.white !== brief.finish.white))) setShowModel(true);
+    if (stageView.preview && (LIVE_WORDS.some((word) => word in part) || (part.finish && (part.finish.white !== brief.finish.white || part.finish.background !== brief.finish.background)))) setShowModel(true);
   };
   const history = (by: -1 | 1) => {
     goBack(by);

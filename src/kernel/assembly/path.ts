@@ -3,7 +3,7 @@
 // (balance heuristic).
 // One file, because the loop's state is shared by all that finds light on the way.
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_AIDS, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_OPENNESS, S_PASSES, SETTINGS, SLOT_EMISSIVE } from './layout';
+import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_AIDS, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_OPENNESS, S_PASSES, S_UNMIRRORED, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as aids from './aids';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
@@ -134,6 +134,7 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   if (!(bsdf.fR + bsdf.fG + bsdf.fB > 0)) return;
   const k: f32 = lightPdf > 0 ? <f32>1 / (lightPdf * chance + bsdf.pdf) : <f32>1 / chance;
   r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
+  if (group <= <u32>GROUP_SUN && load<u32>(SETTINGS + S_UNMIRRORED)) { const matte = shareOfSurroundings(); r *= matte; g *= matte; b *= matte; }
   if (!(r + g + b > 0)) return;
   startRay(shadowRay, dx, dy, dz, tMax);
   if (ground.meet(shadowRay, tMax) > 0 || occluded(shadowRay, aimedAt)) return;
@@ -143,6 +144,11 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   add(r * shadowR, g * shadowG, b * shadowB, group);
   bounce--;
   if (first) aids.clearWay();
+}
+
+/** How much of the surroundings the scattering evaluated last shows, when mirrors and gloss do not show them. */
+function shareOfSurroundings(): f32 {
+  return bsdf.transmitted ? 1 : bsdf.matteShare();
 }
 
 function addSky(pair: u32, chance: f32): void {
@@ -243,6 +249,8 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
   let bsdfPdf: f32 = 0; // of the last scattering; 0 means it was a perfect mirror or the camera: no weighing
   let chance: f32 = 1; // with which each kind of light was sampled there
   let travelled: f32 = 0; // since the last scattering
+  const unmirrored = load<u32>(SETTINGS + S_UNMIRRORED) != 0;
+  let around: f32 = 1; // share of the surroundings that the path shows
   let straight = true;
   let inRoom = portals.inRoom();
   let diffuse: u32 = 0, gloss: u32 = 0, glass: u32 = 0, last = false; // scatterings by kind; last when one was too many
@@ -282,9 +290,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sunPdf * chance) : 1;
         sunR = sky.eR * w; sunG = sky.eG * w; sunB = sky.eB * w;
       }
-      r *= betaR; g *= betaG; b *= betaB;
+      r *= betaR * around; g *= betaG * around; b *= betaB * around;
       add(r, g, b, GROUP_SURROUNDINGS);
-      sunR *= betaR; sunG *= betaG; sunB *= betaB;
+      sunR *= betaR * around; sunG *= betaG * around; sunB *= betaB * around;
       if (sunR + sunG + sunB > 0) add(sunR, sunG, sunB, GROUP_SUN);
       r += sunR; g += sunG; b += sunB;
       if (straight) {
@@ -340,7 +348,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
         if (aided && !aids.scattered) aids.setFirst(0, false);
         bounce++;
-        bsdfPdf = 0; chance = 1; travelled = 0; polished = true;
+          bsdfPdf = 0; chance = 1; travelled = 0; polished = true;
         continue;
       }
       if (straight) {
@@ -378,6 +386,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
               if (bounce >= mostBounces || mx * surface.gx + my * surface.gy + mz * surface.gz <= 0) return;
               startRay(ray, mx, my, mz, Infinity);
               bsdfPdf = 0; chance = 1; travelled = 0; straight = false;
+              if (unmirrored) around = 0;
               if (aided && !aids.scattered) aids.setFirst(0, false);
               bounce++;
               continue;
@@ -457,6 +466,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (aided && !aids.scattered) aids.setFirst(bsdf.delta ? 0 : bsdf.matteShare(), bsdf.transmitted);
     bounce++;
     bsdfPdf = bsdf.delta ? 0 : bsdf.pdf;
+    if (unmirrored && !bsdf.transmitted) around = bsdf.delta ? 0 : shareOfSurroundings();
     if (!bsdf.delta) spread = max<f32>(spread, rough);
     travelled = 0;
     if (!(bsdf.delta && bsdf.transmitted)) straight = false;

@@ -53,6 +53,8 @@ export interface RenderSettings {
   light: SurroundingsLight;
   /** The camera stands in a room that gets its light through panes: sample the sky through them too. */
   indoors: boolean;
+  /** Mirrors and gloss do not show the surroundings, which light all the same. */
+  unmirrored?: boolean;
   /** For the bench: WITHOUT_ bits of what is left out. */
   without?: number;
 }
@@ -118,6 +120,7 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   u32[s + L.S_GLOW / 4] = limits.glow ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
+  u32[s + L.S_UNMIRRORED / 4] = settings.unmirrored ? 1 : 0;
   u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
   f32[s + L.S_OPENNESS / 4] = settings.aids?.openness_m ?? 0;
   u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;

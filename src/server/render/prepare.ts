@@ -126,7 +126,7 @@ export function neutralKey(brief: Brief): string {
   if (!seesSurroundings(brief)) return 'none';
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
   const apart = around.kind === 'sky' ? { sun_ev: around.sun_ev - around.sky_ev, moon_ev: around.moon_ev - around.sky_ev, sky_ev: 0 } : {};
-  return canonicalJson({ ...around, ...apart, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0 });
+  return canonicalJson({ ...around, ...apart, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0, in_reflections: true });
 }
 
 /** Whether no light at all can reach the picture: it is said rather than rendered. */
@@ -186,6 +186,7 @@ export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width,
     aids: brief.quality.aids ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) } : null,
     firefly: 0,
     seed: 1,
+    unmirrored: brief.surroundings.kind === 'captured' && !brief.surroundings.in_reflections,
     indoors: false
   };
 }

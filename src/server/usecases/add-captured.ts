@@ -1,34 +1,46 @@
-/** A captured 360 degree image into the library: read once to be sure that it can be used. */
-import { readFile } from 'node:fs/promises';
+/** A captured 360 degree image into the library: read once, by a process of its own, to be sure that it can be used; reduced when it is enormous and that is wanted. */
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, readFile, rm } from 'node:fs/promises';
+import { join } from 'node:path';
 import type { CapturedDto, CapturedSunDto } from '../../contracts/dto';
-import { luminance, rec709ToXyz } from '../../core/color/spaces';
-import { correlatedKelvin } from '../../core/color/spectrum';
-import { findSun } from '../../core/lights/captured/find-sun';
-import { degrees } from '../../core/units/units';
-import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { config } from '../config';
 import { contentPath, has, put } from '../files/content-store';
-import { decodeCaptured } from '../render/captured-file';
 import { insertCaptured } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
 
-export async function addCaptured(upload: string, name: string): Promise<Outcome<Omit<CapturedDto, 'name'>>> {
-  if (!(await has('incoming', upload))) return refused(`"${name}" did not arrive whole; bring it in again`, 'missing_upload');
-  const bytes = new Uint8Array(await readFile(contentPath('incoming', upload)));
-  try {
-    const image = decodeCaptured(bytes, name);
-    const { width, height } = image;
-    if (Math.abs(width / height - 2) > 0.02) return refused(`"${name}" is ${width} × ${height} px; surroundings must be a full 360° image, twice as wide as high`);
-    const sun = describeSun(image);
-    const { sha256 } = await put('captured', bytes);
-    insertCaptured({ sha256, name: name.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80), width_px: width, height_px: height, created_at_ms: Date.now(), sun_json: JSON.stringify(sun) });
-    return done({ sha256, width_px: width, height_px: height, sun });
-  } catch (error) {
-    return refused((error as Error).message.replace(/^surroundings\.file /, ''));
-  }
-}
+/** Across. A picture of 90 degrees on an A3 sheet at 200 ppi shows a quarter of it at 3,300 px. */
+export const LARGEST_PX = 8192;
 
-function describeSun(image: FloatImage): CapturedSunDto | null {
-  const sun = findSun(image);
-  if (!sun) return null;
-  return { height_deg: degrees(Math.asin(sun.direction[1])), lux: luminance(sun.irradiance), kelvin: Math.round(correlatedKelvin(rec709ToXyz(sun.irradiance))), radius_deg: degrees(sun.radius) };
+export interface CapturedJob {
+  path: string;
+  name: string;
+  reduce: boolean;
+  /** Path without extension. */
+  out: string;
+}
+export type CapturedSaid = { ok: true; width: number; height: number; reduced: boolean; sun: CapturedSunDto | null } | { ok: false; code: string; message: string };
+
+export async function addCaptured(upload: string, name: string, reduce: boolean): Promise<Outcome<Omit<CapturedDto, 'name'>>> {
+  if (!(await has('incoming', upload))) return refused(`"${name}" did not arrive whole; bring it in again`, 'missing_upload');
+  const path = contentPath('incoming', upload);
+  const folder = join(config.dataDir, 'captured');
+  await mkdir(folder, { recursive: true });
+  const out = join(folder, `.${randomUUID()}.part`);
+  try {
+    const code = await new Promise<number | null>((resolve) => {
+      const child = spawn(process.execPath, [config.built('captured-worker.mjs'), JSON.stringify({ path, name, reduce, out } satisfies CapturedJob)], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit'], env: config.childEnvironment });
+      child.on('exit', resolve);
+      child.on('error', () => resolve(null));
+    });
+    if (code !== 0) return refused(`"${name}" cannot be read; it may need more memory than there is. Bring in a smaller one`);
+    const said = JSON.parse(await readFile(`${out}.json`, 'utf8')) as CapturedSaid;
+    if (!said.ok) return refused(said.message, said.code);
+    const { sha256 } = await put('captured', createReadStream(said.reduced ? `${out}.exr` : path));
+    insertCaptured({ sha256, name: name.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80), width_px: said.width, height_px: said.height, created_at_ms: Date.now(), sun_json: JSON.stringify(said.sun) });
+    return done({ sha256, width_px: said.width, height_px: said.height, sun: said.sun });
+  } finally {
+    for (const extension of ['json', 'exr']) await rm(`${out}.${extension}`, { force: true });
+  }
 }

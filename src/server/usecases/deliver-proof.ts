@@ -34,7 +34,7 @@ export async function deliverProof(id: string, kind: FileKind, background: 'own'
   if (proof.ev100 === null || proof.picture_count === 0) return refused('there is no picture of this proof yet; wait for its first tiles');
   if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
   const brief = readBrief(proof.brief_json);
-  const finish: Finish = { ...brief.finish, denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise, background: { kind: background } };
+  const finish: Finish = { ...brief.finish, denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise, background: background === 'clear' ? { kind: 'clear' } : brief.finish.background.kind === 'clear' ? { kind: 'own' } : brief.finish.background };
   const ppi = 'ppi' in brief.size ? brief.size.ppi * brief.quality.scale : null;
   const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);
   const stamp = createHash('sha256').update(canonicalJson({ kind, finish, film: proof.film_sha256, count: proof.picture_count })).digest('hex').slice(0, 16);

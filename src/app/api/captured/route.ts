@@ -6,5 +6,5 @@ export async function POST(request: Request) {
   if (refusal) return refusal;
   const body = await readJson(request);
   if (!body || typeof body.upload !== 'string' || !/^[0-9a-f]{64}$/.test(body.upload)) return badJson();
-  return answer(await addCaptured(body.upload, String(body.name ?? 'captured').slice(0, 120)));
+  return answer(await addCaptured(body.upload, String(body.name ?? 'captured').slice(0, 120), body.reduce === true));
 }

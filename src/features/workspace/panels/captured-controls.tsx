@@ -3,19 +3,56 @@ import { kelvinText, NBSP } from '../../../core/brief/amounts';
 import { useRef, useState } from 'react';
 import type { CapturedDto } from '../../../contracts/dto';
 import type { CapturedSurroundings } from '../../../core/brief/brief';
+import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { send, upload } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { Picking, ProjectPanelProps } from '../view';
+import { TurnStrip, wrapDegrees } from './turn-strip';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & { captured: CapturedSurroundings; onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & { captured: CapturedSurroundings; /** Of the picture, in whatever unit. */ sheet: { width: number; height: number }; picking: Picking | null; onPicking: (picking: Picking | null) => void; onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void };
 
-
-export function CapturedControls({ workspace, captured, onSet, onMessage, onWorkspace }: Props) {
+export function CapturedControls({ workspace, view, captured, sheet, picking, onPicking, onSet, onMessage, onWorkspace }: Props) {
   const image = workspace.captured.find((c) => c.sha256 === captured.file) ?? null;
+  const turning = picking?.asks === 'turn';
+  const start = useRef({ rotation: 0, turned: false });
+  const turnOnStage = () => {
+    if (turning) return onPicking(null);
+    onPicking({
+      asks: 'turn',
+      says: 'Drag across the picture to turn the image behind it.',
+      onDrag(across, joins) {
+        if (!joins) {
+          start.current = { rotation: latest.current, turned: false };
+          return;
+        }
+        onSet({ rotation_deg: wrapDegrees(start.current.rotation - across * pictureAngle(view, sheet)) }, start.current.turned);
+        start.current.turned = true;
+      }
+    });
+  };
+  const latest = useRef(captured.rotation_deg);
+  latest.current = captured.rotation_deg;
   return (
     <>
       <CapturedList workspace={workspace} file={captured.file} onChoose={(file) => onSet({ file, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 })} onMessage={onMessage} onWorkspace={onWorkspace} />
+      {image ? (
+        <div className="sec">
+          <div className="row">
+            <span className="lab">Turn it</span>
+            <button type="button" className="lk act" aria-pressed={turning} onClick={turnOnStage}>
+              {turning ? 'Done' : 'Drag on the stage'}
+            </button>
+          </div>
+          <div className="turnwrap">
+            <TurnStrip src={`/api/captured/${image.sha256}`} rotationDeg={captured.rotation_deg} view={view} onTurn={(rotation_deg, joins) => onSet({ rotation_deg }, joins)} />
+          </div>
+          <div className="rows" style={{ marginTop: 8 }}>
+            <span>Seen in reflections</span>
+            <input type="checkbox" className="toggle toggle-sm" aria-label="Seen in reflections" checked={captured.in_reflections} onChange={(e) => onSet({ in_reflections: e.target.checked })} />
+          </div>
+        </div>
+      ) : null}
       {image ? (
         <div className="sec">
           <span className="lab">The sun in it</span>
@@ -57,6 +94,11 @@ export function CapturedControls({ workspace, captured, onSet, onMessage, onWork
   );
 }
 
+/** Full angle across the picture, degrees. */
+function pictureAngle(view: FreeViewpoint, { width, height }: { width: number; height: number }): number {
+  return (2 * Math.atan((view.sensor_height_mm * (width / height)) / (2 * view.focal_length_mm)) * 180) / Math.PI;
+}
+
 function sunSentence({ sun }: CapturedDto): string {
   if (!sun) return 'No spot stands out as a sun would; the image lights as it is.';
   const { height_deg, lux, kelvin, radius_deg } = sun;
@@ -67,13 +109,22 @@ function sunSentence({ sun }: CapturedDto): string {
 function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {
   const input = useRef<HTMLInputElement>(null);
   const [share, setShare] = useState<number | null>(null);
+  // one that is here, but so large that it is asked whether it may be reduced
+  const [large, setLarge] = useState<{ upload: string; name: string; message: string } | null>(null);
   const bringIn = async (image: File) => {
     setShare(0);
+    setLarge(null);
     const sent = await upload(image, setShare, new AbortController().signal);
-    const made = sent.ok ? await send<Omit<CapturedDto, 'name'>>('POST', '/api/captured', { upload: sent.value.upload, name: image.name }) : sent;
+    if (sent.ok) await add(sent.value.upload, image.name, false);
+    else onMessage(sent.message);
     setShare(null);
+  };
+  const add = async (uploaded: string, name: string, reduce: boolean) => {
+    const made = await send<Omit<CapturedDto, 'name'>>('POST', '/api/captured', { upload: uploaded, name, reduce });
+    if (!made.ok && made.code === 'too_large') return setLarge({ upload: uploaded, name, message: made.message });
+    setLarge(null);
     if (!made.ok) return onMessage(made.message);
-    const added = { ...(made.value as Omit<CapturedDto, 'name'>), name: image.name.replace(/\.[A-Za-z0-9]+$/, '') };
+    const added = { ...made.value, name: name.replace(/\.[A-Za-z0-9]+$/, '') };
     onWorkspace((w) => ({ ...w, captured: w.captured.some((c) => c.sha256 === added.sha256) ? w.captured : [...w.captured, added] }));
     onChoose(added.sha256);
   };
@@ -101,6 +152,14 @@ function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { f
           e.target.value = '';
         }}
       />
+      {large ? (
+        <p className="say" role="status">
+          {large.message}.{' '}
+          <button type="button" className="lk act" onClick={() => void add(large.upload, large.name, true)}>
+            Bring it in reduced
+          </button>
+        </p>
+      ) : null}
       <button type="button" className="lk act" onClick={() => input.current?.click()}>
         {share === null ? 'Bring in an .hdr or .exr' : `${Math.floor(share * 100)}${NBSP}% is here`}
       </button>

@@ -2,10 +2,12 @@ import { useState } from 'react';
 import { evText } from '../../../core/brief/amounts';
 import { SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../../../core/brief/brief';
 import { PLACES } from '../../../core/catalogue/places';
+import { resolveSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { Picking, ProjectPanelProps } from '../view';
+import { BackgroundControls } from './background-controls';
 import { CapturedControls } from './captured-controls';
 import { ExposureControls } from './exposure-controls';
 import { GroundControls } from './ground-controls';
@@ -31,6 +33,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
     onChange({ surroundings: kept[kind] ?? fresh });
   };
   const before = was?.surroundings.kind === s.kind ? was.surroundings : null;
+  const sheet = resolveSize(brief.size);
   const brightnessBefore = before && 'brightness_ev' in before ? before.brightness_ev : null;
   return (
     <>
@@ -52,7 +55,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
       {s.kind === 'room' ? <RoomControls room={s} onSet={set} /> : null}
       {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
       {s.kind === 'studio' ? <StudioControls studio={s} before={before?.kind === 'studio' ? before : null} bounds={{ min, max }} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
-      {s.kind === 'captured' ? <CapturedControls workspace={workspace} captured={s} onSet={set} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
+      {s.kind === 'captured' ? <CapturedControls workspace={workspace} view={view} captured={s} sheet={{ width: sheet.width_px, height: sheet.height_px }} picking={picking} onPicking={onPicking} onSet={set} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
       {s.kind === 'even' ? (
         <div className="sec">
           <p className="say">The same light from everywhere, without a shadow’s direction.</p>
@@ -77,6 +80,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
           <PlanDial report={workspace.revision.report} view={view} surroundings={s} onTurn={(angle, joins) => set(s.kind === 'sky' ? { north_deg: angle } : { rotation_deg: angle }, joins)} />
         </div>
       ) : null}
+      <BackgroundControls finish={brief.finish} onChange={onChange} />
       <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
       <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
       <WhiteControls finish={brief.finish} before={was?.finish ?? null} picking={picking} onPicking={onPicking} onChange={onChange} onMessage={onMessage} />

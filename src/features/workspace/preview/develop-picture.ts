@@ -43,7 +43,7 @@ async function cleanPicture(picture: FilmPicture, finish: Finish, guided: Filter
 export async function developCleaned(picture: FilmPicture, finish: Finish, { clean }: Cleaned): Promise<ArrayBuffer> {
   const { width, height, white } = picture;
   const pixels = new Uint8Array(width * height * 4);
-  const seen: Finish = { ...finish, background: { kind: 'own' } };
+  const seen: Finish = { ...finish, background: finish.background.kind === 'clear' ? { kind: 'own' } : finish.background };
   const tiles = tilesOf(width, height);
   const film = clean && finish.denoise > 0 ? new FinishedFilm(picture.film, clean, finish.denoise, tiles) : picture.film;
   for (const tile of tiles) {

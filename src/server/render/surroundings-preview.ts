@@ -1,0 +1,46 @@
+/** The little scene under some surroundings, always the same and seen the same way, so that surroundings can be compared. */
+import { BRIEF_DEFAULTS, type Brief, GROUND_DEFAULTS, type Surroundings } from '../../core/brief/brief';
+import { FinishedFilm, MemoryClean } from '../../core/film/clean';
+import { CHANNELS, tilesOf } from '../../core/film/film';
+import { MemoryFilm } from '../../core/film/store';
+import { cleanFilm } from '../../core/finishing/denoise/clean-film';
+import { developTile } from '../../core/finishing/develop';
+import { ballAndCard } from '../../core/scene/ball-and-card';
+import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { encodePng } from '../../formats/image/encode';
+import { guidedFilter } from '../../kernel/host/guided-filter';
+import { config } from '../config';
+import { prepare, run } from './session';
+
+const WIDTH = 216;
+const HEIGHT = 122;
+const SAMPLES = 32;
+
+// A meter makes grey of what is mostly ground; a small picture is read more easily a little lighter.
+const LIGHTER_EV = 0.7;
+
+/** A PNG. `captured`: the image of captured surroundings. */
+export async function previewOf(surroundings: Surroundings, captured: FloatImage | null, module: WebAssembly.Module): Promise<Uint8Array> {
+  const brief: Brief = {
+    ...BRIEF_DEFAULTS,
+    viewpoint: { position_m: [0.03, 0.19, 0.66], target_m: [0.025, 0.075, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 40, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null },
+    surroundings: surroundings.kind === 'sky' ? { ...surroundings, north_deg: 200 } : surroundings,
+    ground: surroundings.kind === 'studio' ? { kind: 'none' } : { ...GROUND_DEFAULTS, reach: 3 },
+    exposure: { metered: true },
+    size: { width_px: WIDTH, height_px: HEIGHT },
+    finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: LIGHTER_EV },
+    quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES, bounces: 6, firefly: 4 }
+  };
+  const prepared = await prepare({ scene: ballAndCard(), brief, captured, module, threads: config.threads });
+  const film = new MemoryFilm();
+  await run(prepared, film, module, config.threads, {});
+  const clean = new MemoryClean();
+  await cleanFilm({ film, width: WIDTH, height: HEIGHT, white: prepared.white }, guidedFilter(module), clean, () => {}, false);
+  const finished = new FinishedFilm(film, clean, 1, tilesOf(WIDTH, HEIGHT));
+  const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
+  for (const tile of tilesOf(WIDTH, HEIGHT)) {
+    const data = await finished.read(tile.index, tile.width * tile.height * CHANNELS);
+    developTile(data, tile.width, tile.height, SAMPLES, prepared.white, brief.finish, pixels, (tile.y * WIDTH + tile.x) * 4, WIDTH * 4);
+  }
+  return encodePng({ pixels, width: WIDTH, height: HEIGHT }, null, false);
+}

@@ -1,0 +1,40 @@
+/** The picture of surroundings that a user has kept; rendered when it is first asked for, by a process of its own. */
+import { spawn } from 'node:child_process';
+import { access, mkdir, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { readPart } from '../../core/brief/kept-part';
+import { config } from '../config';
+import { findKeptLight } from '../store/kept-lights';
+
+const ID = /^[0-9a-zA-Z-]{6,40}$/;
+/** Those under way: what is asked for twice is rendered once. */
+const underWay = new Map<string, Promise<string | null>>();
+
+const pathOf = (id: string) => join(config.dataDir, 'previews', `${id}.png`);
+
+/** Path of the PNG; null when there are no such surroundings or they cannot be rendered. */
+export function lightPreview(id: string): Promise<string | null> {
+  if (!ID.test(id)) return Promise.resolve(null);
+  const found = underWay.get(id) ?? make(id).finally(() => underWay.delete(id));
+  underWay.set(id, found);
+  return found;
+}
+
+async function make(id: string): Promise<string | null> {
+  const path = pathOf(id);
+  if (await access(path).then(() => true, () => false)) return path;
+  const kept = findKeptLight(id);
+  if (kept?.kind !== 'surroundings') return null;
+  await mkdir(join(config.dataDir, 'previews'), { recursive: true });
+  const part = `${path}.${process.pid}.part`;
+  const code = await new Promise<number | null>((resolve) => {
+    const child = spawn(process.execPath, [config.built('light-preview-worker.mjs'), JSON.stringify(readPart(kept.part_json).surroundings), part], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) } });
+    child.on('exit', resolve);
+    child.on('error', () => resolve(null));
+  });
+  if (code === 0) await rename(part, path);
+  else await rm(part, { force: true });
+  return code === 0 ? path : null;
+}
+
+export const dropLightPreview = (id: string): Promise<void> => (ID.test(id) ? rm(pathOf(id), { force: true }) : Promise.resolve());
