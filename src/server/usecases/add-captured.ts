@@ -10,9 +10,6 @@ import { contentPath, has, put } from '../files/content-store';
 import { insertCaptured } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
 
-/** Across. A picture of 90 degrees on an A3 sheet at 200 ppi shows a quarter of it at 3,300 px. */
-export const LARGEST_PX = 8192;
-
 export interface CapturedJob {
   path: string;
   name: string;

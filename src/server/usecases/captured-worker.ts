@@ -9,12 +9,12 @@ import type { CapturedSunDto } from '../../contracts/dto';
 import { luminance, rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
 import { findSun } from '../../core/lights/captured/find-sun';
-import { reduceImage } from '../../core/lights/captured/reduce';
+import { LARGEST_PX, reduceImage } from '../../core/lights/captured/reduce';
 import { degrees } from '../../core/units/units';
 import { writeExr } from '../../formats/exr/write-exr';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { decodeCaptured } from '../render/captured-file';
-import { type CapturedJob, type CapturedSaid, LARGEST_PX } from './add-captured';
+import type { CapturedJob, CapturedSaid } from './add-captured';
 
 const job = JSON.parse(process.argv[2]!) as CapturedJob;
 const say = async (said: CapturedSaid) => writeFile(`${job.out}.json`, JSON.stringify(said));

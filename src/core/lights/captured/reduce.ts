@@ -6,6 +6,9 @@ export interface ImageLike {
   pixels: Float32Array;
 }
 
+/** Most that is kept across. A picture of 90 degrees on an A3 sheet at 200 ppi shows a quarter of it at 3,300 px. */
+export const LARGEST_PX = 8192;
+
 /** Texels of a row weigh by the sine of their angle from the pole, as the sphere has them. */
 export function reduceImage({ width, height, pixels }: ImageLike, mostWidth: number): ImageLike {
   let factor = 1;
