@@ -1,3 +1,4 @@
+import type { Site } from './gltf/read-site';
 import type { LampPlace } from '../core/scene/lamp-groups';
 
 export interface LampGroupReport {
@@ -28,6 +29,8 @@ export interface ImportReport {
   lamps?: LampGroupReport[];
   /** Each lamp and glowing part where it is. Models brought in earlier have none. */
   lamps_there?: LampPlace[];
+  /** Where it stands, when the file says so. */
+  site?: Site;
   /** Sentences: what was made anew or changed on the way in. */
   changed: string[];
   /** Sentences: what the file has that could not be brought in. */

@@ -1,4 +1,7 @@
-/** Light as its users set it: a softbox placed by its reflection, a ground of shadow alone, lamps by group and cue, the sun dragged over its day. */
+/**
+ * Light as its users set it: a softbox placed by its reflection, a ground of shadow alone, lamps by group and cue, the sun dragged over its
+ * day, lamps of one's own with photometric files, white that is pressed, captured images turned and reduced.
+ */
 import { expect, type Page, test } from '@playwright/test';
 import Database from 'better-sqlite3';
 import sharp from 'sharp';
@@ -112,6 +115,8 @@ test('lamps by group: a cue switches all, a dimmer says what is left, one can be
   await expect(page.locator('.view .n')).not.toContainText('No preview');
   for (const group of ['Shelf lamps', 'Table lamps']) await lamps.getByRole('button', { name: `${group}: on` }).click();
   await expect(sentence(page)).toContainText('lamps off');
+  // the sky glows even at night; of a lamp alone that is off there is nothing
+  await lamps.getByRole('button', { name: 'Table lamps alone' }).click();
   await expect(page.locator('.view .n')).toContainText('No light reaches this picture', { timeout: 30_000 });
 });
 
@@ -173,3 +178,137 @@ test('a light is kept under a name, taken again from the library, and let go of'
   await light.getByRole('button', { name: 'Let go of Show room' }).click();
   await expect(light.getByRole('button', { name: 'Show room', exact: true })).toHaveCount(0);
 });
+
+const alert = (page: Page) => page.locator('[role=alert]:not(#__next-route-announcer__)');
+const press = async (page: Page, x: number, y: number) => {
+  const box = (await page.locator('.im').boundingBox())!;
+  await page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+};
+
+/** A photometric file after LM-63: twice as bright in one plane as across it. */
+function photometricFile(angles: number[]): Buffer {
+  const candela = (plane: number) => angles.map((g) => (900 * Math.max(0, Math.cos((g * Math.PI) / 180)) * (1 + Math.cos((plane * Math.PI) / 180) ** 2)).toFixed(1)).join(' ');
+  return Buffer.from(['IESNA:LM-63-2002', '[LUMINAIRE] Halm wing', 'TILT=NONE', `1 2000 1 ${angles.length} 3 1 2 0.1 0.1 0`, '1 1 18', angles.join(' '), '0 90 180', ...[0, 90, 180].map(candela)].join('\r\n'));
+}
+
+test('a lamp of one’s own stands where the floor was pressed, shines where it is aimed, as its photometric file says; lamps are measured', async ({ page }) => {
+  test.setTimeout(240_000);
+  await ownProject(page, 'Reading room', 'own spots');
+  await word(page, /picture spot/).click();
+  const lamps = panel(page, 'Lamps');
+  await lamps.getByRole('button', { name: 'Spot', exact: true }).click();
+  await expect(sentence(page)).toContainText('more lamps');
+  // what is pressed must be there: the model has come
+  await expect(page.locator('.im canvas.truth')).toHaveAttribute('data-samples', /./, { timeout: 60_000 });
+  await lamps.getByRole('button', { name: 'Place it' }).click();
+  // the floor
+  await press(page, 0.7, 0.92);
+  await expect.poll(() => briefOf(page).lamps.added[0]?.position_m[1], { timeout: 20_000 }).toBeCloseTo(0.08, 2);
+  expect(briefOf(page).lamps.added[0]!.direction[1]).toBeGreaterThan(0.99);
+  await lamps.getByRole('button', { name: 'Aim it' }).click();
+  await press(page, 0.3, 0.6);
+  await expect.poll(() => briefOf(page).lamps.added[0]!.direction[0]).toBeLessThan(-0.3);
+  await lamps.getByRole('button', { name: 'Done' }).click();
+  // its mark stands where the picture was pressed, but for its clearance
+  const mark = (await page.getByRole('button', { name: 'Own spot, marked on the stage' }).boundingBox())!;
+  const stage = (await page.locator('.im').boundingBox())!;
+  expect(Math.abs((mark.x + mark.width / 2 - stage.x) / stage.width - 0.7)).toBeLessThan(0.02);
+
+  const angles = Array.from({ length: 37 }, (_, i) => i * 5);
+  const choose = lamps.getByLabel('Choose a photometric file');
+  await choose.setInputFiles({ name: 'twisted.ies', mimeType: 'text/plain', buffer: photometricFile([...angles.slice(0, 20), 5, ...angles.slice(21)]) });
+  await expect(alert(page)).toContainText(/"twisted\.ies", line \d+: the vertical angles are not ascending: 95 is followed by 5/);
+  await choose.setInputFiles({ name: 'wing.ies', mimeType: 'text/plain', buffer: photometricFile(angles) });
+  await expect(lamps.getByRole('img', { name: /Polar curve of Halm wing, at most 1,8\d\d cd/ })).toBeVisible({ timeout: 20_000 });
+  await expect(lamps.getByRole('img', { name: /Polar curve/ }).locator('svg path').first()).toBeVisible();
+  // 1,800 cd along and 900 across, both by the cosine, and linear between: 1,350 pi lm
+  await expect.poll(() => Math.abs(briefOf(page).lamps.added[0]!.lumen / (1350 * Math.PI) - 1)).toBeLessThan(0.06);
+
+  await lamps.getByRole('button', { name: 'Measure', exact: true }).click();
+  await expect(lamps.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 120_000 });
+  await expect(lamps.locator('dl.measured')).toContainText(/Own spot\s*[\d.]+\u00a0%/);
+  // the spots on the pictures light nothing that is seen from here
+  await lamps.getByRole('button', { name: 'Leave it out' }).first().click();
+  await expect.poll(() => briefOf(page).lamps.groups.find((g) => g.group === 'Picture spot')?.on).toBe(false);
+  await lamps.getByRole('button', { name: 'Take it out' }).click();
+  await expect.poll(() => briefOf(page).lamps.added).toEqual([]);
+});
+
+test('white is pressed on the picture, and a proof takes it from the film that is there', async ({ page }) => {
+  test.setTimeout(240_000);
+  await ownProject(page, 'Reading room', 'own white');
+  const { pathname } = new URL(page.url());
+  await page.getByRole('button', { name: /^Render/ }).click();
+  await expect(page.locator('.tk').first()).toContainText('took', { timeout: 180_000 });
+
+  await word(page, /Sky:/).click();
+  const light = panel(page, 'Surroundings');
+  await light.getByRole('button', { name: 'Warm lamps' }).click();
+  await expect.poll(() => briefOf(page).finish.white).toEqual({ kelvin: 2700, tint: 0 });
+  await expect(page.locator('.im canvas.truth')).toHaveAttribute('data-samples', /^([4-9]|\d\d)/, { timeout: 60_000 });
+  await light.getByRole('button', { name: 'Press what should be white' }).click();
+  await press(page, 0.62, 0.13);
+  // plaster lit by a low sun is warmer than daylight, whatever balance it was seen in
+  await expect.poll(() => briefOf(page).finish.white?.kelvin ?? 0).toBeLessThan(5500);
+  const finish = page.getByRole('button', { name: /^Finish/ });
+  await expect(finish).toContainText('of proof 1');
+  await finish.click();
+  await expect(page.locator('.tk').filter({ has: page.getByRole('button', { name: 'Show proof 2' }) })).toContainText('took', { timeout: 60_000 });
+  const db = new Database('build/browser-data/sphaera.db', { readonly: true });
+  const films = db.prepare('SELECT p.film_sha256 AS film, p.rays AS rays FROM proofs p JOIN pictures q ON q.id = p.picture_id WHERE q.project_id = ? ORDER BY p.number').all(pathname.split('/').pop()) as { film: string; rays: number }[];
+  db.close();
+  expect(films).toHaveLength(2);
+  expect(films[1]).toEqual(films[0]);
+});
+
+test('a face is pressed, and the hours are offered at which the sun strikes it so', async ({ page }) => {
+  test.setTimeout(120_000);
+  await ownProject(page, 'Lantern Hill hut', 'own sun');
+  await word(page, /Sky:/).click();
+  const light = panel(page, 'Surroundings');
+  await expect(page.locator('.im canvas.truth')).toHaveAttribute('data-samples', /./, { timeout: 60_000 });
+  await light.getByRole('button', { name: 'Press a face' }).click();
+  await press(page, 0.4, 0.52);
+  await expect(light.getByText(/Now it (is struck at|lies in shade)/)).toBeVisible();
+  await light.getByRole('button', { name: 'Done' }).click();
+  const offer = light.getByRole('group', { name: 'Moments at which the sun strikes it so' }).getByRole('button').first();
+  const said = (await offer.textContent())!;
+  await offer.click();
+  await expect(word(page, /Sky:/)).toContainText(said.split(', ')[1]!);
+  await expect(light.getByText('Now it is struck at 30°')).toBeVisible();
+});
+
+test('a captured image is turned on its strip, and an enormous one is reduced when that is wanted', async ({ page }) => {
+  test.setTimeout(180_000);
+  await ownProject(page, 'Perihelion lamp', 'own field');
+  await word(page, /Studio/).click();
+  const light = panel(page, 'Surroundings');
+  await light.getByText('Captured', { exact: true }).click();
+  const choose = light.getByLabel('Choose a captured image');
+  await choose.setInputFiles({ name: 'wide.hdr', mimeType: 'application/octet-stream', buffer: flatHdr(512, 256) });
+  const strip = light.getByRole('slider', { name: 'Turn the image' });
+  await expect(strip).toBeVisible({ timeout: 30_000 });
+  const box = (await strip.boundingBox())!;
+  await page.mouse.move(box.x + 100, box.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 100 + box.width / 4, box.y + 30, { steps: 4 });
+  await page.mouse.up();
+  // a quarter of the strip is a quarter of a turn
+  await expect.poll(() => (briefOf(page).surroundings as { rotation_deg?: number }).rotation_deg).toBeCloseTo(-90, 0);
+  await choose.setInputFiles({ name: 'enormous.hdr', mimeType: 'application/octet-stream', buffer: flatHdr(8448, 4224) });
+  await expect(light.getByRole('status')).toContainText('"enormous.hdr" is 8,448 × 4,224 px; Sphaera keeps at most 8,192 px across', { timeout: 60_000 });
+  await light.getByRole('button', { name: 'Bring it in reduced' }).click();
+  await expect(light.getByRole('button', { name: /^enormous/ })).toContainText('4224 × 2112', { timeout: 60_000 });
+});
+
+/** A Radiance picture of two even halves, its rows as runs. */
+function flatHdr(width: number, height: number): Buffer {
+  const run = (value: number) => {
+    const out: number[] = [];
+    for (let left = width; left > 0; left -= 127) out.push(128 + Math.min(127, left), value);
+    return out;
+  };
+  const row = (r: number, g: number, b: number) => Buffer.from([2, 2, width >> 8, width & 255, ...run(r), ...run(g), ...run(b), ...run(136)]);
+  const [sky, ground] = [row(120, 140, 180), row(40, 36, 30)];
+  return Buffer.concat([Buffer.from(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`), ...Array.from({ length: height }, (_, y) => (y < height / 2 ? sky : ground))]);
+}

@@ -64,4 +64,11 @@ describe('lamps of a model, by group', () => {
     expect(bright({ groups: [setting({ group: 'Own spot', dim_ev: -1 })] })).toBeCloseTo(50, 6);
     expect(bright({ only: 'Picture spot' })).toBe(0);
   });
+  it('on hidden layers are off until their group is decided on', () => {
+    const hidden = { ...scene, lights: [{ ...spot, hidden: true as const }] };
+    const bright = (choice: Partial<typeof AS_IT_IS>) => (dimLamps(hidden, { ...AS_IT_IS, ...choice }).lights[0] as { intensity: readonly number[] }).intensity[0];
+    expect(bright({})).toBe(0);
+    expect(bright({ groups: [setting({ group: 'Picture spot' })] })).toBe(240);
+    expect(settingOf(AS_IT_IS, 'Picture spot', true).on).toBe(false);
+  });
 });

@@ -39,12 +39,12 @@ export const ONLY_SURROUNDINGS = 'surroundings';
 
 const sameGroup = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
-/** The setting of a group, in whatever letters the model writes it. */
-export const settingOf = (choice: LampChoice, group: string): LampSetting => choice.groups.find((g) => sameGroup(g.group, group)) ?? { group, on: true, dim_ev: 0, kelvin: null, photometry: null };
+/** The setting of a group, in whatever letters the model writes it. `hidden`: it is on a hidden layer, and off where nothing is said. */
+export const settingOf = (choice: Pick<LampChoice, 'groups'>, group: string, hidden = false): LampSetting => choice.groups.find((g) => sameGroup(g.group, group)) ?? { group, on: !hidden, dim_ev: 0, kelvin: null, photometry: null };
 
-function colourAs(choice: LampChoice, group: string, colour: Vec3): Vec3 {
+function colourAs(choice: LampChoice, group: string, colour: Vec3, hidden = false): Vec3 {
   if (choice.only !== null && !sameGroup(choice.only, group)) return [0, 0, 0];
-  const { on, dim_ev, kelvin } = settingOf(choice, group);
+  const { on, dim_ev, kelvin } = settingOf(choice, group, hidden);
   if (!on) return [0, 0, 0];
   return scale(kelvin === null ? colour : scale(kelvinToRec709(kelvin), luminance(colour)), 2 ** dim_ev);
 }
@@ -54,7 +54,7 @@ const NO_WEBS: Webs = new Map();
 /** `webs`: the photometric files that the choice names; throws a RangeError when one is missing. */
 export function dimLamps<T extends Pick<Scene, 'materials' | 'lights'>>(scene: T, choice: LampChoice, webs: Webs = NO_WEBS): T {
   const { groups, only, added, regrouped } = choice;
-  if (groups.length === 0 && only === null && added.length === 0 && regrouped.length === 0) return scene;
+  if (groups.length === 0 && only === null && added.length === 0 && regrouped.length === 0 && !scene.lights.some((l) => l.hidden)) return scene;
   const own = new Map(regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));
   const nameOf = (name: string) => own.get(name.toLowerCase()) ?? name;
   const lights = [...scene.lights.map((l) => ({ ...l, name: nameOf(l.name) })), ...added.map((lamp) => lightOf(lamp, webs))];
@@ -68,7 +68,7 @@ export function dimLamps<T extends Pick<Scene, 'materials' | 'lights'>>(scene: T
     lights: lights.map((l) => {
       const group = lampGroup(l.name);
       const { photometry } = settingOf(choice, group);
-      return dimLight(photometry === null ? l : shapedBy(l, webOf(photometry, webs)), (colour) => colourAs(choice, group, colour));
+      return dimLight(photometry === null ? l : shapedBy(l, webOf(photometry, webs)), (colour) => colourAs(choice, group, colour, l.hidden));
     })
   };
 }

@@ -14,4 +14,6 @@ export interface LampPlace {
   at_m: [number, number, number];
   /** Names of what it is part of, from the outermost. */
   within: string[];
+  /** On a hidden layer: off until it is asked for. */
+  hidden?: true;
 }

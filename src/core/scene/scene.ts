@@ -159,7 +159,9 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
  * A lamp that is no mesh. Intensity in cd (points, spots), lx (directional), radiance in cd/m2 (rectangle, disc, sphere), linear Rec.
  * 709. Rectangles and discs shine to their front, `direction`, and are seen from there; `up` is the direction of their height.
  */
-export type SceneLight =
+export type SceneLight = LightShape & { /** On a hidden layer of the model: off until it is asked for. */ hidden?: true };
+
+type LightShape =
   | { kind: 'point'; name: string; position: Vec3; intensity: Vec3 }
   | { kind: 'spot'; name: string; position: Vec3; direction: Vec3; intensity: Vec3; innerAngle: number; outerAngle: number }
   | { kind: 'directional'; name: string; direction: Vec3; illuminance: Vec3 }

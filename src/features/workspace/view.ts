@@ -67,6 +67,8 @@ export interface LampGroup {
   kelvin: number | null;
   /** Index of the brief's own lamp, when it is one. */
   added: number | null;
+  /** All of it on hidden layers of the model. */
+  hidden: boolean;
 }
 
 /** The groups of a picture's lamps: those of the model, as they are grouped anew, then those that the brief adds. */
@@ -74,12 +76,12 @@ export function lampsOf(report: ImportReport, choice: Brief['lamps']): LampGroup
   const groups = new Map<string, LampGroup>();
   const own = new Map(choice.regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));
   const kelvins = new Map(report.lamps?.map((l) => [l.group, l.kelvin]));
-  const put = (group: string, kind: LampGroup['kind'], kelvin: number | null, added: number | null = null) => {
+  const put = (group: string, kind: LampGroup['kind'], kelvin: number | null, added: number | null = null, hidden = false) => {
     const there = groups.get(group);
-    if (there) groups.set(group, { ...there, kind: there.kind === kind ? kind : 'lamps', count: there.count + 1, kelvin: there.kelvin === kelvin ? kelvin : null });
-    else groups.set(group, { group, kind, count: 1, kelvin, added });
+    if (there) groups.set(group, { ...there, kind: there.kind === kind ? kind : 'lamps', count: there.count + 1, hidden: there.hidden && hidden, kelvin: there.kelvin === kelvin ? kelvin : null });
+    else groups.set(group, { group, kind, count: 1, kelvin, added, hidden });
   };
-  for (const { name, kind } of placesOf(report)) put(lampGroup(own.get(name.toLowerCase()) ?? name), kind, kelvins.get(lampGroup(name)) ?? null);
+  for (const { name, kind, hidden } of placesOf(report)) put(lampGroup(own.get(name.toLowerCase()) ?? name), kind, kelvins.get(lampGroup(name)) ?? null, null, hidden === true);
   for (const [i, lamp] of choice.added.entries()) put(lampGroup(lamp.name), 'added', lamp.kelvin, i);
   return [...groups.values()];
 }

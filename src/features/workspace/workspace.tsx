@@ -6,6 +6,7 @@ import { canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
 import { skyLights } from '../../core/lights/sky/sky-lights';
 import { lampGroup } from '../../core/scene/lamp-groups';
+import { settingOf } from '../../core/scene/dim-lamps';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
@@ -91,7 +92,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const seconds = workspace.samples_per_second ? (size.width_px * size.height_px * brief.quality.samples) / workspace.samples_per_second : null;
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
   const lamps = lampsOf(workspace.revision.report, brief.lamps);
-  const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.map((l) => l.group) });
+  const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
 
   const render = async () => {
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`);

@@ -17,8 +17,10 @@ import { lampGroup } from '../../core/scene/lamp-groups';
 import type { ImportReport, LampGroupReport } from '../import-report';
 import { ModelRefused } from '../model-refused';
 import { unpackZip } from '../zip';
+import { hideNodes, type NodesJson } from './hidden-nodes';
 import { createIo } from './io';
 import { ktxToPng } from './ktx';
+import { readSite } from './read-site';
 import { readScene, WRAP_NAME } from './read-scene';
 
 export interface ModelFile {
@@ -44,7 +46,9 @@ const UNDERSTOOD = new Set(
 export async function normaliseModel(files: ModelFile[], options: NormaliseOptions): Promise<{ glb: Uint8Array; report: ImportReport }> {
   const changed: string[] = [];
   const missing: string[] = [];
-  const { document, format, source } = await readDocument(files, options);
+  const { document, format, source, json } = await readDocument(files, options);
+  hideNodes(document, json, missing);
+  const site = readSite(document, missing);
   const root = document.getRoot();
   dropWhatIsNotRendered(document, missing);
   await document.transform(uninstance(), dequantize());
@@ -58,10 +62,10 @@ export async function normaliseModel(files: ModelFile[], options: NormaliseOptio
   if (root.listBuffers().length === 0) document.createBuffer();
   for (const extension of root.listExtensionsUsed()) if (/draco|meshopt|quantization|basisu/.test(extension.extensionName)) extension.dispose();
   const glb = await (await createIo()).writeBinary(document);
-  return { glb, report: await makeReport(glb, source, format, changed, missing) };
+  return { glb, report: { ...(await makeReport(glb, source, format, changed, missing)), ...(site ? { site } : {}) } };
 }
 
-async function readDocument(files: ModelFile[], options: NormaliseOptions): Promise<{ document: Document; format: string; source: string }> {
+async function readDocument(files: ModelFile[], options: NormaliseOptions): Promise<{ document: Document; format: string; source: string; json: NodesJson }> {
   let pool = new Map(files.map((f) => [f.name, f.bytes]));
   let source = files[0]!.name;
   if (files.length === 1 && files[0]!.bytes[0] === 0x50 && files[0]!.bytes[1] === 0x4b) pool = unpackZip(files[0]!.bytes, options.mostBytes);
@@ -78,7 +82,7 @@ async function readDocument(files: ModelFile[], options: NormaliseOptions): Prom
     const jsonLength = view.getUint32(12, true);
     const json = parseJson(Buffer.from(bytes.subarray(20, 20 + jsonLength)).toString('utf8'));
     refuseExternal(json, new Map());
-    return { document: await wellFormed(() => io.readBinary(bytes)), format: 'GLB', source };
+    return { document: await wellFormed(() => io.readBinary(bytes)), format: 'GLB', source, json: json as NodesJson };
   }
   const json = parseJson(Buffer.from(bytes).toString('utf8'));
   if (json.asset?.version === undefined) throw new ModelRefused('not_a_model', 'this JSON file is no glTF: it has no asset version; export the model as glTF 2.0');
@@ -93,7 +97,7 @@ async function readDocument(files: ModelFile[], options: NormaliseOptions): Prom
     lookUp.set(other.slice(other.lastIndexOf('/') + 1), data);
   }
   for (const uri of refuseExternal(json, lookUp)) resources[uri] = Uint8Array.from(lookUp.get(decodeURI(uri)) ?? lookUp.get(decodeURI(uri).split('/').pop()!)!);
-  return { document: await wellFormed(() => io.readJSON({ json: json as unknown as JSONDocument['json'], resources })), format: 'glTF', source };
+  return { document: await wellFormed(() => io.readJSON({ json: json as unknown as JSONDocument['json'], resources })), format: 'glTF', source, json: json as NodesJson };
 }
 
 interface GltfJson {

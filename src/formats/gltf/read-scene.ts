@@ -7,6 +7,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, lampName, type LampPlace } from '../../core/scene/lamp-groups';
 import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
 import { ModelRefused } from '../model-refused';
+import { isHidden } from './hidden-nodes';
 import { createIo } from './io';
 import { type Piece, placePieces } from './place-pieces';
 import { layerTextures, readLayers, type UseTexture } from './read-layers';
@@ -184,10 +185,11 @@ function collectLight(node: Node, matrix: Matrix, lights: SceneLight[], lampPlac
   const direction: Vec3 = [-back[0], -back[1], -back[2]];
   // some exporters turn a lamp by a node of its own below it
   const name = unique(lampName(node.getName().replace(/_Orientation$/, ''), light.getName()), new Set(lampPlaces.map((l) => l.name)));
-  lampPlaces.push({ name, kind: 'lamps', at_m: place(matrix), within: withinOf(node) });
-  if (light.getType() === 'directional') lights.push({ kind: 'directional', name, direction, illuminance: intensity });
-  else if (light.getType() === 'spot') lights.push({ kind: 'spot', name, position: place(matrix), direction, intensity, innerAngle: light.getInnerConeAngle(), outerAngle: light.getOuterConeAngle() });
-  else lights.push({ kind: 'point', name, position: place(matrix), intensity });
+  const hidden = isHidden(node) ? { hidden: true as const } : {};
+  lampPlaces.push({ name, kind: 'lamps', at_m: place(matrix), within: withinOf(node), ...hidden });
+  if (light.getType() === 'directional') lights.push({ kind: 'directional', name, direction, illuminance: intensity, ...hidden });
+  else if (light.getType() === 'spot') lights.push({ kind: 'spot', name, position: place(matrix), direction, intensity, innerAngle: light.getInnerConeAngle(), outerAngle: light.getOuterConeAngle(), ...hidden });
+  else lights.push({ kind: 'point', name, position: place(matrix), intensity, ...hidden });
 }
 
 function collectCamera(node: Node, matrix: Matrix, cameras: SceneCamera[]): void {

@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
 import { statedEv } from '../../core/brief/exposure';
+import { reduceImage } from '../../core/lights/captured/reduce';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { subtract, type Vec3 } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
@@ -56,6 +57,9 @@ class Recent<T> {
   }
 }
 
+// A larger captured image is sent reduced: it would be hundreds of megabytes. Its film then differs from a proof's in the image's fineness alone.
+const LARGEST_PREVIEW_PX = 4096;
+
 const scenes = new Recent<Scene>(2);
 const images = new Recent<FloatImage>(2);
 const lights = new Recent<SurroundingsLight>(6);
@@ -91,7 +95,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const lightKey = neutralKey(brief);
   const light = await lights.get(lightKey, async () => {
     const { surroundings } = brief;
-    const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, () => readCaptured(contentPath('captured', surroundings.file), 'the captured image')) : null;
+    const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, async () => reduceImage(await readCaptured(contentPath('captured', surroundings.file), 'the captured image'), LARGEST_PREVIEW_PX)) : null;
     return makeNeutralLight(brief, scene, captured);
   });
   const camera = resolveCamera(view, width, height);

@@ -19,7 +19,7 @@ export function firstBrief(report: ImportReport): Brief {
   return {
     ...BRIEF_DEFAULTS,
     viewpoint: report.cameras[0] ? { camera: report.cameras[0].name } : frameWhole(report.min_m, report.max_m, A_SERIES, 45),
-    surroundings: large ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg } : SURROUNDINGS_DEFAULTS.studio,
+    surroundings: large || report.site ? { ...SURROUNDINGS_DEFAULTS.sky, ...(report.site ?? { latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg }) } : SURROUNDINGS_DEFAULTS.studio,
     exposure: { metered: true },
     size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
     quality: { ...BRIEF_DEFAULTS.quality, step: 'glance', samples, grain, bounces, scale, firefly: FIREFLY },

@@ -27,7 +27,7 @@ export function KeptLights({ workspace, brief, kind, title, asks, onChange, onMe
         <div key={k.id} className="row">
           <div className="list" style={{ flex: 1, marginRight: 0 }}>
             <button type="button" aria-pressed={standsAt(k.part, brief)} onClick={() => onChange(takePart(k.part, brief))}>
-              {kind === 'surroundings' ? <img src={`/api/lights/${k.id}`} alt="" width="72" height="41" loading="lazy" /> : null}
+              {kind === 'surroundings' ? <img src={`/api/lights/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" /> : null}
               {k.name}
             </button>
           </div>

@@ -37,14 +37,17 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
   const choice = brief.lamps;
   const places = placesOf(props.workspace.revision.report);
   const names = lamps.map((l) => l.group);
+  // of hidden layers, and not decided on yet
+  const asleep = lamps.filter((l) => l.hidden && !choice.groups.some((g) => g.group === l.group));
+  const awake = names.filter((n) => !asleep.some((l) => l.group === n));
   const inHand = lamps.find((l) => l.group === taken) ?? lamps[0];
   const own = inHand?.added == null ? null : choice.added[inHand.added]!;
   const write = (part: Partial<Brief['lamps']>, joins = false) => onChange({ lamps: { ...choice, ...part } }, joins);
   const change = (group: string, part: Partial<LampSetting>, joins = false) => {
-    const next = { ...settingOf(choice, group), ...part };
+    const next = { ...settingOf(choice, group, lamps.find((l) => l.group === group)?.hidden), ...part };
     write({ groups: [...choice.groups.filter((g) => g.group !== group), next] }, joins);
   };
-  const setting = inHand && settingOf(choice, inHand.group);
+  const setting = inHand && settingOf(choice, inHand.group, inHand.hidden);
   const take = (group: string) => {
     onTake(group);
     onPicking(null);
@@ -60,13 +63,13 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
     <>
       <div className="row" style={{ paddingBottom: 10 }}>
         <span className="lab">Cue</span>
-        <Words label="Cue" value={cueOf(brief, names)} options={CUES.map((key) => ({ key, label: CUE_NAMES[key] }))} onChoose={(cue) => onChange(followCue(brief, cue, names))} />
+        <Words label="Cue" value={cueOf(brief, awake)} options={CUES.map((key) => ({ key, label: CUE_NAMES[key] }))} onChoose={(cue) => onChange(followCue(brief, cue, awake))} />
       </div>
       <div className="sec">
         {lamps.map((l) => {
-          const s = settingOf(choice, l.group);
-          const changed = was !== null && !same(s, settingOf(was.lamps, l.group));
-          const before = was && settingOf(was.lamps, l.group);
+          const s = settingOf(choice, l.group, l.hidden);
+          const changed = was !== null && !same(s, settingOf(was.lamps, l.group, l.hidden));
+          const before = was && settingOf(was.lamps, l.group, l.hidden);
           return (
             <div key={l.group} className={`lamprow${l === inHand ? ' on' : ''}${s.on ? '' : ' off'}`}>
               <button type="button" className="who" aria-pressed={l === inHand} onClick={() => take(l.group)}>
@@ -86,6 +89,14 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
             </div>
           );
         })}
+        {asleep.length > 0 ? (
+          <p className="say">
+            {asleep.map((l) => capital(l.group)).join(', ')} {asleep.length === 1 ? 'lies' : 'lie'} on a hidden layer of the model and {asleep.length === 1 ? 'is' : 'are'} off.{' '}
+            <button type="button" className="lk act" onClick={() => write({ groups: [...choice.groups, ...asleep.map((l) => ({ ...settingOf(choice, l.group), on: true }))] })}>
+              Switch {asleep.length === 1 ? 'it' : 'them'} on
+            </button>
+          </p>
+        ) : null}
         <div className="acts2">
           <span className="note">Add:</span>
           {ADDED_FORMS.map((form) => (
