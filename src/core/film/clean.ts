@@ -1,5 +1,6 @@
 /** What a denoising filter made of a film, and the film as its finish shows it. */
-import { mixClean, type TileRect } from './film';
+import { evenBackdrop, isAlone, luminanceAt } from './backdrop';
+import { CHANNELS, type TileRect } from './film';
 import type { FilmSource, TileState } from './store';
 
 export interface CleanSource {
@@ -41,6 +42,32 @@ export class FinishedFilm implements FilmSource {
   async read(tile: number, floats: number): Promise<Float32Array> {
     const rect = this.tiles.get(tile)!;
     const [data, clean] = await Promise.all([this.film.read(tile, floats), this.clean.read(rect)]);
-    return mixClean(data, rect.width * rect.height, this.film.state(tile)!.samples, clean, this.amount);
+    return mixClean(data, rect, this.film.state(tile)!.samples, clean, this.amount);
   }
+}
+
+/**
+ * A tile whose radiance is, by `amount` (0 to 1), what a filter made of it; `clean` holds rgb means. The rest of the film is
+ * as it was, but for the backdrop: evened out where it is seen by its share (backdrop.ts), and the shadow on a ground, which has the picture's
+ * grain and loses it with the picture where nothing else is seen.
+ * Both halves become alike, so a mixed tile is for looking at and not for measuring grain.
+ */
+export function mixClean(tile: Float32Array, { width, height }: Pick<TileRect, 'width' | 'height'>, samples: number, clean: Float32Array, amount: number): Float32Array {
+  const out = tile.slice();
+  if (amount > 0) evenBackdrop(tile, out, width, height, samples);
+  for (let i = 0; i < width * height; i++) {
+    const p = i * CHANNELS;
+    for (let c = 0; c < 3; c++) {
+      const sum = tile[p + c]! + tile[p + 3 + c]!;
+      const mixed = (sum + (clean[i * 3 + c]! * samples - sum) * amount) / 2;
+      out[p + c] = mixed;
+      out[p + 3 + c] = mixed;
+    }
+    // in the surroundings themselves the share is whole
+    if (tile[p + 9]! === 0 || Math.abs(tile[p + 9]! - samples) < 1e-6 * samples) continue;
+    if (!isAlone(tile, p)) continue;
+    const k = (luminanceAt(out, p) + luminanceAt(out, p + 3)) / (luminanceAt(tile, p) + luminanceAt(tile, p + 3));
+    for (let c = 6; c < 10; c++) out[p + c] = tile[p + c]! * k;
+  }
+  return out;
 }

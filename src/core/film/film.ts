@@ -65,30 +65,3 @@ export function passEnds(samples: number): number[] {
 
 /** Even and odd samples among the first n. */
 export const halves = (n: number): [number, number] => [Math.ceil(n / 2), Math.floor(n / 2)];
-
-/**
- * A tile whose radiance is, by `amount` (0 to 1), what a filter made of it; `clean` holds rgb means. The rest of the film is
- * as it was, but for the shadow on a ground, which has the picture's grain and loses it with the picture where nothing else is seen.
- * Both halves become alike, so a mixed tile is for looking at and not for measuring grain.
- */
-export function mixClean(tile: Float32Array, pixels: number, samples: number, clean: Float32Array, amount: number): Float32Array {
-  const out = tile.slice();
-  for (let i = 0; i < pixels; i++) {
-    const p = i * CHANNELS;
-    for (let c = 0; c < 3; c++) {
-      const sum = tile[p + c]! + tile[p + 3 + c]!;
-      const mixed = (sum + (clean[i * 3 + c]! * samples - sum) * amount) / 2;
-      out[p + c] = mixed;
-      out[p + 3 + c] = mixed;
-    }
-    // in the surroundings themselves the share is whole
-    if (tile[p + 9]! === 0 || Math.abs(tile[p + 9]! - samples) < 1e-6 * samples) continue;
-    const before = brightness(tile, p) + brightness(tile, p + 3);
-    if (!(before > 0) || Math.abs(brightness(tile, p + 6) - before) > 1e-4 * before) continue;
-    const k = (brightness(out, p) + brightness(out, p + 3)) / before;
-    for (let c = 6; c < 10; c++) out[p + c] = tile[p + c]! * k;
-  }
-  return out;
-}
-
-const brightness = (data: Float32Array, at: number) => 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;

@@ -1,0 +1,53 @@
+/**
+ * The backdrop's share of a pixel (what came straight from the surroundings, channels 6 to 9) has grain of its own behind glass, where one sample
+ * goes through and the next is mirrored. When the picture is denoised, it is evened out too: averaged over near pixels that show the same kind of thing
+ * by their features (a bilateral filter joint with them, Petschnigg et al. 2004), within the tile. Silhouettes keep their edge: what lies on either
+ * side of them has other features.
+ */
+import { CHANNELS, FEATURES } from './film';
+
+const REACH = 4;
+/** Of features that count as alike, and of places, px. */
+const ALIKE = 0.06;
+const NEAR = 2.6;
+
+/** Whether nothing but backdrop is seen at a pixel: on a ground that takes shadow alone. */
+export function isAlone(tile: Float32Array, p: number): boolean {
+  const whole = luminanceAt(tile, p) + luminanceAt(tile, p + 3);
+  return whole > 0 && Math.abs(luminanceAt(tile, p + 6) - whole) <= 1e-4 * whole;
+}
+
+/** Of three channels. */
+export const luminanceAt = (data: Float32Array, at: number): number => 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
+
+/** Writes the evened channels of `tile` into `out`; both of width x height px. Pixels without backdrop, or with nothing else, stay as they are. */
+export function evenBackdrop(tile: Float32Array, out: Float32Array, width: number, height: number, samples: number): void {
+  const k = 1 / samples;
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const p = (y * width + x) * CHANNELS;
+      const share = tile[p + 9]! * k;
+      if (share <= 0 || share >= 1 - 1e-6 || isAlone(tile, p)) continue;
+      let weights = 0;
+      let shares = 0;
+      let [r, g, b] = [0, 0, 0];
+      for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v++) {
+        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u++) {
+          const q = (v * width + u) * CHANNELS;
+          let apart = 0;
+          for (let c = FEATURES; c < FEATURES + 6; c++) apart += ((tile[p + c]! - tile[q + c]!) * k) ** 2;
+          const w = Math.exp(-apart / (2 * ALIKE * ALIKE) - ((u - x) ** 2 + (v - y) ** 2) / (2 * NEAR * NEAR));
+          weights += w;
+          shares += w * tile[q + 9]!;
+          r += w * tile[q + 6]!;
+          g += w * tile[q + 7]!;
+          b += w * tile[q + 8]!;
+        }
+      }
+      out[p + 6] = r / weights;
+      out[p + 7] = g / weights;
+      out[p + 8] = b / weights;
+      out[p + 9] = shares / weights;
+    }
+  }
+}
