@@ -1,6 +1,7 @@
 /** What the server tells the screens. Times in ms, lengths in m, sizes in px or mm as named. */
 import type { Brief } from '../core/brief/brief';
 import type { KeptKind, KeptPart } from '../core/brief/kept-part';
+import type { MeasuredLamp } from '../core/film/lamp-shares';
 import type { PolarCurve } from '../core/lights/web/web';
 import type { ImportReport } from '../formats/import-report';
 
@@ -75,14 +76,7 @@ export interface KeptLightDto {
 }
 
 /** What a group of lamps was measured to bring to a picture. */
-export interface MeasuredLampDto {
-  group: string;
-  /** Of the picture's light, and the most of the light of any place of it, 0 to 1. */
-  share: number;
-  most: number;
-  /** Of the render's time; measured for those that bring nothing. */
-  time: number | null;
-}
+export type MeasuredLampDto = MeasuredLamp;
 
 /** A photometric file that can be attached to lamps. */
 export interface PhotometricDto {

@@ -10,6 +10,12 @@ export interface LampShare {
   most: number;
 }
 
+/** With what it costs. */
+export interface MeasuredLamp extends LampShare {
+  /** Of the render's time; measured for those without effect alone. */
+  time: number | null;
+}
+
 /** Blocks are so many pixels wide and high: a place, not a grain. */
 const BLOCK_PX = 16;
 

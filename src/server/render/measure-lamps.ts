@@ -1,7 +1,7 @@
 /** Measures what each group of lamps brings to a picture, in a process of its own: a small render with a layer a group. */
 import { spawn } from 'node:child_process';
-import type { MeasuredLampDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
+import type { MeasuredLamp } from '../../core/film/lamp-shares';
 import { config } from '../config';
 
 /** `brief` is of the small picture that is rendered for it. */
@@ -9,7 +9,7 @@ export interface MeasureJob {
   model: string;
   brief: Brief;
 }
-export type MeasureSaid = { ok: true; lamps: MeasuredLampDto[] } | { ok: false; message: string };
+export type MeasureSaid = { ok: true; lamps: MeasuredLamp[] } | { ok: false; message: string };
 
 const LONGEST_MS = 5 * 60_000;
 
