@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import type { CapturedDto } from '../../../contracts/dto';
 import type { CapturedSurroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
+import { BringIn } from '../../../ui/bring-in';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { send, upload } from '../../shared/send';
@@ -107,17 +108,13 @@ function sunSentence({ sun }: CapturedDto): string {
 }
 
 function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {
-  const input = useRef<HTMLInputElement>(null);
-  const [share, setShare] = useState<number | null>(null);
   // one that is here, but so large that it is asked whether it may be reduced
   const [large, setLarge] = useState<{ upload: string; name: string; message: string } | null>(null);
-  const bringIn = async (image: File) => {
-    setShare(0);
+  const bringIn = async (image: File, onShare: (share: number) => void) => {
     setLarge(null);
-    const sent = await upload(image, setShare, new AbortController().signal);
+    const sent = await upload(image, onShare, new AbortController().signal);
     if (sent.ok) await add(sent.value.upload, image.name, false);
     else onMessage(sent.message);
-    setShare(null);
   };
   const add = async (uploaded: string, name: string, reduce: boolean) => {
     const made = await send<Omit<CapturedDto, 'name'>>('POST', '/api/captured', { upload: uploaded, name, reduce });
@@ -140,18 +137,6 @@ function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { f
         ))}
       </div>
       {workspace.captured.length === 0 ? <p className="say">No image yet. An .hdr or .exr of the full circle, twice as wide as high, lights the model as the place was lit.</p> : null}
-      <input
-        ref={input}
-        className="vh"
-        type="file"
-        accept=".hdr,.exr"
-        aria-label="Choose a captured image"
-        onChange={(e) => {
-          const image = e.target.files?.[0];
-          if (image) void bringIn(image);
-          e.target.value = '';
-        }}
-      />
       {large ? (
         <p className="say" role="status">
           {large.message}.{' '}
@@ -160,9 +145,7 @@ function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { f
           </button>
         </p>
       ) : null}
-      <button type="button" className="lk act" onClick={() => input.current?.click()}>
-        {share === null ? 'Bring in an .hdr or .exr' : `${Math.floor(share * 100)}${NBSP}% is here`}
-      </button>
+      <BringIn label="Choose a captured image" accept=".hdr,.exr" word="Bring in an .hdr or .exr" onFile={bringIn} />
     </div>
   );
 }
