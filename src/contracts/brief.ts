@@ -8,7 +8,7 @@ import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { LEAST_KELVIN, MOST_COOL, MOST_KELVIN, MOST_WARM } from '../core/color/kelvin';
 import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
-import { HEAP_SUNS, type Heaps } from '../core/lights/sky/clouds';
+import { HEAP_SUNS, type Heaps } from '../core/lights/sky/heaps';
 import { ROOM_KEYS, type RoomKey } from '../core/lights/room/room';
 import { ADDED_FORMS, type AddedForm, type AddedLamp } from '../core/scene/added-lamps';
 import type { LampSetting, Regrouped } from '../core/scene/dim-lamps';

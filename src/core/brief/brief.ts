@@ -8,7 +8,7 @@ import type { Viewpoint } from '../camera/viewpoint';
 import type { WhiteBalance } from '../color/white-balance';
 import type { AddedLamp } from '../scene/added-lamps';
 import type { LampSetting, Regrouped } from '../scene/dim-lamps';
-import type { Heaps } from '../lights/sky/clouds';
+import type { Heaps } from '../lights/sky/heaps';
 import type { SkyPlace } from '../lights/sky/sky-lights';
 import type { RoomKey } from '../lights/room/room';
 import type { StudioLamp } from '../lights/studio/lamp';

@@ -13,7 +13,8 @@ import { SUN_LIMB } from '../sun/limb';
 import type { Disc } from '../surroundings-light';
 import { createAir, SUN_ILLUMINANCE_LX, SUN_RADIUS_RAD, sunTransmittance } from './atmosphere';
 import { airRadiance, type ClearAir, clearAir } from './clear-air';
-import { type CloudImage, cloudImage, type Heaps } from './clouds';
+import { type CloudImage, cloudImage } from './clouds';
+import type { Heaps } from './heaps';
 import { DARK_ZENITH, NIGHT_COLOR, starShare, vanRhijn } from './night';
 
 export interface SkyImage {

@@ -3,7 +3,8 @@ import { luminance, rec709ToXyz } from '../../color/spaces';
 import { correlatedKelvin } from '../../color/spectrum';
 import type { Vec3 } from '../../math/vec3';
 import { limbMean } from '../sun/limb';
-import { type CloudImage, cloudImage, type Heaps } from './clouds';
+import { type CloudImage, cloudImage } from './clouds';
+import type { Heaps } from './heaps';
 import { directSun, makeSky, overcastRelative, type SkyOptions } from './sky-image';
 
 const radians = (d: number) => (d * Math.PI) / 180;

@@ -1,7 +1,7 @@
 /** The air of a sky: haze, a veil of cloud over all of it, and heaped clouds with what they do to the sun. */
 import { wholeText } from '../../../core/brief/amounts';
 import { HEAPS_DEFAULTS, type SkySurroundings } from '../../../core/brief/brief';
-import { HEAP_SUNS, type Heaps } from '../../../core/lights/sky/clouds';
+import { HEAP_SUNS, type Heaps } from '../../../core/lights/sky/heaps';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 
