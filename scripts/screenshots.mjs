@@ -16,6 +16,14 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 
 const named = process.argv.slice(2);
 
+/** A pendant with two wings, as LM-63 has it. */
+function wing() {
+  const angles = Array.from({ length: 37 }, (_, i) => i * 5);
+  const candela = (plane) => angles.map((g) => (700 * Math.max(0, Math.cos((g * Math.PI) / 180)) * (0.3 + 0.7 * Math.abs(Math.cos((plane * Math.PI) / 180))) * (1 + 1.3 * Math.sin((Math.min(g, 90) * Math.PI) / 180) ** 2)).toFixed(1)).join(' ');
+  const planes = [0, 30, 60, 90, 120, 150, 180];
+  return Buffer.from(['IESNA:LM-63-2002', '[LUMINAIRE] Halm wing pendant', 'TILT=NONE', `1 2000 1 ${angles.length} ${planes.length} 1 2 0.1 0.1 0`, '1 1 18', angles.join(' '), planes.join(' '), ...planes.map(candela)].join('\r\n'));
+}
+
 async function shoot(name, { project, word, act, size = { width: 1280, height: 800 }, dark = false, live = null }) {
   if (named.length > 0 && !named.includes(name)) return;
   const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' });
@@ -67,6 +75,36 @@ await shoot('lamps', {
   act: async (page) => {
     await page.getByText('Evening', { exact: true }).click();
     return 1;
+  }
+});
+await shoot('sky', {
+  project: 'Lantern Hill hut',
+  word: /Sky/,
+  live: 32,
+  act: async (page) => {
+    await page.getByRole('button', { name: 'From the library' }).click();
+    await page.getByRole('button', { name: 'Fair-weather clouds' }).click();
+    await page.getByRole('button', { name: 'Close the library' }).click();
+    await page.getByRole('slider', { name: 'Base of the clouds' }).scrollIntoViewIfNeeded();
+    return 1;
+  }
+});
+await shoot('own-lamp', {
+  project: 'Reading room',
+  word: /shelf lamps/,
+  live: 32,
+  act: async (page) => {
+    await page.getByRole('button', { name: 'Spot', exact: true }).click();
+    await page.waitForFunction(() => Number(document.querySelector('.im canvas.truth').dataset.samples) >= 1);
+    await page.getByRole('button', { name: 'Place it' }).click();
+    const box = await page.locator('.im').boundingBox();
+    await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.2);
+    await page.getByRole('button', { name: 'Aim it' }).click();
+    await page.mouse.click(box.x + box.width * 0.42, box.y + box.height * 0.75);
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.getByLabel('Choose a photometric file').setInputFiles({ name: 'wing.ies', mimeType: 'text/plain', buffer: wing() });
+    await page.getByRole('img', { name: /Polar curve/ }).scrollIntoViewIfNeeded();
+    return 4;
   }
 });
 await shoot('library', {

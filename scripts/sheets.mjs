@@ -58,6 +58,17 @@ const off = { groups: ['Picture spot', 'Shelf lamps', 'Table lamps'].map((group)
 await compare('day', 'room', 'docs/day-sheet.png', 3, [['07:50', off], ['09:30', off], ['13:00', off], ['16:40', off], ['18:35', {}], ['21:15', {}]].map(([time, lamps]) =>
   brief({ viewpoint: { camera: 'East window' }, surroundings: sky(time), lamps, size: { width_px: 420, height_px: 297 }, quality: { step: 'study', samples: 64, bounces: 10, firefly: 4 }, finish: { denoise: 1, exposure_ev: 0 } })
 ));
+const lampsOff = { groups: ['Door lamp', 'Lamp strip'].map((group) => ({ group, on: false })) };
+const heaps = (cover, base_m, seed, sun = 'free') => ({ cover, base_m, seed, sun });
+const hill = (time, more, lamps = lampsOff) => brief({ viewpoint: { camera: 'From the meadow' }, surroundings: { ...sky('12:00', { north_deg: -10, ...more }), time }, lamps, size: { width_px: 480, height_px: 270 }, quality: { step: 'study', samples: 64, bounces: 8, firefly: 4 }, finish: { denoise: 1, exposure_ev: 0 } });
+await compare('skies', 'hut', 'docs/sky-sheet.png', 3, [
+  hill('2026-06-21T10:30:00+02:00', { visibility_km: 70, cloud: 0, heaps: heaps(0.4, 1300, 4) }),
+  hill('2026-04-18T16:00:00+02:00', { cloud: 0.1, heaps: heaps(0.65, 900, 2, 'behind') }),
+  hill('2026-10-12T12:30:00+02:00', { visibility_km: 20, cloud: 1 }),
+  hill('2026-10-12T17:20:00+02:00', { cloud: 0, heaps: heaps(0.3, 1800, 7) }),
+  hill('2026-10-12T18:50:00+02:00', { cloud: 0 }, {}),
+  hill('2026-09-26T22:30:00+02:00', { cloud: 0, heaps: heaps(0.25, 1500, 3), moon_ev: 5 }, {})
+]);
 await compare('sets', 'lamp', 'docs/set-sheet.png', 6, ['three', 'window', 'edges', 'ring', 'overhead', 'dusk'].map((set) =>
   brief({ viewpoint: { camera: 'Whole lamp' }, surroundings: { kind: 'studio', set }, size: { width_px: 240, height_px: 340 }, quality: { step: 'study', samples: 64, bounces: 12, firefly: 4 }, finish: { denoise: 1, exposure_ev: 0 } })
 ));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { frameWhole } from './frame-whole';
-import { circleOfConfusion, createCameraFrame } from './lens';
+import { circleOfConfusion, createCameraFrame, placeInPicture } from './lens';
 
 describe('camera', () => {
   it('a 35 mm lens on a sensor 24 mm high sees 37.85 degrees upright (arithmetic)', () => {
@@ -31,5 +31,17 @@ describe('camera', () => {
   it('circle of confusion: none in focus, A f / (s0 - f) at infinity (thin lens)', () => {
     expect(circleOfConfusion(0.02, 0.05, 2, 2)).toBe(0);
     expect(circleOfConfusion(0.02, 0.05, 2, 1e9)).toBeCloseTo((0.02 * 0.05) / 1.95, 8);
+  });
+  it('knows where a point lies in the picture: the target in its middle, the frame’s corners at its corners, nothing from behind', () => {
+    const view = { position_m: [1, 2, 5] as [number, number, number], target_m: [1, 2, 0] as [number, number, number], up: [0, 1, 0] as [number, number, number], projection: 'perspective' as const, focal_length_mm: 24, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null };
+    const frame = createCameraFrame(view, 1.5)!;
+    expect(placeInPicture(frame, [1, 2, 0])).toEqual({ x: 0.5, y: 0.5 });
+    // a lens as long as the sensor is high sees as high as it is far: at 4 m from 0 to 4 m, six across
+    const corner = placeInPicture(frame, [4, 4, 1])!;
+    expect(corner.x).toBeCloseTo(1, 9);
+    expect(corner.y).toBeCloseTo(0, 9);
+    expect(placeInPicture(frame, [1, 2, 6])).toBeNull();
+    const parallel = createCameraFrame({ ...view, projection: 'parallel', height_m: 2 }, 1)!;
+    expect(placeInPicture(parallel, [1, 3, -100])!.y).toBeCloseTo(0, 9);
   });
 });
