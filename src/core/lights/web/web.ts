@@ -64,7 +64,9 @@ const CURVE_STEPS = 72; // of half a turn
 export function polarCurve({ planes, angles, candela }: PhotometricWeb): PolarCurve {
   const at = (plane: number, gamma: number) => {
     const c = Math.round((plane / 360) * planes) % planes;
-    return candela[c * angles + Math.round((gamma / 180) * (angles - 1))]!;
+    const at = (gamma / 180) * (angles - 1);
+    const low = Math.min(angles - 2, Math.floor(at));
+    return candela[c * angles + low]! * (low + 1 - at) + candela[c * angles + low + 1]! * (at - low);
   };
   const half = (plane: number) => Array.from({ length: CURVE_STEPS + 1 }, (_, i) => Math.round(at(plane, (180 * i) / CURVE_STEPS) * 10) / 10);
   const whole = (front: number, back: number) => [...half(back).slice(1).reverse(), ...half(front)];
