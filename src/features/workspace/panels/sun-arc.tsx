@@ -17,6 +17,10 @@ interface ArcProps {
   onSet: (minutes: number, joins: boolean) => void;
 }
 
+const HOURS = [3, 6, 9, 12, 15, 18, 21];
+// Lower, a label would lie on the horizon.
+const LEAST_LABELLED_DEG = 11;
+
 /** In the southern hemisphere north is in the middle. */
 export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
   const svg = useRef<SVGSVGElement>(null);
@@ -40,7 +44,9 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
       }
       return path;
     };
-    return { day: wayOf(day), june: wayOf(172), december: wayOf(355) };
+    // full hours with the sun well up, every third one; below the way, towards its middle
+    const hours = HOURS.map((hour) => ({ hour, at: place(isoOnDay(year, day, hour * 60, offset)) })).filter(({ at }) => at[2] > LEAST_LABELLED_DEG);
+    return { day: wayOf(day), june: wayOf(172), december: wayOf(355), hours };
   }, [sky.latitude_deg, sky.longitude_deg, day, year, offset]);
   const [x, y, h] = place(isoOnDay(year, day, minutes, offset));
   const changed = before !== null && before.time !== sky.time;
@@ -92,6 +98,14 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
         <path className="yr" d={paths.june} />
         <path className="yr" d={paths.december} />
         <path className="day" d={paths.day} />
+        {paths.hours.map(({ hour, at: [hx, hy] }) => (
+          <g key={hour} className="hour">
+            <circle cx={hx} cy={hy} r="2" />
+            <text x={hx + (148 - hx) * 0.045} y={hy + 14} textAnchor="middle">
+              {hour}
+            </text>
+          </g>
+        ))}
       </g>
       <line className="axis" x1="0" x2="296" y1="104.5" y2="104.5" />
       {(south ? ['W', 'NW', 'N', 'NE', 'E'] : ['E', 'SE', 'S', 'SW', 'W']).map((label, i) => (
