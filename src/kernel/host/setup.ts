@@ -16,7 +16,7 @@ export interface RenderSetup {
   rigBytes: number;
   rig: Uint8Array | null;
   centre_m: Vec3;
-  /** Whether it is the very pack that a proof of this brief would use; else one with another origin, to see by. */
+  /** Whether it is the very pack and light that a proof of this brief would use; else a pack with another origin or a coarse sky, to see by. */
   exact: boolean;
   /** The camera in the model's coordinates; firefly and exposure wait for the meter. */
   settings: RenderSettings;

@@ -20,7 +20,7 @@ import { contentPath } from '../files/content-store';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCaptured } from './captured-file';
 import { loadKernel } from './kernel-file';
-import { adjustLight, DARK, exposureFor, groundFor, isDark, lightModel, makeNeutralLight, neutralKey, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { adjustLight, DARK, exposureFor, groundFor, isDark, lightModel, makeNeutralLight, neutralKey, takesLong, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 import { readWebs } from './photometric-files';
 import { BriefRefused } from './refused';
 
@@ -34,7 +34,7 @@ export interface SetupRequest {
   pack: string | null;
   rig: string | null;
   light: string | null;
-  /** Waits for the very pack of this brief; else one with another origin serves, when the asker has it. */
+  /** Waits for the very pack and light of this brief; else a pack with another origin serves, when the asker has it, and coarse clouds. */
   exact: boolean;
 }
 
@@ -51,6 +51,9 @@ class Recent<T> {
     found.catch(() => this.forget(key));
     if (this.kept.size > this.most) this.forget(this.kept.keys().next().value!);
     return found;
+  }
+  has(key: string): boolean {
+    return this.kept.has(key);
   }
   forget(key: string): void {
     this.kept.delete(key);
@@ -92,11 +95,14 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     const bytes = pack === key ? await findPack(key, () => buildPack(moved, module, () => performance.now()).bytes) : (await readPack(pack))!;
     return { model: moved, indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module), bytes: bytes.byteLength, header: packHeader(bytes) };
   });
-  const lightKey = neutralKey(brief);
+  const fineKey = neutralKey(brief);
+  // clouds take seconds in full; a first look has them coarse
+  const coarse = !request.exact && takesLong(brief) && !lights.has(fineKey);
+  const lightKey = coarse ? `${fineKey} coarse` : fineKey;
   const light = await lights.get(lightKey, async () => {
     const { surroundings } = brief;
     const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, async () => reduceImage(await readCaptured(contentPath('captured', surroundings.file), 'the captured image'), LARGEST_PREVIEW_PX)) : null;
-    return makeNeutralLight(brief, scene, captured);
+    return makeNeutralLight(brief, scene, captured, coarse);
   });
   const camera = resolveCamera(view, width, height);
   const eye = subtract(camera.eye, of.centre_m);
@@ -114,7 +120,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     rigBytes: rig.byteLength,
     rig: request.rig === rigKey ? null : rig,
     centre_m: of.centre_m,
-    exact: pack === key,
+    exact: pack === key && !coarse,
     settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye) },
     ev100: statedEv(brief.exposure),
     meter_ev: exposureFor(brief, 0),
