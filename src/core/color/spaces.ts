@@ -3,7 +3,10 @@ import type { Vec3 } from '../math/vec3';
 
 export const LUMINANCE_REC709: Vec3 = [0.2126, 0.7152, 0.0722];
 
-export const luminance = (rgb: ArrayLike<number>): number => 0.2126 * rgb[0]! + 0.7152 * rgb[1]! + 0.0722 * rgb[2]!;
+/** Of the three values from `at` on. */
+export const luminanceAt = (values: ArrayLike<number>, at: number): number => 0.2126 * values[at]! + 0.7152 * values[at + 1]! + 0.0722 * values[at + 2]!;
+
+export const luminance = (rgb: ArrayLike<number>): number => luminanceAt(rgb, 0);
 
 export function xyzToRec709([x, y, z]: Vec3): Vec3 {
   return [

@@ -4,6 +4,7 @@
  * by their features (a bilateral filter joint with them, Petschnigg et al. 2004), within the tile. Silhouettes keep their edge: what lies on either
  * side of them has other features.
  */
+import { luminanceAt } from '../color/spaces';
 import { CHANNELS, FEATURES } from './film';
 
 const REACH = 4;
@@ -16,9 +17,6 @@ export function isAlone(tile: Float32Array, p: number): boolean {
   const whole = luminanceAt(tile, p) + luminanceAt(tile, p + 3);
   return whole > 0 && Math.abs(luminanceAt(tile, p + 6) - whole) <= 1e-4 * whole;
 }
-
-/** Of three channels. */
-export const luminanceAt = (data: Float32Array, at: number): number => 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
 
 /** Writes the evened channels of `tile` into `out`; both of width x height px. Pixels without backdrop, or with nothing else, stay as they are. */
 export function evenBackdrop(tile: Float32Array, out: Float32Array, width: number, height: number, samples: number): void {

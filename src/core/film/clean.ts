@@ -1,5 +1,6 @@
 /** What a denoising filter made of a film, and the film as its finish shows it. */
-import { evenBackdrop, isAlone, luminanceAt } from './backdrop';
+import { luminanceAt } from '../color/spaces';
+import { evenBackdrop, isAlone } from './backdrop';
 import { CHANNELS, type TileRect } from './film';
 import type { FilmSource, TileState } from './store';
 

@@ -1,5 +1,5 @@
 /** What each group of lights brings to a picture, from the layers of a small film of it. */
-import { luminance } from '../color/spaces';
+import { luminanceAt } from '../color/spaces';
 import { CHANNELS, type TileRect, tileFloats } from './film';
 
 export interface LampShare {
@@ -25,7 +25,7 @@ export class LampShares {
 
   constructor(private readonly groups: readonly string[]) {}
 
-  add(tile: TileRect, data: ArrayLike<number> & { subarray(from: number, to: number): ArrayLike<number> }): void {
+  add(tile: TileRect, data: ArrayLike<number>): void {
     const n = this.groups.length;
     const layers = tile.width * tile.height * CHANNELS;
     if (data.length < tileFloats(tile.width * tile.height, n)) throw new RangeError(`LampShares.add: expected ${n} layers`);
@@ -35,7 +35,7 @@ export class LampShares {
         const block = this.blocks.get(key) ?? new Float64Array(n);
         this.blocks.set(key, block);
         const at = layers + (y * tile.width + x) * n * 3;
-        for (let g = 0; g < n; g++) block[g] = block[g]! + luminance(data.subarray(at + g * 3, at + g * 3 + 3));
+        for (let g = 0; g < n; g++) block[g] = block[g]! + luminanceAt(data, at + g * 3);
       }
     }
   }

@@ -4,6 +4,7 @@
  * squared error of their mean; the expectation of a single pixel is noisy, that of a tile is not.
  */
 import { lightness } from '../color/lightness';
+import { luminance } from '../color/spaces';
 import { toneColor } from '../color/tone';
 import { CHANNELS, halves } from '../film/film';
 
@@ -11,7 +12,7 @@ const shown: number[] = [0, 0, 0];
 /** Displayed lightness L* of a radiance given in units of displayed white. */
 export function displayedLightness(r: number, g: number, b: number): number {
   toneColor(shown, r, g, b);
-  return lightness(0.2126 * shown[0]! + 0.7152 * shown[1]! + 0.0722 * shown[2]!);
+  return lightness(luminance(shown));
 }
 
 /** Sum over the tile's pixels of the squared error, for any number of tiles to be added; zero samples in a half give NaN. */

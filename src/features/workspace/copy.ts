@@ -4,7 +4,8 @@ import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { litShare, moonIlluminance } from '../../core/lights/moon/position';
 import { compass } from '../../core/lights/sun/compass';
-import type { Vec3 } from '../../core/math/vec3';
+import { bearingOf } from '../../core/math/bearing';
+import { subtract, type Vec3 } from '../../core/math/vec3';
 import type { PreviewState } from './preview/use-preview';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
@@ -40,7 +41,7 @@ function previewNote({ picture, fault, waitsFor }: PreviewState, drawn: boolean)
 
 /** How far a direction lies to the right of where one looks, degrees, seen from above. */
 export const rightOfView = (direction: Vec3, { position_m: eye, target_m: target }: Pick<FreeViewpoint, 'position_m' | 'target_m'>): number =>
-  ((Math.atan2(direction[0], -direction[2]) - Math.atan2(target[0] - eye[0], -(target[2] - eye[2]))) * 180) / Math.PI;
+  bearingOf(subtract(target, eye)) - bearingOf(direction);
 
 /** On which side something stands that lies so far to the right. */
 function side(rightDeg: number): string {

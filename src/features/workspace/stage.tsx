@@ -155,7 +155,7 @@ export function Stage(props: Props) {
     const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     const { picking } = props;
     const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
-    if (picking?.onColor && !joins && seen) picking.onColor(colorAt(seen, x, y));
+    if (picking?.onColor && !joins) picking.onColor(seen ? colorAt(seen, x, y) : null);
     if (picking?.onDrag) {
       if (!joins) dragFrom.current = x;
       picking.onDrag(x - dragFrom.current, joins);

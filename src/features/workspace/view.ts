@@ -22,7 +22,7 @@ export interface Picking {
   /** Asks for the opening that a pane fills instead. */
   onOpening?: (opening: Opening) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */
-  onColor?: (srgb: Vec3) => void;
+  onColor?: (srgb: Vec3 | null) => void;
 }
 
 /** A lamp that is marked on the stage. */

@@ -174,29 +174,30 @@ export class Viewport {
     }
   }
 
-  private hitAt(x: number, y: number): Intersection | null {
+  /** What is hit first, with the direction of the look that hit it. */
+  private hitAt(x: number, y: number): { hit: Intersection; along: Vector3 } | null {
     if (!this.model) return null;
     // they are brought up to date by drawing, and behind a picture nothing is drawn
     this.model.updateMatrixWorld();
     this.camera.updateMatrixWorld();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2(2 * x - 1, 1 - 2 * y), this.camera);
-    return ray.intersectObject(this.model, true).find(({ object, face }) => face && object instanceof Mesh && object.visible) ?? null;
+    const hit = ray.intersectObject(this.model, true).find(({ object, face }) => face && object instanceof Mesh && object.visible);
+    return hit ? { hit, along: ray.ray.direction } : null;
   }
 
   /** The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the viewer. Null beside it. */
   pick(x: number, y: number): { point: Vec3; normal: Vec3 } | null {
-    const hit = this.hitAt(x, y);
-    if (!hit?.face) return null;
-    const mesh = hit.object as Mesh;
-    const normal = smoothNormal(mesh, hit).applyNormalMatrix(new Matrix3().getNormalMatrix(mesh.matrixWorld));
-    if (normal.dot(this.camera.position.clone().sub(hit.point)) < 0) normal.negate();
-    return { point: [hit.point.x, hit.point.y, hit.point.z], normal: [normal.x, normal.y, normal.z] };
+    const found = this.hitAt(x, y);
+    if (!found) return null;
+    const { hit, along } = found;
+    return { point: [hit.point.x, hit.point.y, hit.point.z], normal: towardsViewer(smoothNormal(hit.object as Mesh, hit), hit.object, along) };
   }
 
   /** The opening that the pane under a place of the picture fills; its normal towards the viewer. */
   pickOpening(x: number, y: number): Opening | null {
-    const hit = this.hitAt(x, y);
+    const found = this.hitAt(x, y);
+    const hit = found?.hit;
     if (!hit?.face || hit.faceIndex == null) return null;
     const mesh = hit.object as Mesh;
     const { position } = mesh.geometry.attributes;
@@ -207,9 +208,7 @@ export class Viewport {
     for (let i = 0; i < position.count; i++) corner.fromBufferAttribute(position, i).applyMatrix4(mesh.matrixWorld).toArray(placed, i * 3);
     const { index } = mesh.geometry;
     const indices = index ? index.array : Uint32Array.from({ length: position.count }, (_, i) => i);
-    const normal = hit.face.normal.clone().applyNormalMatrix(new Matrix3().getNormalMatrix(mesh.matrixWorld));
-    if (normal.dot(this.camera.position.clone().sub(hit.point)) < 0) normal.negate();
-    return openingAt(placed, indices, hit.faceIndex, [normal.x, normal.y, normal.z]);
+    return openingAt(placed, indices, hit.faceIndex, towardsViewer(hit.face.normal.clone(), mesh, found!.along));
   }
 
   /** Gives everything back: a browser has few drawing contexts, and models are large. */
@@ -354,6 +353,13 @@ export class Viewport {
     renderer.autoClear = true;
     scene.background = background;
   }
+}
+
+/** A normal of an object in the world, turned against the look along which it is seen: from a point, or everywhere the same. */
+function towardsViewer(normal: Vector3, object: Object3D, along: Vector3): Vec3 {
+  normal.applyNormalMatrix(new Matrix3().getNormalMatrix(object.matrixWorld));
+  if (normal.dot(along) > 0) normal.negate();
+  return [normal.x, normal.y, normal.z];
 }
 
 function smoothNormal(mesh: Mesh, { face, point }: Intersection): Vector3 {

@@ -348,7 +348,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
         if (aided && !aids.scattered) aids.setFirst(0, false);
         bounce++;
-          bsdfPdf = 0; chance = 1; travelled = 0; polished = true;
+        bsdfPdf = 0; chance = 1; travelled = 0; polished = true;
         continue;
       }
       if (straight) {

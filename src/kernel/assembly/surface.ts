@@ -51,7 +51,6 @@ export let iridescence: f32 = 0; export let filmIor: f32 = 1.3; export let filmT
 export let dispersion: f32 = 0;
 export let diffuseTransmission: f32 = 0; export let throughR: f32 = 1; export let throughG: f32 = 1; export let throughB: f32 = 1;
 
-
 let a: usize = 0;
 let b: usize = 0;
 let c: usize = 0;

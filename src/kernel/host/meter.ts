@@ -3,6 +3,7 @@
  * core/brief/exposure.ts.
  */
 import { meter } from '../../core/brief/exposure';
+import { luminanceAt } from '../../core/color/spaces';
 import { CHANNELS, tilesOf } from '../../core/film/film';
 import { type FilmSource, MemoryFilm } from '../../core/film/store';
 import type { TilePool } from './pool';
@@ -37,7 +38,7 @@ export async function meterFilm(film: FilmSource, width: number, height: number,
     for (let i = 0; i < tile.width * tile.height; i++) {
       const p = i * CHANNELS;
       const at = Math.floor((tile.y + Math.floor(i / tile.width)) / block) * columns + Math.floor((tile.x + (i % tile.width)) / block);
-      sums[at] = sums[at]! + (0.2126 * (data[p]! + data[p + 3]!) + 0.7152 * (data[p + 1]! + data[p + 4]!) + 0.0722 * (data[p + 2]! + data[p + 5]!)) / samples;
+      sums[at] = sums[at]! + (luminanceAt(data, p) + luminanceAt(data, p + 3)) / samples;
       counts[at] = counts[at]! + 1;
     }
   }

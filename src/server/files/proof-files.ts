@@ -4,6 +4,10 @@ import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { config } from '../config';
 
+/** Long sides of the pictures for the screen. */
+export const SCREEN_PX = 1800;
+export const THUMBNAIL_PX = 320;
+
 const ID = /^[0-9a-zA-Z-]{6,40}$/;
 
 export function proofFolder(id: string): string {
@@ -40,5 +44,3 @@ export function shareFilm(from: string, to: string): void {
     }
   }
 }
-export const SCREEN_PX = 1800;
-export const THUMBNAIL_PX = 320;

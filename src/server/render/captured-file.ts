@@ -2,7 +2,13 @@
 import { readFile } from 'node:fs/promises';
 import { readExr } from '../../formats/exr/read-exr';
 import { type FloatImage, readHdr } from '../../formats/hdr/read-hdr';
+import type { Surroundings } from '../../core/brief/brief';
+import { contentPath } from '../files/content-store';
 import { BriefRefused } from './refused';
+
+/** The image of captured surroundings; null for others. */
+export const readCapturedOf = async (surroundings: Surroundings): Promise<FloatImage | null> =>
+  surroundings.kind === 'captured' ? readCaptured(contentPath('captured', surroundings.file), 'the captured image') : null;
 
 export async function readCaptured(path: string, shownName: string): Promise<FloatImage> {
   let bytes: Uint8Array;

@@ -2,11 +2,10 @@
 import { writeFile } from 'node:fs/promises';
 import { readSurroundings } from '../../core/brief/read-brief';
 import type { Surroundings } from '../../core/brief/brief';
-import { contentPath } from '../files/content-store';
-import { readCaptured } from './captured-file';
+import { readCapturedOf } from './captured-file';
 import { loadKernel } from './kernel-file';
 import { previewOf } from './surroundings-preview';
 
 const surroundings = readSurroundings(JSON.parse(process.argv[2]!) as Surroundings);
-const captured = surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', surroundings.file), 'the captured image') : null;
+const captured = await readCapturedOf(surroundings);
 await writeFile(process.argv[3]!, await previewOf(surroundings, captured, await loadKernel()));

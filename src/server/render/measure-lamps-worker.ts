@@ -12,7 +12,7 @@ import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
 import { findPack, packKey } from '../files/pack-store';
-import { readCaptured } from './captured-file';
+import { readCapturedOf } from './captured-file';
 import { loadKernel } from './kernel-file';
 import type { MeasureJob, MeasureSaid } from './measure-lamps';
 import { readWebs } from './photometric-files';
@@ -26,7 +26,7 @@ const RUN_SAMPLES = 12;
 async function measure({ model, brief }: MeasureJob): Promise<MeasureSaid> {
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
-  const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
+  const captured = await readCapturedOf(brief.surroundings);
   const webs = await readWebs(brief);
   const ready = (of: Brief, samples: number, layers: boolean) =>
     prepare({ scene, brief: { ...of, exposure: { ev100: 10 }, quality: { ...of.quality, samples, grain: null, minutes: null, layers, aids: false } }, captured, webs, module, threads: config.threads, findPack: (input, build) => findPack(packKey(model, input), build) });

@@ -13,7 +13,7 @@ import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean
 import { findPack, packKey } from '../files/pack-store';
 import { findRevision, saveSpeed } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
-import { readCaptured } from './captured-file';
+import { readCapturedOf } from './captured-file';
 import { cleanProof } from './clean-proof';
 import { loadKernel } from './kernel-file';
 import { BriefRefused } from './refused';
@@ -49,7 +49,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const revision = findRevision(proof.revision_id)!;
     const brief = readBrief(proof.brief_json);
     const scene = await readScene(new Uint8Array(await readFile(contentPath('models', revision.glb_sha256))));
-    const captured = brief.surroundings.kind === 'captured' ? await readCaptured(contentPath('captured', brief.surroundings.file), 'the captured image') : null;
+    const captured = await readCapturedOf(brief.surroundings);
     const module = await loadKernel();
     const prepared = await prepare({ scene, brief, captured, webs: await readWebs(brief), module, threads: config.threads, ev100: proof.ev100, findPack: (of, build) => findPack(packKey(revision.glb_sha256, of), build) });
     if (prepared.dark) {

@@ -18,7 +18,7 @@ import { buildRig, packHeader } from '../../kernel/host/rig';
 import { encodeSetup, type RenderSetup } from '../../kernel/host/setup';
 import { contentPath } from '../files/content-store';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
-import { readCaptured } from './captured-file';
+import { readCapturedOf } from './captured-file';
 import { loadKernel } from './kernel-file';
 import { adjustLight, DARK, exposureFor, groundFor, isDark, lightModel, makeNeutralLight, neutralKey, takesLong, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 import { readWebs } from './photometric-files';
@@ -101,7 +101,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const lightKey = coarse ? `${fineKey} coarse` : fineKey;
   const light = await lights.get(lightKey, async () => {
     const { surroundings } = brief;
-    const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, async () => reduceImage(await readCaptured(contentPath('captured', surroundings.file), 'the captured image'), LARGEST_PREVIEW_PX)) : null;
+    const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, async () => reduceImage((await readCapturedOf(surroundings))!, LARGEST_PREVIEW_PX)) : null;
     return makeNeutralLight(brief, scene, captured, coarse);
   });
   const camera = resolveCamera(view, width, height);

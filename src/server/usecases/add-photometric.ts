@@ -1,5 +1,5 @@
 /** A photometric file, LM-63 or EULUMDAT, into the library: read once to be sure that it can be used. */
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import type { PhotometricDto } from '../../contracts/dto';
 import { evenWeb, polarCurve, webFlux } from '../../core/lights/web/web';
 import { readPhotometric } from '../../formats/photometry/read-photometric';
@@ -13,8 +13,10 @@ const MOST_BYTES = 8 * 2 ** 20;
 
 export async function addPhotometric(upload: string, fileName: string): Promise<Outcome<PhotometricDto>> {
   if (!(await has('incoming', upload))) return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
-  const bytes = new Uint8Array(await readFile(contentPath('incoming', upload)));
-  if (bytes.byteLength > MOST_BYTES) return refused(`"${fileName}" has ${Math.round(bytes.byteLength / 2 ** 20)} MB; photometric files are text of at most ${MOST_BYTES / 2 ** 20} MB`);
+  const path = contentPath('incoming', upload);
+  const { size } = await stat(path);
+  if (size > MOST_BYTES) return refused(`"${fileName}" has ${Math.round(size / 2 ** 20)} MB; photometric files are text of at most ${MOST_BYTES / 2 ** 20} MB`);
+  const bytes = new Uint8Array(await readFile(path));
   try {
     const { web: measured, watts, name } = readPhotometric(bytes);
     const web = evenWeb(measured);

@@ -1,10 +1,10 @@
 /** The picture of surroundings that a user has kept; rendered when it is first asked for, by a process of its own. */
-import { spawn } from 'node:child_process';
 import { access, mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readPart } from '../../core/brief/kept-part';
 import { config } from '../config';
 import { findKeptLight } from '../store/kept-lights';
+import { runWorker } from './run-worker';
 
 const ID = /^[0-9a-zA-Z-]{6,40}$/;
 /** Those under way: what is asked for twice is rendered once. */
@@ -27,11 +27,7 @@ async function make(id: string): Promise<string | null> {
   if (kept?.kind !== 'surroundings') return null;
   await mkdir(join(config.dataDir, 'previews'), { recursive: true });
   const part = `${path}.${process.pid}.part`;
-  const code = await new Promise<number | null>((resolve) => {
-    const child = spawn(process.execPath, [config.built('light-preview-worker.mjs'), JSON.stringify(readPart(kept.part_json).surroundings), part], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) } });
-    child.on('exit', resolve);
-    child.on('error', () => resolve(null));
-  });
+  const code = await runWorker('light-preview-worker', [JSON.stringify(readPart(kept.part_json).surroundings), part], { SPHAERA_THREADS: String(config.threads) });
   if (code === 0) await rename(part, path);
   else await rm(part, { force: true });
   return code === 0 ? path : null;

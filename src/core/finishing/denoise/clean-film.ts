@@ -2,6 +2,7 @@
  * Runs the denoising filter over a film, piece by piece, so that a sheet of any size needs the memory of one piece; and measures
  * what grain is left, by filtering both halves of the middle piece alike.
  */
+import { luminanceAt } from '../../color/spaces';
 import { CHANNELS, FEATURES, halves, type TileRect, tilesOf } from '../../film/film';
 import type { CleanSink } from '../../film/clean';
 import type { FilmPicture } from '../../film/store';
@@ -31,7 +32,7 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
     scale.add(tile.width, tile.height, (i) => {
-      const l = luminanceAt(data, i, state.samples);
+      const l = pixelLuminance(data, i, state.samples);
       before += l;
       return l;
     });
@@ -58,7 +59,7 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
           const from = (tile.y + y - piece.y) * piece.width + tile.x + x - piece.x;
           const to = (y * tile.width + x) * 3;
           for (let c = 0; c < 3; c++) rgb[to + c] = (filter.linear ? result[c * plane + from]! : fromCurve(result[c * plane + from]!)) / scale.value;
-          after += 0.2126 * rgb[to]! + 0.7152 * rgb[to + 1]! + 0.0722 * rgb[to + 2]!;
+          after += luminanceAt(rgb, to);
         }
       }
       await out.write(tile, rgb);
@@ -71,8 +72,8 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
 const inside = (tile: TileRect, { core }: Piece) => tile.x >= core.x && tile.x < core.x + core.width && tile.y >= core.y && tile.y < core.y + core.height;
 const away = ({ core }: Piece, { width, height }: FilmPicture) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
 
-function luminanceAt(data: Float32Array, i: number, samples: number): number {
-  return (luminanceOf(data, i * CHANNELS) + luminanceOf(data, i * CHANNELS + 3)) / samples;
+function pixelLuminance(data: Float32Array, i: number, samples: number): number {
+  return (luminanceAt(data, i * CHANNELS) + luminanceAt(data, i * CHANNELS + 3)) / samples;
 }
 
 /** The filter's input for a piece, from the film's tiles; what lies beyond the image is its mirror. */
@@ -101,7 +102,7 @@ async function loadPlanes({ film, width, height }: FilmPicture, tiles: readonly 
           planes[(3 + c) * plane + q] = Math.min(1, Math.max(0, data[p + FEATURES + c]! * k));
           planes[(6 + c) * plane + q] = Math.min(1, Math.max(-1, data[p + FEATURES + 3 + c]! * k)) * 0.5 + 0.5;
         }
-        if (channels > 9) planes[9 * plane + q] = odd === 0 ? -1 : ((luminanceOf(data, p) / even - luminanceOf(data, p + 3) / odd) * scale) ** 2 / halved;
+        if (channels > 9) planes[9 * plane + q] = odd === 0 ? -1 : ((luminanceAt(data, p) / even - luminanceAt(data, p + 3) / odd) * scale) ** 2 / halved;
       }
     }
   }
@@ -112,8 +113,6 @@ async function loadPlanes({ film, width, height }: FilmPicture, tiles: readonly 
   }
   return planes;
 }
-
-const luminanceOf = (data: Float32Array, at: number) => 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
 
 function grainLeft(a: Float32Array, b: Float32Array, { x, y, width, height, core }: Piece, scale: number, toLight: (value: number) => number): number {
   const plane = width * height;

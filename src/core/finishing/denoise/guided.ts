@@ -8,6 +8,7 @@
  * reference. Reach: 64 px and the 3 of its error estimate, below HALO_PX.
  * Limits: shadows softer than the grain lose their edge, light behind glass that follows no feature is smeared; the learned filter keeps both.
  */
+import { luminanceAt } from '../../color/spaces';
 import type { Filter } from './filter';
 
 const LEVELS = 5;
@@ -54,7 +55,7 @@ export const createGuidedFilter = (smoother: Smoother): Filter => ({
         light[o + c] = planes[c * plane + i]! / reflectance[r + c]!;
       }
       const error = planes[9 * plane + i]!;
-      light[o + 3] = error < 0 ? -1 : error / luminance(reflectance, r) ** 2;
+      light[o + 3] = error < 0 ? -1 : error / luminanceAt(reflectance, r) ** 2;
     }
     const blind = !(light[3]! >= 0);
     despeckle(light, width, height, blind ? 6 : 2);
@@ -79,8 +80,6 @@ export const createGuidedFilter = (smoother: Smoother): Filter => ({
   }
 });
 
-const luminance = (values: Float32Array, at: number) => 0.2126 * values[at]! + 0.7152 * values[at + 1]! + 0.0722 * values[at + 2]!;
-
 /** The guides' means with their neighbours before and behind along rows (1) or columns (the width), weighted 1 2 1. */
 function blur(guides: Float32Array, width: number, height: number, along: number): void {
   const from = guides.slice();
@@ -94,7 +93,7 @@ function blur(guides: Float32Array, width: number, height: number, along: number
 /** A pixel much brighter than all but one around it is dimmed to a multiple of the second brightest: one stray sample would become a blot. */
 function despeckle(light: Float32Array, width: number, height: number, times: number): void {
   const lum = new Float32Array(width * height);
-  for (let i = 0; i < lum.length; i++) lum[i] = luminance(light, i * LIGHT);
+  for (let i = 0; i < lum.length; i++) lum[i] = luminanceAt(light, i * LIGHT);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
@@ -122,7 +121,7 @@ function smoothErrors(light: Float32Array, width: number, height: number, blind:
   const first = new Float64Array(width * height);
   const second = new Float64Array(blind ? width * height : 0);
   for (let i = 0; i < width * height; i++) {
-    first[i] = blind ? luminance(light, i * LIGHT) : light[i * LIGHT + 3]!;
+    first[i] = blind ? luminanceAt(light, i * LIGHT) : light[i * LIGHT + 3]!;
     if (blind) second[i] = first[i]! ** 2;
   }
   const mean = boxMean(first, width, height, 3);
@@ -169,7 +168,7 @@ export function createReferenceSmoother(): Smoother {
       const light = slots[from]!;
       const out = slots[to]!;
       for (let i = 0; i < width * height; i++) {
-        const lum = known === null ? 0 : luminance(slots[known]!, i * LIGHT);
+        const lum = known === null ? 0 : luminanceAt(slots[known]!, i * LIGHT);
         const perError = known === null ? 0 : 1 / (ERRORS * Math.sqrt(slots[known]![i * LIGHT + 3]!) + 1e-3 * lum + 1e-9);
         const [x, y] = [i % width, Math.floor(i / width)];
         let sums = [0, 0, 0, 0, 0];
@@ -182,7 +181,7 @@ export function createReferenceSmoother(): Smoother {
               const j = yy * width + xx;
               let far = 0;
               for (let c = 0; c < 6; c++) far += (guides[j * GUIDES + c]! - guides[i * GUIDES + c]!) ** 2 * ease;
-              if (known !== null) far += Math.abs(luminance(slots[known]!, j * LIGHT) - lum) * perError;
+              if (known !== null) far += Math.abs(luminanceAt(slots[known]!, j * LIGHT) - lum) * perError;
               if (far >= 4) continue;
               const w = KERNELS[radius][v + radius]! * KERNELS[radius][u + radius]! * (1 - far / 4) ** 4;
               for (let c = 0; c < 3; c++) sums[c] = sums[c]! + w * light[j * LIGHT + c]!;

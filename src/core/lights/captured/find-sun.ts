@@ -4,7 +4,7 @@
  * Frame: that of the image before it is turned: +Y up, column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi.
  * Method: our own; a clipped disc is found as its whole plateau. Cost: two looks at every texel.
  */
-import { luminance } from '../../color/spaces';
+import { luminance, luminanceAt } from '../../color/spaces';
 import type { Vec3 } from '../../math/vec3';
 
 export interface FoundSun {
@@ -33,7 +33,7 @@ const FARTHEST = 0.12;
 
 /** Null when nothing stands out as a sun does. */
 export function findSun({ width, height, pixels }: Panorama): FoundSun | null {
-  const at = (i: number) => 0.2126 * pixels[i * 3]! + 0.7152 * pixels[i * 3 + 1]! + 0.0722 * pixels[i * 3 + 2]!;
+  const at = (i: number) => luminanceAt(pixels, i * 3);
   let peak = 0;
   let brightest = 0;
   let sum = 0;
@@ -102,7 +102,7 @@ export function cutSun<T extends Panorama>(image: T, sun: FoundSun): T {
       for (let dx = -1; dx <= 1; dx++) {
         const row = Math.min(height - 1, Math.max(0, y + dy));
         const p = (row * width + ((x + dx + width) % width)) * 3;
-        if (luminance(pixels.subarray(p, p + 3)) > rimLight) pixels.set(sun.rim, p);
+        if (luminanceAt(pixels, p) > rimLight) pixels.set(sun.rim, p);
       }
     }
   }

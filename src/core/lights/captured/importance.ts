@@ -2,6 +2,7 @@
  * The importance grid of a latitude-longitude image: cells weighted by luminance and solid angle, widened by one texel because
  * the image is seen with bilinear filtering. At most `mostColumns` across, so a very large image costs no more to sample.
  */
+import { luminanceAt } from '../../color/spaces';
 import { buildAliasTable } from '../../sampling/alias-table';
 
 export interface ImportanceGrid {
@@ -16,9 +17,9 @@ export function buildImportanceGrid(pixels: Float32Array, width: number, height:
   const columns = Math.min(width, mostColumns);
   const rows = Math.min(height, mostColumns / 2);
   const weights = new Float64Array(columns * rows);
-  const luminanceAt = (x: number, y: number) => {
+  const seen = (x: number, y: number) => {
     const p = (Math.min(height - 1, Math.max(0, y)) * width + ((x + width) % width)) * 3;
-    return 0.2126 * pixels[p]! + 0.7152 * pixels[p + 1]! + 0.0722 * pixels[p + 2]!;
+    return luminanceAt(pixels, p);
   };
   const perX = width / columns;
   const perY = height / rows;
@@ -29,7 +30,7 @@ export function buildImportanceGrid(pixels: Float32Array, width: number, height:
       let count = 0;
       for (let y = Math.floor(r * perY) - 1; y <= Math.ceil((r + 1) * perY); y++) {
         for (let x = Math.floor(c * perX) - 1; x <= Math.ceil((c + 1) * perX); x++) {
-          sum += luminanceAt(x, y);
+          sum += seen(x, y);
           count++;
         }
       }

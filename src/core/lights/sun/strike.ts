@@ -2,6 +2,7 @@
  * When the sun strikes a face at an angle: the moments of a year at which it does, and, when there are none or for another hour, how north would
  * have to be turned. Angles are those between sunlight and the face: 0 along it, 90 straight on. Degrees.
  */
+import { bearingOf, wrapDegrees } from '../../math/bearing';
 import { dot, type Vec3 } from '../../math/vec3';
 import { degrees, radians } from '../../units/units';
 import { type SkyPlace, skyLights } from '../sky/sky-lights';
@@ -84,12 +85,9 @@ export function northsFor(sky: SkyPlace, normal: Vec3, angleDeg: number): number
   const cosine = (Math.sin(radians(angleDeg)) - normal[1] * Math.sin(elevation)) / (level * Math.cos(elevation));
   if (Math.abs(cosine) > 1) return [];
   const away = degrees(Math.acos(cosine));
-  // bearings counterclockwise from -Z, seen from above, as north_deg is
-  const bearing = (x: number, z: number) => degrees(Math.atan2(-x, -z));
-  const now = bearing(direction[0], direction[2]);
-  const face = bearing(normal[0], normal[2]);
+  const now = bearingOf(direction);
+  const face = bearingOf(normal);
   // a mirrored sky turns against its north
   const sense = sky.mirror_deg === null ? 1 : -1;
-  const wrap = (d: number) => ((((d + 180) % 360) + 360) % 360) - 180;
-  return [...new Set([face + away, face - away].map((wanted) => Math.round(wrap(sky.north_deg + sense * (wanted - now)) * 10) / 10))];
+  return [...new Set([face + away, face - away].map((wanted) => Math.round(wrapDegrees(sky.north_deg + sense * (wanted - now)) * 10) / 10))];
 }

@@ -9,7 +9,7 @@ import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { send, upload } from '../../shared/send';
 import type { Picking, ProjectPanelProps } from '../view';
-import { TurnStrip, wrapDegrees } from './turn-strip';
+import { tenths, TurnStrip } from './turn-strip';
 
 type Props = Pick<ProjectPanelProps, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & { captured: CapturedSurroundings; /** Of the picture, in whatever unit. */ sheet: { width: number; height: number }; picking: Picking | null; onPicking: (picking: Picking | null) => void; onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void };
 
@@ -27,7 +27,7 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
           start.current = { rotation: latest.current, turned: false };
           return;
         }
-        onSet({ rotation_deg: wrapDegrees(start.current.rotation - across * pictureAngle(view, sheet)) }, start.current.turned);
+        onSet({ rotation_deg: tenths(start.current.rotation - across * pictureAngle(view, sheet)) }, start.current.turned);
         start.current.turned = true;
       }
     });

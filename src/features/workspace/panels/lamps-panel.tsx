@@ -52,6 +52,11 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
     onTake(group);
     onPicking(null);
   };
+  const gather = (names: string[] | null) => {
+    // a place that is asked for would lie over the marks
+    onPicking(null);
+    onGathering(names);
+  };
   const addLamp = (form: (typeof ADDED_FORMS)[number]) => {
     const lamp = newLamp(form, view, choice.added);
     write({ added: [...choice.added, lamp] });
@@ -146,7 +151,7 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
       <div className="sec" style={{ paddingTop: 0 }}>
         <KeptLights {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
       </div>
-      {places.length > 1 ? <LampGroupings places={places} regrouped={choice.regrouped} gathering={gathering} onGathering={onGathering} onRegroup={(regrouped) => write({ regrouped, only: null })} /> : null}
+      {places.length > 1 ? <LampGroupings places={places} regrouped={choice.regrouped} gathering={gathering} onGathering={gather} onRegroup={(regrouped) => write({ regrouped, only: null })} /> : null}
       <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => n.toLowerCase() === group.toLowerCase())!, { on: false })} />
       <div className="sec">
         <span className="lab">One light at a time</span>

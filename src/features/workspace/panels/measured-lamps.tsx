@@ -13,8 +13,8 @@ const percent = (share: number) => `${share < 0.001 ? 'under 0.1' : share < 0.1 
 export function MeasuredLamps({ workspace, brief, groups, onMessage, onLeaveOut }: Props) {
   const [measured, setMeasured] = useState<{ of: string; lamps: MeasuredLampDto[] } | null>(null);
   const [busy, setBusy] = useState(false);
-  const { viewpoint, surroundings, lamps, look, ground } = brief;
-  const key = canonicalJson({ viewpoint, surroundings, lamps, look, ground });
+  const { viewpoint, surroundings, lamps, look, ground, size } = brief;
+  const key = canonicalJson({ viewpoint, surroundings, lamps, look, ground, size });
   const measure = async () => {
     setBusy(true);
     const sent = await send<MeasuredLampDto[]>('POST', `/api/projects/${workspace.project.id}/lamps`, { brief });

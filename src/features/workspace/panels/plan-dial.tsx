@@ -6,6 +6,8 @@ import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Surroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { skyLights } from '../../../core/lights/sky/sky-lights';
+import { bearingOf, wrapDegrees } from '../../../core/math/bearing';
+import { subtract } from '../../../core/math/vec3';
 import type { ImportReport } from '../../../formats/import-report';
 import { NumberField } from '../../../ui/number-field';
 import { useDrag } from '../../../ui/use-drag';
@@ -17,7 +19,7 @@ interface Props {
   onTurn: (degrees: number, joins: boolean) => void;
 }
 
-const wrap = (d: number) => Math.round((((d % 360) + 540) % 360) - 180);
+const wrap = (angle: number) => Math.round(wrapDegrees(angle));
 
 export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   const svg = useRef<SVGSVGElement>(null);
@@ -29,7 +31,7 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
     const box = svg.current!.getBoundingClientRect();
     const x = ((e.clientX - box.left) / box.width) * 116 - 58;
     const y = ((e.clientY - box.top) / box.height) * 116 - 58;
-    return wrap((Math.atan2(-x, -y) * 180) / Math.PI);
+    return wrap(bearingOf([x, 0, y]));
   };
   const drag = useDrag<SVGSVGElement>((e, joins) => onTurn(fromEvent(e), joins));
   const keys = (e: KeyboardEvent) => {
@@ -40,13 +42,12 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   };
   const [width, , depth] = report.size_m;
   const k = 24 / Math.max(width, depth, 1e-6);
-  const way = [view.target_m[0] - view.position_m[0], view.target_m[2] - view.position_m[2]] as const;
-  const heading = (Math.atan2(-way[0], -way[1]) * 180) / Math.PI;
+  const heading = bearingOf(subtract(view.target_m, view.position_m));
   const half = (Math.atan((view.sensor_height_mm * 1.4) / (2 * view.focal_length_mm)) * 180) / Math.PI;
   const eye = at(heading + 180, 30);
   const wedge = [heading + half, heading - half].map((a) => [eye[0] - Math.sin((a * Math.PI) / 180) * 26, eye[1] - Math.cos((a * Math.PI) / 180) * 26]);
   const sun = sky ? skyLights(sky).sun : null;
-  const sunAt = sun ? at((Math.atan2(-sun.direction[0], -sun.direction[2]) * 180) / Math.PI, 46) : null;
+  const sunAt = sun ? at(bearingOf(sun.direction), 46) : null;
   const pointer = at(angle, 47);
   return (
     <div style={{ display: 'grid', gridTemplateColumns: '116px 1fr', gap: 22, alignItems: 'center' }}>

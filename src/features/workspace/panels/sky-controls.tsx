@@ -26,8 +26,7 @@ interface Props {
   onSet: (part: Partial<SkySurroundings>, joins?: boolean) => void;
 }
 
-const DAY_MS = 86_400_000;
-const MONTH_STARTS = Array.from({ length: 13 }, (_, m) => Math.round((Date.UTC(2026, m, 1) - Date.UTC(2026, 0, 1)) / DAY_MS) + 1);
+const MONTH_STARTS = Array.from({ length: 13 }, (_, m) => dayOfYear({ year: 2026, month: m + 1, day: 1 }));
 
 export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Props) {
   const t = localTime(sky.time);

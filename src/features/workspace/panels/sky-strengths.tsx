@@ -4,6 +4,8 @@ import type { SkySurroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { MOST_COOL } from '../../../core/color/kelvin';
 import type { SkyLights } from '../../../core/lights/sky/sky-lights';
+import { bearingOf } from '../../../core/math/bearing';
+import { subtract } from '../../../core/math/vec3';
 import { degrees } from '../../../core/units/units';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { moonSentence, rightOfView } from '../copy';
@@ -35,7 +37,7 @@ const SOURCES = [
 export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
   const dark = degrees(lights.sun.elevation) < MOONLIT_DEG;
   const moonUp = lights.moon.elevation > 0;
-  const heading = Math.round((Math.atan2(view.position_m[0] - view.target_m[0], view.position_m[2] - view.target_m[2]) * 180) / Math.PI);
+  const heading = Math.round(bearingOf(subtract(view.target_m, view.position_m)));
   const shown = SOURCES.filter(({ name }) => (name === 'Moon' ? dark && moonUp : name === 'Sun' ? !dark : true));
   return (
     <div className="sec" style={{ display: 'grid', gap: 9 }}>

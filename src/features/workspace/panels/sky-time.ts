@@ -8,4 +8,5 @@ export const isoOnDay = (year: number, dayOfYear: number, minutes: number, offse
   return isoAt({ year, month: date.getUTCMonth() + 1, day: date.getUTCDate(), offset }, minutes);
 };
 
+/** The first is 1. */
 export const dayOfYear = (t: { year: number; month: number; day: number }): number => Math.round((Date.UTC(t.year, t.month - 1, t.day) - Date.UTC(t.year, 0, 1)) / DAY_MS) + 1;

@@ -1,6 +1,7 @@
 /** A captured image as a strip: what lies straight ahead is in its middle; dragging turns the image. */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
+import { wrapDegrees } from '../../../core/math/bearing';
 import { useDrag } from '../../../ui/use-drag';
 
 interface Props {
@@ -11,7 +12,8 @@ interface Props {
 }
 
 const STEP_DEG = 1;
-export const wrapDegrees = (d: number): number => Math.round(((((d + 180) % 360) + 360) % 360) * 10) / 10 - 180;
+/** Of a turn, within one round and in tenths. */
+export const tenths = (degrees: number): number => Math.round(wrapDegrees(degrees) * 10) / 10;
 
 export function TurnStrip({ src, rotationDeg, view, onTurn }: Props) {
   // where a drag began, and whether it has turned anything yet: its first turn is a change by itself
@@ -23,14 +25,14 @@ export function TurnStrip({ src, rotationDeg, view, onTurn }: Props) {
       start.current = { x: event.clientX, rotation: rotationDeg, turned: false };
       return;
     }
-    onTurn(wrapDegrees(start.current.rotation - (360 * (event.clientX - start.current.x)) / event.currentTarget.clientWidth), start.current.turned);
+    onTurn(tenths(start.current.rotation - (360 * (event.clientX - start.current.x)) / event.currentTarget.clientWidth), start.current.turned);
     start.current.turned = true;
   });
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowLeft: 1, ArrowRight: -1 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    onTurn(wrapDegrees(rotationDeg + by * STEP_DEG * (event.shiftKey ? 10 : 1)), false);
+    onTurn(tenths(rotationDeg + by * STEP_DEG * (event.shiftKey ? 10 : 1)), false);
   };
   return (
     <div

@@ -2,6 +2,7 @@
 import { kelvinText, wholeText } from '../../../core/brief/amounts';
 import type { Finish } from '../../../core/brief/brief';
 import { balanceOfSeen, type WhiteBalance } from '../../../core/color/white-balance';
+import type { Vec3 } from '../../../core/math/vec3';
 import { PointerScale } from '../../../ui/pointer-scale';
 import type { ChangeBrief } from '../use-brief';
 import type { Picking } from '../view';
@@ -38,7 +39,8 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
   const was = before && (before.white ?? AS_RENDERED);
   const changed = was !== null && (was.kelvin !== seen.kelvin || was.tint !== seen.tint);
   const asking = picking?.asks === 'white';
-  const take = (srgb: readonly [number, number, number]) => {
+  const take = (srgb: Vec3 | null) => {
+    if (!srgb) return onMessage('the true picture is not on the stage yet, and the model has no light of its own to tell white by. Press again when the preview is there');
     const found = balanceOfSeen([...srgb], white);
     if (!found) return onMessage('no white can be told from this place: it is black, blown out or too coloured. Press something that is white or grey in truth');
     onMessage(null);
