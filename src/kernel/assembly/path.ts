@@ -127,11 +127,15 @@ function sidesAgree(dx: f32, dy: f32, dz: f32): bool {
   return g * n > 0;
 }
 
-/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing). For `aimedAt` see occluded. */
+/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing); the surroundings' own radiance is looked up here, as fine as the scattering shows it. For `aimedAt` see occluded. */
 function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32, group: u32, aimedAt: usize = 0): void {
   if (!sidesAgree(dx, dy, dz)) return;
   bsdf.evaluate(dx, dy, dz);
   if (!(bsdf.fR + bsdf.fG + bsdf.fB > 0)) return;
+  if (group == <u32>GROUP_SURROUNDINGS) {
+    sky.skyRadiance(dx, dy, dz, sky.seenTogether(bsdf.pdf, coneSpread));
+    r = sky.eR; g = sky.eG; b = sky.eB;
+  }
   const k: f32 = lightPdf > 0 ? <f32>1 / (lightPdf * chance + bsdf.pdf) : <f32>1 / chance;
   r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
   if (group <= <u32>GROUP_SUN && load<u32>(SETTINGS + S_UNMIRRORED)) { const matte = shareOfSurroundings(); r *= matte; g *= matte; b *= matte; }
@@ -154,7 +158,7 @@ function shareOfSurroundings(): f32 {
 function addSky(pair: u32, chance: f32): void {
   draw(pair);
   sky.sampleSky(u0, u1);
-  if (sky.sPdf > 0) addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance, GROUP_SURROUNDINGS);
+  if (sky.sPdf > 0) addLight(sky.sx, sky.sy, sky.sz, Infinity, 0, 0, 0, sky.sPdf, chance, GROUP_SURROUNDINGS);
 }
 
 function addSun(pair: u32, chance: f32): void {
@@ -272,7 +276,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (hitTriangle < 0 && !onGround) {
       let r: f32 = 0, g: f32 = 0, b: f32 = 0;
       if (skyKind) {
-        sky.skyRadiance(dx, dy, dz);
+        sky.skyRadiance(dx, dy, dz, sky.seenTogether(bsdfPdf, coneSpread));
         const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz) * chance) : 1;
         r = sky.eR * w; g = sky.eG * w; b = sky.eB * w;
       }
@@ -323,7 +327,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     const choice = u0, dice = u1;
     if (onGround) {
       const px = load<f32>(ray) + t * dx, pz = load<f32>(ray, 8) + t * dz, near: f32 = straight ? ground.presence(px, pz) : 1;
-      sky.skyRadiance(dx, dy, dz);
+      sky.skyRadiance(dx, dy, dz, sky.seenTogether(bsdfPdf, coneSpread));
       ground.reckon(px, pz, sky.eR, sky.eG, sky.eB, straight);
       const share = min<f32>(1, luminance(betaR, betaG, betaB));
       if (following) { feature(tintR * min<f32>(1, ground.whiteR), tintG * min<f32>(1, ground.whiteG), tintB * min<f32>(1, ground.whiteB), 0, 1, 0); following = false; }

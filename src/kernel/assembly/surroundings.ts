@@ -1,9 +1,10 @@
 // Light from around the model: an even radiance or a latitude-longitude image, and the sun as a disc of its true size.
 // Frame: +Y up; image column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi, turned about +Y by the settings.
-// The image is seen with bilinear filtering and sampled from an importance grid whose cells hold the solid-angle-weighted mean
-// of what bilinear filtering can show in them, so the pdf is positive wherever radiance is.
-import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_DISC_LIMB, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_MOON, S_MOON_COS, S_MOON_SIDE, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
-import { atan2, cosOut, PI, sinCosTurns, sinOut } from './math';
+// The image is seen with bilinear filtering, a large one by the halved copy that fits what is seen together, mixed of two (Williams
+// 1983); it is sampled from an importance grid of its coarsest copy, whose cells hold the solid-angle-weighted mean of what bilinear
+// filtering can show in them, so the pdf is positive wherever radiance is.
+import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_LEVELS, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_DISC_LIMB, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_MOON, S_MOON_COS, S_MOON_SIDE, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
+import { atan2, cosOut, log2, PI, sinCosTurns, sinOut } from './math';
 import * as portals from './portals';
 
 export let eR: f32 = 0; export let eG: f32 = 0; export let eB: f32 = 0;
@@ -32,15 +33,39 @@ function toImage(x: f32, y: f32, z: f32): void {
   v = atan2(sqrt<f32>(x * x + z * z), y) * INV_PI;
 }
 
-/** Radiance of the surroundings without the sun disc, into eR, eG, eB. */
-export function skyRadiance(x: f32, y: f32, z: f32): void {
+/**
+ * The angle that light scattered with a density (per solid angle) sees together: a quarter of a lobe of that density, or the pixel; a mirror has density 0.
+ * Both strategies of multiple importance sampling know it for a direction, so they see the same.
+ */
+export function seenTogether(pdf: f32, pixel: f32): f32 {
+  return pdf > 0 ? max<f32>(<f32>0.25 / sqrt<f32>(pdf), pixel) : pixel;
+}
+
+/** Radiance of the surroundings without the sun disc, into eR, eG, eB; `angle`: what is seen together, radians. */
+export function skyRadiance(x: f32, y: f32, z: f32, angle: f32): void {
   if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) {
     eR = load<f32>(SETTINGS + S_EVEN); eG = load<f32>(SETTINGS + S_EVEN, 4); eB = load<f32>(SETTINGS + S_EVEN, 8);
     return;
   }
   if (load<u32>(SETTINGS + S_ENV_KIND) != ENV_IMAGE) { eR = 0; eG = 0; eB = 0; return; }
   toImage(x, y, z);
-  const w = load<i32>(SETTINGS + S_ENV_WIDTH), h = load<i32>(SETTINGS + S_ENV_HEIGHT), data = <usize>load<u32>(SETTINGS + S_ENV_PTR);
+  const w = load<i32>(SETTINGS + S_ENV_WIDTH), h = load<i32>(SETTINGS + S_ENV_HEIGHT), data = <usize>load<u32>(SETTINGS + S_ENV_PTR), levels = load<i32>(SETTINGS + S_ENV_LEVELS);
+  if (levels == 0) { lookUp(data, w, h); return; }
+  const wanted = min<f32>(<f32>levels, max<f32>(0, log2(max<f32>(angle, <f32>1e-9) * <f32>h * INV_PI))), finer = min<i32>(<i32>wanted, levels), mix = wanted - <f32>finer;
+  lookUp(levelAt(data, w, h, finer), w >> finer, h >> finer);
+  if (mix <= 0) return;
+  const r = eR, g = eG, b = eB;
+  lookUp(levelAt(data, w, h, finer + 1), w >> (finer + 1), h >> (finer + 1));
+  eR = r + (eR - r) * mix; eG = g + (eG - g) * mix; eB = b + (eB - b) * mix;
+}
+
+function levelAt(data: usize, w: i32, h: i32, level: i32): usize {
+  for (let i = 0; i < level; i++) { data += <usize>(w * h) * 12; w >>= 1; h >>= 1; }
+  return data;
+}
+
+/** At u and v, in an image or a copy of it. */
+function lookUp(data: usize, w: i32, h: i32): void {
   const fx = u * <f32>w - <f32>0.5, fy = v * <f32>h - <f32>0.5, x0f = floor<f32>(fx), y0f = floor<f32>(fy), ax = fx - x0f, ay = fy - y0f;
   let x0 = <i32>x0f, x1 = x0 + 1;
   if (x0 < 0) x0 += w;
@@ -68,7 +93,7 @@ export function skyPdf(x: f32, y: f32, z: f32): f32 {
   return portals.open > 0 ? PORTAL_SHARE * portals.pdf(x, y, z) + OPEN_SHARE * openPdf(x, y, z) : openPdf(x, y, z);
 }
 
-/** Samples a direction of the surroundings; eR, eG, eB become its radiance. In a room most samples go through its portals. */
+/** Samples a direction of the surroundings. In a room most samples go through its portals. */
 export function sampleSky(u0: f32, u1: f32): void {
   if (portals.open == 0) { sampleOpen(u0, u1); return; }
   if (u0 < OPEN_SHARE) {
@@ -78,7 +103,6 @@ export function sampleSky(u0: f32, u1: f32): void {
     portals.sample((u0 - OPEN_SHARE) / PORTAL_SHARE, u1);
     sx = portals.dx; sy = portals.dy; sz = portals.dz;
     sPdf = OPEN_SHARE * openPdf(sx, sy, sz) + PORTAL_SHARE * portals.pdf(sx, sy, sz);
-    skyRadiance(sx, sy, sz);
   }
 }
 
@@ -95,7 +119,6 @@ function sampleOpen(u0: f32, u1: f32): void {
     const z = <f32>1 - 2 * u0, r = sqrt<f32>(max<f32>(0, <f32>1 - z * z));
     sinCosTurns(u1);
     sx = r * cosOut; sy = z; sz = r * sinOut; sPdf = INV_PI * <f32>0.25;
-    skyRadiance(sx, sy, sz);
     return;
   }
   const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT), count = w * h, grid = <usize>load<u32>(SETTINGS + S_GRID_PTR);
@@ -117,7 +140,6 @@ function sampleOpen(u0: f32, u1: f32): void {
   sinCosTurns((<f32>column + min<f32>(rest, <f32>0.9999)) / <f32>w - <f32>0.5);
   const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN), ix = r * cosOut, iz = r * sinOut;
   sx = c * ix + s * iz; sy = y; sz = c * iz - s * ix;
-  skyRadiance(sx, sy, sz);
 }
 
 /** One over the sun disc's solid angle when the direction lies on it, else 0. */

@@ -1,6 +1,7 @@
 /** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
 import type { CameraFrame } from '../../core/camera/lens';
 import type { Vec3 } from '../../core/math/vec3';
+import { imageLevels, levelCount, valuesWithLevels } from '../../core/lights/captured/levels';
 import { litShare } from '../../core/lights/moon/position';
 import { limbMean } from '../../core/lights/sun/limb';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
@@ -78,7 +79,7 @@ const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => 
 /** Bytes of memory that a render needs. `sceneEnd`: see behindScene. */
 export function memoryFor(sceneEnd: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
-  const surroundings = (image ? align(image.pixels.byteLength) + align(image.grid.width * image.grid.height * 12) : 0) + align(light.stars?.clear?.byteLength ?? 0);
+  const surroundings = (image ? align(valuesWithLevels(image.width, image.height) * 4) + align(image.grid.width * image.grid.height * 12) : 0) + align(light.stars?.clear?.byteLength ?? 0);
   return sceneEnd + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
@@ -135,14 +136,19 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   if (light.image) {
     const { image } = light;
     const { grid } = image;
-    f32.set(image.pixels, top >> 2);
     u32[s + L.S_ENV_PTR / 4] = top;
+    u32[s + L.S_ENV_LEVELS / 4] = levelCount(image.width, image.height);
+    let at = top >> 2;
+    for (const { pixels } of [image, ...imageLevels(image)]) {
+      f32.set(pixels, at);
+      at += pixels.length;
+    }
     u32[s + L.S_ENV_WIDTH / 4] = image.width;
     u32[s + L.S_ENV_HEIGHT / 4] = image.height;
     f32[s + L.S_ENV_SCALE / 4] = image.scale;
     f32[s + L.S_ENV_COS / 4] = Math.cos(image.rotation);
     f32[s + L.S_ENV_SIN / 4] = Math.sin(image.rotation);
-    top += align(image.pixels.byteLength);
+    top += align(valuesWithLevels(image.width, image.height) * 4);
     u32[s + L.S_GRID_PTR / 4] = top;
     u32[s + L.S_GRID_WIDTH / 4] = grid.width;
     u32[s + L.S_GRID_HEIGHT / 4] = grid.height;

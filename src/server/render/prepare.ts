@@ -8,6 +8,7 @@ import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { cutSun, findSun } from '../../core/lights/captured/find-sun';
 import { level } from '../../core/lights/captured/level';
+import { coarsest } from '../../core/lights/captured/levels';
 import { trueSun, turnedWithImage } from '../../core/lights/captured/true-sun';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { levelIrradiance } from '../../core/lights/ground/irradiance';
@@ -109,7 +110,8 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
   const upright = level(captured, around);
   const found = around.sun === 'image' ? null : findSun(upright);
   const seen = found ? cutSun(upright, found) : upright;
-  return { even: null, image: { ...seen, scale: 1, rotation: 0, grid: buildImportanceGrid(seen.pixels, seen.width, seen.height) }, sun: found && around.sun === 'true' ? trueSun(found) : null };
+  const sampled = coarsest(seen);
+  return { even: null, image: { ...seen, scale: 1, rotation: 0, grid: buildImportanceGrid(sampled.pixels, sampled.width, sampled.height) }, sun: found && around.sun === 'true' ? trueSun(found) : null };
 }
 
 export function adjustLight({ even, image, sun, stars = null }: SurroundingsLight, brief: Brief): SurroundingsLight {
