@@ -1,8 +1,10 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
 import 'reflect-metadata';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, type Finish, GROUND_DEFAULTS, HEAPS_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Matches, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, type Finish, type GradedBackground, GROUND_DEFAULTS, HEAPS_DEFAULTS, type PaperBackground, type Seen, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
+import { CORNERS, type Corner } from '../core/catalogue/corners';
+import { FILE_KINDS, type FileKind } from '../core/catalogue/file-kinds';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
 import type { SizeChoice } from '../core/catalogue/size-choice';
@@ -14,10 +16,12 @@ import { ADDED_FORMS, type AddedForm, type AddedLamp } from '../core/scene/added
 import type { LampSetting, Regrouped } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
 import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
-import { toPixels } from '../core/output/size';
+import { MOST_PIXELS, MOST_SIDE_PX, PPI, SIDE_MM } from '../core/output/edit-size';
+import { resolveSize } from '../core/output/size';
 import { type Checked, check, quoted, refuse } from './validate';
 
 const FAR_M = 1e7;
+const HEX = /^#[0-9a-f]{6}$/i;
 type Triple = [number, number, number];
 
 /** A decorator for a number within a range, with a message that names the range. */
@@ -169,21 +173,29 @@ class MeteredContract {
   @IsIn([true], { message: 'must be true' }) metered = true as const;
 }
 
-// 200 megapixels: an A0 sheet at 300 ppi has 139
-const MOST_PIXELS = 200e6;
 class PixelSizeContract {
-  @WholeRange(1, 32768) width_px = 600;
-  @WholeRange(1, 32768) height_px = 400;
+  @WholeRange(1, MOST_SIDE_PX) width_px = 600;
+  @WholeRange(1, MOST_SIDE_PX) height_px = 400;
 }
 class PaperSizeContract {
   @OneOf(PAPER_NAMES) paper: Paper = 'A3';
   @OneOf(ORIENTATIONS) orientation: Orientation = 'landscape';
-  @Range(20, 1200, 'ppi') ppi = 200;
+  @Range(PPI.least, PPI.most, 'ppi') ppi = 200;
 }
 class SheetSizeContract {
-  @Range(5, 5000, 'mm') width_mm = 420;
-  @Range(5, 5000, 'mm') height_mm = 297;
-  @Range(20, 1200, 'ppi') ppi = 200;
+  @Range(SIDE_MM.least, SIDE_MM.most, 'mm') width_mm = 420;
+  @Range(SIDE_MM.least, SIDE_MM.most, 'mm') height_mm = 297;
+  @Range(PPI.least, PPI.most, 'ppi') ppi = 200;
+}
+
+class SeenContract {
+  @IsOptional() destination: unknown = null;
+  @ValidateIf((o: SeenContract) => o.distance_m !== null) @Range(0.1, 100, 'm') distance_m: number | null = null;
+  @OneOf(FILE_KINDS) file: FileKind = base.seen.file;
+}
+class DestinationContract {
+  @IsString({ message: 'must be a name' }) @MinLength(1, { message: 'must not be empty' }) @MaxLength(80) name = '';
+  @IsOptional() size: unknown;
 }
 
 class QualityContract implements BriefQuality {
@@ -248,12 +260,27 @@ const MOST_ADDED_LAMPS = 64;
 const MOST_REGROUPED = 5000;
 const MOST_LAMP_GROUPS = 500;
 class BackgroundContract {
-  @OneOf(['own', 'clear', 'plain']) kind: 'own' | 'clear' = 'own';
+  @OneOf(['own', 'clear', 'plain', 'graded', 'paper']) kind: 'own' | 'clear' = 'own';
 }
 class PlainBackgroundContract {
   @OneOf(['plain']) kind = 'plain' as const;
   @Range(0, 100, 'L*') lightness = 90;
 }
+class GradedBackgroundContract implements GradedBackground {
+  @OneOf(['graded']) kind = 'graded' as const;
+  @Matches(HEX, { message: 'must be a colour like #7a8b9c' }) from = '#8a8f94';
+  @Matches(HEX, { message: 'must be a colour like #7a8b9c' }) to = '#e8e6e2';
+  @Range(-360, 360, 'degrees') angle_deg = 0;
+  @Range(0, 2) spread = 1;
+}
+class PaperBackgroundContract implements PaperBackground {
+  @OneOf(['paper']) kind = 'paper' as const;
+  @Range(0, 100, 'L*') lightness = 92;
+  @ValidateIf((o: PaperBackgroundContract) => o.corner !== null) @OneOf(CORNERS) corner: Corner | null = null;
+  @Range(-60, 60, 'L*') fall = 0;
+  @Range(0, 10, 'L*') grain = 1;
+}
+const BACKGROUNDS: Record<string, new () => object> = { plain: PlainBackgroundContract, graded: GradedBackgroundContract, paper: PaperBackgroundContract };
 class WhiteContract implements WhiteBalance {
   @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 6500;
   @Range(-MOST_TINT, MOST_TINT) tint = 0;
@@ -266,7 +293,7 @@ class FinishContract {
   @IsOptional() background: unknown;
 }
 
-const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'quality', 'ground', 'lamps', 'finish'] as const;
+const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'seen', 'quality', 'ground', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
 export function parseBrief(input: unknown): Checked<Brief> {
@@ -287,6 +314,8 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!exposure.ok) return exposure;
   const size = parseSize(given.size);
   if (!size.ok) return size;
+  const seen = parseSeen(given.seen);
+  if (!seen.ok) return seen;
   const quality = parseQuality(given.quality);
   if (!quality.ok) return quality;
   const ground = variant<Brief['ground']>(given.ground, 'brief.ground', base.ground, (v) => ((v as { kind?: unknown }).kind === 'shadow' ? ShadowGroundContract : NoGroundContract));
@@ -295,7 +324,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!lamps.ok) return lamps;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
-  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, seen: seen.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
 }
 
 function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
@@ -351,14 +380,23 @@ function parseList<T extends object>(input: unknown, place: string, contract: ne
   return { ok: true, value: out };
 }
 
-export function parseSize(input: unknown): Checked<SizeChoice> {
-  const place = 'brief.size';
+export function parseSize(input: unknown, place = 'brief.size'): Checked<SizeChoice> {
   const result = variant<SizeChoice>(input, place, base.size, (v) => ('paper' in v || 'orientation' in v ? PaperSizeContract : 'width_mm' in v || 'height_mm' in v ? SheetSizeContract : PixelSizeContract));
   if (!result.ok) return result;
   const size = result.value;
-  const pixels = 'width_px' in size ? size.width_px * size.height_px : 'width_mm' in size ? toPixels(size.width_mm, size.ppi) * toPixels(size.height_mm, size.ppi) : 0;
-  if (pixels > MOST_PIXELS) return refuse(`${place} has ${Math.round(pixels / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million are allowed, so lower the size or the ppi`);
+  const { width_px, height_px } = resolveSize(size);
+  if (Math.max(width_px, height_px) > MOST_SIDE_PX) return refuse(`${place} is ${width_px} x ${height_px} px; a side has at most ${MOST_SIDE_PX} px, so lower the size or the ppi`);
+  if (width_px * height_px > MOST_PIXELS) return refuse(`${place} has ${Math.round((width_px * height_px) / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million are allowed, because a PNG or JPEG is encoded as a whole and takes 8 bytes of memory a pixel, so lower the size or the ppi`);
   return result;
+}
+
+function parseSeen(input: unknown): Checked<Seen> {
+  const outer = variant<Seen>(input, 'brief.seen', base.seen, () => SeenContract);
+  if (!outer.ok || outer.value.destination === null) return outer;
+  const destination = variant<NonNullable<Seen['destination']>>(outer.value.destination, 'brief.seen.destination', outer.value.destination, () => DestinationContract);
+  if (!destination.ok) return destination;
+  const size = parseSize(destination.value.size, 'brief.seen.destination.size');
+  return size.ok ? { ok: true, value: { ...outer.value, destination: { name: destination.value.name, size: size.value } } } : size;
 }
 
 /** A named step brings its own limits; each may be overruled. */
@@ -375,7 +413,7 @@ function parseQuality(input: unknown): Checked<BriefQuality> {
 function parseFinish(input: unknown): Checked<Finish> {
   const outer = variant<Finish>(input, 'brief.finish', base.finish, () => FinishContract);
   if (!outer.ok) return outer;
-  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, (v) => ((v as { kind?: unknown }).kind === 'plain' ? PlainBackgroundContract : BackgroundContract));
+  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, (v) => BACKGROUNDS[String((v as { kind?: unknown }).kind)] ?? BackgroundContract);
   if (!background.ok) return background;
   const { white } = outer.value;
   if (white === null) return { ok: true, value: { ...outer.value, background: background.value } };

@@ -1,6 +1,7 @@
 /** What the server tells the screens. Times in ms, lengths in m, sizes in px or mm as named. */
 import type { Brief } from '../core/brief/brief';
 import type { KeptKind, KeptPart } from '../core/brief/kept-part';
+import type { Machine } from '../core/forecast/forecast';
 import type { MeasuredLamp } from '../core/film/lamp-shares';
 import type { PolarCurve } from '../core/lights/web/web';
 import type { ImportReport } from '../formats/import-report';
@@ -68,7 +69,7 @@ export interface CapturedDto {
 }
 
 /** Surroundings or a cue that was kept under a name. */
-export interface KeptLightDto {
+export interface KeptDto {
   id: string;
   kind: KeptKind;
   name: string;
@@ -97,9 +98,9 @@ export interface WorkspaceDto {
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
   photometric: PhotometricDto[];
-  kept_lights: KeptLightDto[];
-  /** Measured on this machine with this model; null before the first render. */
-  samples_per_second: number | null;
+  kept: KeptDto[];
+  /** What forecasts need of this machine and of the project's earlier proofs. */
+  machine: Machine;
   /** What renders on this machine now, of whatever project: "proof 3 of Reading room"; null when nothing does. */
   rendering: string | null;
 }

@@ -3,6 +3,8 @@
  * Lengths in metres, angles in degrees, light in cd/m2; each field carries its unit in its name.
  */
 import type { QualityKey } from '../catalogue/quality';
+import type { Corner } from '../catalogue/corners';
+import type { FileKind } from '../catalogue/file-kinds';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
 import type { WhiteBalance } from '../color/white-balance';
@@ -144,8 +146,27 @@ export interface BriefQuality {
   aids: boolean;
 }
 
-/** What is seen where nothing stands: the surroundings, nothing, or an even grey of this CIE L*. */
-export type Background = { kind: 'own' } | { kind: 'clear' } | { kind: 'plain'; lightness: number };
+/** What is seen where nothing stands: the surroundings, nothing, an even grey of this CIE L*, two colours (six digits each) that grade into each other, or paper. */
+export type Background = { kind: 'own' } | { kind: 'clear' } | { kind: 'plain'; lightness: number } | GradedBackground | PaperBackground;
+export interface GradedBackground {
+  kind: 'graded';
+  from: string;
+  to: string;
+  /** Where to: 0 downward, 90 to the right. */
+  angle_deg: number;
+  /** Share of the picture over which they grade. */
+  spread: number;
+}
+export interface PaperBackground {
+  kind: 'paper';
+  /** L*. */
+  lightness: number;
+  /** That it grows lighter to, by `fall` L*; darker when that is negative. */
+  corner: Corner | null;
+  fall: number;
+  /** Of its own, L*. */
+  grain: number;
+}
 
 export interface Finish {
   exposure_ev: number;
@@ -157,6 +178,16 @@ export interface Finish {
   background: Background;
 }
 
+/** Where a picture will be seen. Decides nothing of the film; its size does. */
+export interface Seen {
+  /** What was chosen, by name, and the size that it asks for; null for none. */
+  destination: { name: string; size: SizeChoice } | null;
+  /** From the eye; null for a screen. */
+  distance_m: number | null;
+  /** That it is handed over in. */
+  file: FileKind;
+}
+
 export interface Brief {
   version: typeof BRIEF_VERSION;
   viewpoint: Viewpoint;
@@ -164,6 +195,7 @@ export interface Brief {
   look: Look;
   exposure: Exposure;
   size: SizeChoice;
+  seen: Seen;
   quality: BriefQuality;
   ground: Ground;
   /** Of the model's lamps, what differs from the model, and lamps of the picture's own. */
@@ -189,6 +221,7 @@ export const BRIEF_DEFAULTS: Brief = {
   look: { kind: 'photographic' },
   exposure: { ev100: 12 },
   size: { width_px: 600, height_px: 400 },
+  seen: { destination: null, distance_m: null, file: 'png' },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
   lamps: { groups: [], only: null, added: [], regrouped: [] },
@@ -221,11 +254,11 @@ export function canonicalJson(value: unknown): string {
 }
 
 /**
- * The part of a brief that decides the film: no finish (it never needs a new render) and no step name. Samples and grain
- * stay in, because with the default limits they decide where each tile stops.
+ * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
+ * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish'> {
-  const { finish: _finish, ...rest } = brief;
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen'> {
+  const { finish: _finish, seen: _seen, ...rest } = brief;
   return rest;
 }
 

@@ -11,14 +11,21 @@ describe('what is kept of a brief', () => {
     const now: Brief = { ...BRIEF_DEFAULTS, lamps: { ...BRIEF_DEFAULTS.lamps, added: [spot], regrouped: [{ lamp: 'Hall 2', group: 'Stairs' }], only: 'Hall' } };
     const taken = { ...now, ...takePart(cue, now) };
     expect(taken).toMatchObject({ surroundings: evening.surroundings, exposure: { ev100: 4 }, lamps: { groups: evening.lamps.groups, only: null, added: [spot], regrouped: now.lamps.regrouped } });
-    expect(standsAt(cue, taken)).toBe(true);
-    expect(standsAt(cue, { ...taken, exposure: { ev100: 5 } })).toBe(false);
+    expect(standsAt(cue, taken, 'cue')).toBe(true);
+    expect(standsAt(cue, { ...taken, exposure: { ev100: 5 } }, 'cue')).toBe(false);
   });
   it('as surroundings is nothing but them', () => {
     const part = partOf(evening, 'surroundings');
     expect(part).toEqual({ surroundings: evening.surroundings });
     expect(takePart(part, BRIEF_DEFAULTS)).toEqual({ surroundings: evening.surroundings });
-    expect(standsAt(part, evening)).toBe(true);
+    expect(standsAt(part, evening, 'surroundings')).toBe(true);
+  });
+  it('as a destination is its size and where it is seen, and as a step its quality', () => {
+    const seen: Brief['seen'] = { destination: { name: 'Jury wall', size: { width_mm: 900, height_mm: 600, ppi: 150 } }, distance_m: 1.2, file: 'jpg' };
+    const wall: Brief = { ...BRIEF_DEFAULTS, size: { width_mm: 900, height_mm: 600, ppi: 150 }, seen };
+    expect(takePart(partOf(wall, 'destination'), BRIEF_DEFAULTS)).toEqual({ size: wall.size, seen });
+    expect(standsAt(partOf(wall, 'destination'), { ...wall, quality: { ...wall.quality, samples: 7 } }, 'destination')).toBe(true);
+    expect(readPart(JSON.stringify({ quality: { step: 'glance', samples: 9 } }))).toEqual({ quality: { ...BRIEF_DEFAULTS.quality, step: 'glance', samples: 9 } });
   });
   it('is read with what has come since at rest', () => {
     const old = { surroundings: { kind: 'sky', latitude_deg: 50, longitude_deg: 10, time: '2026-06-21T12:00:00Z', north_deg: 0, visibility_km: 40, cloud: 0, brightness_ev: 0 }, lamps: { groups: [{ group: 'Hall', on: false, dim_ev: 0, kelvin: null }], only: null } };

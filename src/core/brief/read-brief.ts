@@ -8,6 +8,7 @@ export function readBrief(json: string): Brief {
     ...kept,
     surroundings: readSurroundings(kept.surroundings),
     look: kept.look.kind === 'clay' ? { ...CLAY_DEFAULTS, ...kept.look } : kept.look,
+    seen: { ...BRIEF_DEFAULTS.seen, ...kept.seen },
     quality: { ...BRIEF_DEFAULTS.quality, ...kept.quality },
     lamps: readLamps(kept.lamps),
     finish: { ...BRIEF_DEFAULTS.finish, ...kept.finish }

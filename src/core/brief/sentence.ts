@@ -2,7 +2,7 @@
  * The brief as one plain sentence whose words open panels. Composed from the brief alone, so it is always true; clauses at
  * their default are left out. Numbers and their units are joined by a no-break space.
  */
-import { DESTINATIONS } from '../catalogue/destinations';
+import { DESTINATIONS } from '../output/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
 import { settingOf } from '../scene/dim-lamps';
 import { ROOMS } from '../lights/room/room';
@@ -48,12 +48,30 @@ function cloudWords({ cloud, heaps }: SkySurroundings): string | null {
   return heaped && veil ? `${heaped} under ${veil}` : (heaped ?? veil);
 }
 
+const ppiText = (ppi: number) => `${Math.round(ppi * 10) / 10}${NBSP}ppi`;
+
 export function sizePhrase(size: SizeChoice): string {
-  const destination = DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size));
-  if ('paper' in size) return `${size.paper} ${size.orientation} at ${size.ppi}${NBSP}ppi`;
-  if (destination) return destination.phrase;
-  if ('width_mm' in size) return `a sheet of ${size.width_mm}${NBSP}×${NBSP}${size.height_mm}${NBSP}mm at ${size.ppi}${NBSP}ppi`;
+  if ('paper' in size) return `${size.paper} ${size.orientation} at ${ppiText(size.ppi)}`;
+  if ('width_mm' in size) return `a sheet of ${size.width_mm}${NBSP}×${NBSP}${size.height_mm}${NBSP}mm at ${ppiText(size.ppi)}`;
   return `a screen of ${size.width_px}${NBSP}×${NBSP}${size.height_px}${NBSP}px`;
+}
+
+/** What the destination is called in a sentence: an A3 board, a slide; one of a user's own by its name. */
+function destinationPhrase(name: string): string {
+  if (!DESTINATIONS.some((d) => d.name === name)) return name;
+  return `${/^([aeio]|A\d)/i.test(name) ? 'an' : 'a'} ${small(name)}`;
+}
+
+/** The size, and whether it is what its destination asks for. */
+function sizeWords({ size, seen: { destination } }: Brief, shown: Brief | null): SentencePart[] {
+  const word = (text: string): SentencePart => ({ word: text, panel: 'size', changed: shown !== null && differs(size, shown.size) });
+  if (!destination) return [{ text: ', on ' }, word(sizePhrase(size))];
+  const name = destinationPhrase(destination.name);
+  if (!differs(size, destination.size)) return [{ text: ', for ' }, word(`${name}${'ppi' in size ? `, ${ppiText(size.ppi)}` : ''}`)];
+  const { ppi: _, ...sheet } = size as { ppi?: number };
+  const { ppi, ...asked } = destination.size as { ppi?: number };
+  const wish = ppi === undefined ? sizePhrase(destination.size).replace(/^a screen of /, '') : differs(sheet, asked) ? sizePhrase(destination.size) : ppiText(ppi);
+  return [{ text: ', on ' }, word(sizePhrase(size)), { text: ` (${name} asks for ${wish})` }];
 }
 
 /** Short form for lists: "A3 landscape", "4K screen". */
@@ -104,8 +122,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     ...lamps,
     { text: ', ' },
     word(lookPhrase(brief.look), 'look', brief.look, shown?.look),
-    { text: ', on ' },
-    word(sizePhrase(brief.size), 'size', brief.size, shown?.size),
+    ...sizeWords(brief, shown),
     { text: ', at ' },
     word(QUALITY_STEPS[brief.quality.step].name, 'quality', brief.quality, shown?.quality),
     { text: ' quality' }

@@ -63,5 +63,8 @@ export function passEnds(samples: number): number[] {
   return ends;
 }
 
+/** Grain of fewer samples says too little to stop by. */
+export const FIRST_DECISION = 32;
+
 /** Even and odd samples among the first n. */
 export const halves = (n: number): [number, number] => [Math.ceil(n / 2), Math.floor(n / 2)];

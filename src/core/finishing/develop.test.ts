@@ -19,7 +19,7 @@ function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
 }
 const develop = (tile: Float32Array, n: number, white: number, finish = own) => {
   const out = new Uint8Array(4);
-  developTile(tile, 1, 1, n, white, finish, out, 0, 4);
+  developTile(tile, 1, 1, n, white, finish, out, { x: 0, y: 0, sheetWidth: 1, sheetHeight: 1 });
   return [...out];
 };
 

@@ -2,12 +2,12 @@
  * Film to displayed pixels: mean of the samples, exposure, white balance, tone curve, sRGB, background. One tile at a time, so a sheet of any
  * size needs little memory. The film is never changed.
  */
-import { luminanceOfLightness } from '../color/lightness';
 import { encodeSrgb } from '../color/srgb';
 import { toneColor } from '../color/tone';
 import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
 import { CHANNELS } from '../film/film';
+import { behindOf } from './background';
 
 // Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has its own.
 const STEPS = 4096;
@@ -17,21 +17,29 @@ function code(linear: number): number {
   return linear < 0.02 ? Math.round(255 * encodeSrgb(Math.max(0, linear))) : CODES[Math.round(linear * STEPS)]!;
 }
 
+/** Where a tile lies in its picture, px. */
+export interface TilePlace {
+  x: number;
+  y: number;
+  sheetWidth: number;
+  sheetHeight: number;
+}
+
 /**
- * Writes a tile's pixels as rgba8 into `out`, whose rows are `stride` bytes apart, from byte `at` on. Colours under partial
- * coverage are not premultiplied.
+ * Writes a tile's pixels as rgba8 into `out`, the picture, row by row. Colours under partial coverage are not premultiplied.
  */
-export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, at: number, stride: number): void {
+export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, { x: left, y: top, sheetWidth, sheetHeight }: TilePlace): void {
   const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
   const { background } = finish;
   const clear = background.kind !== 'own';
-  const plain = background.kind === 'plain' ? luminanceOfLightness(background.lightness) : null;
+  const behind = behindOf(background, sheetWidth / sheetHeight);
+  const back: number[] = [0, 0, 0];
   const balance = finish.white && balanceMatrix(finish.white);
   const rgb: number[] = [0, 0, 0];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const p = (y * width + x) * CHANNELS;
-      const o = at + y * stride + x * 4;
+      const o = ((top + y) * sheetWidth + left + x) * 4;
       let r = tile[p]! + tile[p + 3]!;
       let g = tile[p + 1]! + tile[p + 4]!;
       let b = tile[p + 2]! + tile[p + 5]!;
@@ -39,8 +47,11 @@ export function developTile(tile: Float32Array, width: number, height: number, s
       if (clear) {
         cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
         if (cover < 1 / 512) {
-          if (plain === null) out.fill(0, o, o + 4);
-          else out.fill(code(plain), o, o + 3).fill(255, o + 3, o + 4);
+          if (behind) {
+            behind((left + x + 0.5) / sheetWidth, (top + y + 0.5) / sheetHeight, back);
+            for (let c = 0; c < 3; c++) out[o + c] = code(back[c]!);
+            out[o + 3] = 255;
+          } else out.fill(0, o, o + 4);
           continue;
         }
         r = (r - tile[p + 6]!) / cover;
@@ -52,8 +63,9 @@ export function developTile(tile: Float32Array, width: number, height: number, s
         [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
       }
       toneColor(rgb, r * k, g * k, b * k);
-      if (plain !== null) {
-        for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + plain * (1 - cover);
+      if (behind) {
+        if (cover < 1) behind((left + x + 0.5) / sheetWidth, (top + y + 0.5) / sheetHeight, back);
+        for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + back[c]! * (1 - cover);
         cover = 1;
       }
       out[o] = code(rgb[0]!);

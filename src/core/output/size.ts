@@ -35,7 +35,36 @@ export function scaleSize(size: SheetSize, share: number): { width_px: number; h
   return { width_px: Math.max(1, Math.round(size.width_px * share)), height_px: Math.max(1, Math.round(size.height_px * share)) };
 }
 
+const MINUTE_OF_ARC = Math.PI / 180 / 60;
+
 /** Finest ppi a normal eye resolves at a distance: one minute of arc. Source: normal acuity, any optics text. */
-export function resolvedPpi(distance_m: number): number {
-  return MM_PER_INCH / (distance_m * 1000 * Math.tan(Math.PI / 180 / 60));
+export const resolvedPpi = (distance_m: number): number => MM_PER_INCH / (distance_m * 1000 * Math.tan(MINUTE_OF_ARC));
+
+/** How near the eye has to come to resolve a density, m. */
+export const resolvingDistance = (ppi: number): number => MM_PER_INCH / (ppi * 1000 * Math.tan(MINUTE_OF_ARC));
+
+// People step closer; big boards have at least so many pixels, long side, from A1 on; printers gain nothing beyond 300 (common practice, no source).
+const STEP_CLOSER = 1.75;
+const BOARD_PX = 5000;
+const BOARD_MM = 800;
+const LEAST_PPI = 72;
+const MOST_PPI = 300;
+const PPI_STEP = 5;
+
+/** The density that a sheet asks for, seen from a distance, in steps of 5 ppi. */
+export function askedPpi(distance_m: number, longSide_mm: number): number {
+  const board = longSide_mm >= BOARD_MM ? (BOARD_PX * MM_PER_INCH) / longSide_mm : 0;
+  const wished = Math.max(STEP_CLOSER * resolvedPpi(distance_m), board);
+  return Math.min(MOST_PPI, Math.max(LEAST_PPI, Math.ceil(wished / PPI_STEP) * PPI_STEP));
+}
+
+/** `coarse`: its pixels show from there. `wasted`: finer than is seen, even by those who step closer. */
+export type Sharpness = 'coarse' | 'fits' | 'wasted';
+
+// More than so many times what is asked for serves nobody.
+const WASTE = 1.25;
+
+export function sharpnessOf(ppi: number, distance_m: number, longSide_mm: number): Sharpness {
+  if (ppi < Math.min(resolvedPpi(distance_m), MOST_PPI)) return 'coarse';
+  return ppi > WASTE * askedPpi(distance_m, longSide_mm) ? 'wasted' : 'fits';
 }

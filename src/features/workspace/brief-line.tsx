@@ -1,6 +1,7 @@
 /** The brief line: one true sentence whose underlined words open panels, and the button that renders. */
 import type { ProofDto } from '../../contracts/dto';
-import type { PanelKey, SentencePart } from '../../core/brief/sentence';
+import { about, duration, type PanelKey, type SentencePart } from '../../core/brief/sentence';
+import type { Forecast } from '../../core/forecast/forecast';
 import { RenderSlip } from '../../ui/render-slip';
 import type { OpenPanel } from './view';
 
@@ -8,7 +9,7 @@ interface Props {
   sentence: SentencePart[];
   open: OpenPanel;
   onOpen: (panel: PanelKey) => void;
-  forecast: { text: string; limit: boolean; ready: number } | null;
+  forecast: Forecast | null;
   /** The proof that is this very film already. */
   twin: ProofDto | null;
   /** The proof whose film it needs: only its finish is another. */
@@ -21,8 +22,8 @@ interface Props {
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export function BriefLine({ sentence, open, onOpen, forecast, twin, film, message, onDismiss, onRender }: Props) {
-  const end = twin ? (twin.state === 'done' ? `: proof ${twin.number} is this very picture.` : `: proof ${twin.number} is under way.`) : film ? `: from proof ${film.number}, without a new render.` : forecast ? `: ready in ${forecast.limit ? 'at most' : 'about'} ` : '.';
-  const stub = twin ? (twin.state === 'done' ? `${twin.number} is up to date` : `${twin.number} is rendering`) : film ? `of proof ${film.number}` : forecast ? `ready ${clock(forecast.ready)}` : undefined;
+  const end = twin ? (twin.state === 'done' ? `: proof ${twin.number} is this very picture.` : `: proof ${twin.number} is under way.`) : film ? `: from proof ${film.number}, without a new render.` : forecast ? ': ready in about ' : '.';
+  const stub = twin ? (twin.state === 'done' ? `${twin.number} is up to date` : `${twin.number} is rendering`) : film ? `of proof ${film.number}` : forecast ? `ready ${clock(Date.now() + forecast.seconds * 1000)}` : undefined;
   return (
     <div className="brief">
       <div>
@@ -53,7 +54,7 @@ export function BriefLine({ sentence, open, onOpen, forecast, twin, film, messag
             )
           )}
           {end}
-          {!twin && !film && forecast ? <span className="n">{forecast.text}.</span> : null} <RenderSlip label={film ? 'Finish' : 'Render'} stub={stub} disabled={twin !== null} onPress={onRender} />
+          {!twin && !film && forecast ? <span className="n" title={`Between ${duration(forecast.low)} and ${duration(forecast.high)}`}>{about(forecast.seconds)}.</span> : null} <RenderSlip label={film ? 'Finish' : 'Render'} stub={stub} disabled={twin !== null} onPress={onRender} />
         </p>
         {message ? (
           <p className="err" role="alert">

@@ -25,6 +25,8 @@ interface Props {
   model: string;
   brief: Brief;
   inches: boolean;
+  /** Proportion of the frame before the sheet's changed; drawn as a hairline. */
+  frameBefore: number | null;
   view: FreeViewpoint;
   sun: Vec3 | null;
   name: string;
@@ -180,6 +182,7 @@ export function Stage(props: Props) {
             <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
             <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} aria-hidden />
             {props.picking ? <div className="pick" role="application" aria-label={props.picking.says} {...pick} /> : null}
+            {props.frameBefore ? <div className="before" style={hairline(props.frameBefore, g.width_px / g.height_px)} /> : null}
             {props.marks.length > 0 && place.width > 0 ? <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} /> : null}
             {picture && !(showModel && (drawn || preview.picture)) ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
           </div>
@@ -231,6 +234,12 @@ export function Stage(props: Props) {
       </div>
     </section>
   );
+}
+
+/** The frame of a proportion within one of another that shows all of it, in shares of that. */
+function hairline(before: number, now: number) {
+  const [width, height] = now < before ? [1, now / before] : [before / now, 1];
+  return { left: `${50 * (1 - width)}%`, top: `${50 * (1 - height)}%`, width: `${100 * width}%`, height: `${100 * height}%` };
 }
 
 // What a press means is a little place, not a pixel with its grain.

@@ -7,7 +7,6 @@ import { about, composeSentence, countChanges, sizeLabel } from '../../core/brie
 import { skyLights } from '../../core/lights/sky/sky-lights';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { settingOf } from '../../core/scene/dim-lamps';
-import { resolveSize, scaleSize } from '../../core/output/size';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import { send } from '../shared/send';
@@ -22,13 +21,15 @@ import { ModelPanel } from './panels/model-panel';
 import { Panel } from './panels/panel';
 import { QualityPanel } from './panels/quality-panel';
 import { StagePanel } from './panels/stage-panel';
-import { SizePanel } from './panels/size-panel';
+import type { SheetUnit } from './panels/size-fields';
+import { type FrameBefore, SizePanel } from './panels/size-panel';
 import { SurroundingsPanel } from './panels/surroundings-panel';
 import { ViewpointPanel } from './panels/viewpoint-panel';
 import { Stage, type Zoom } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useStageView } from './use-stage-view';
 import { freeView, type LampMark, lampsOf, type OpenPanel, type Picking, placesOf } from './view';
+import { useForecast, useGrainSoFar } from './use-forecast';
 import { useKeys } from './use-keys';
 
 /** Parts of the brief that the live view shows. */
@@ -42,7 +43,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const [showModel, setShowModel] = useState(false);
   const [rawWanted, setRawWanted] = useState(false);
   const [zoom, setZoom] = useState<Zoom>('whole');
-  const [inches, setInches] = useState(false);
+  const [unit, setUnit] = useState<SheetUnit>('mm');
+  const [frameBefore, setFrameBefore] = useState<FrameBefore | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const [previewEv, setPreviewEv] = useState<number | null>(null);
   const [picking, setPicking] = useState<Picking | null>(null);
@@ -67,11 +69,11 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     goBack(by);
     if (stageView.preview && shown) setShowModel(true);
   };
-  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'samples_per_second' | 'rendering'>>(`/api/projects/${workspace.project.id}/events`, (event) =>
+  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'machine' | 'rendering'>>(`/api/projects/${workspace.project.id}/events`, (event) =>
     setWorkspace((w) => ({
       ...w,
       proofs: event.proofs,
-      samples_per_second: event.samples_per_second,
+      machine: event.machine,
       rendering: event.rendering,
       // while a change is on its way, ours is newer than the server's
       pictures: event.pictures.map((p) => (p.id === picture.id && busy.current ? (w.pictures.find((q) => q.id === p.id) ?? p) : p))
@@ -88,8 +90,9 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const same = (p: ProofDto) => canonicalJson(filmBrief(p.brief)) === canonicalJson(filmBrief(brief));
   const ofThisFilm = proofs.filter((p) => (p.state === 'done' || p.state === 'running' || p.state === 'waiting') && p.revision === workspace.revision.number && same(p));
   const twin = ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
-  const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
-  const seconds = workspace.samples_per_second ? (size.width_px * size.height_px * brief.quality.samples) / workspace.samples_per_second : null;
+  const running = proofs.find((p) => p.state === 'running') ?? null;
+  const forecast = useForecast(workspace.project.id, brief, workspace.machine, workspace.rendering !== null);
+  const soFar = useGrainSoFar(running);
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
   const lamps = lampsOf(workspace.revision.report, brief.lamps);
   const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
@@ -125,7 +128,6 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     panel: (key) => setPanel(key),
     render: () => void (!twin && render()),
     stop: () => {
-      const running = proofs.find((p) => p.state === 'running');
       if (running) stop(running, 'keep');
     },
     picture: (by) => choosePicture(step(workspace.pictures, picture.id, by)!.id),
@@ -145,6 +147,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   useEffect(() => {
     setPicking(null);
     setGathering(null);
+    setFrameBefore(null);
   }, [panel, picture.id]);
   const marks: LampMark[] =
     panel !== 'lamps'
@@ -165,7 +168,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         sentence={sentence}
         open={panel}
         onOpen={(key) => setPanel(panel === key ? null : key)}
-        forecast={seconds === null ? null : { text: about(seconds), limit: brief.quality.grain !== null, ready: Date.now() + seconds * 1000 }}
+        forecast={forecast.now}
         twin={twin}
         film={twin ? null : (ofThisFilm[0] ?? null)}
         message={message}
@@ -177,7 +180,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         project={workspace.project.id}
         model={workspace.revision.glb_sha256}
         brief={brief}
-        inches={inches}
+        inches={unit === 'in'}
+        frameBefore={panel === 'size' ? (frameBefore?.aspect ?? null) : null}
         view={view}
         sun={sun}
         name={picture.name}
@@ -220,7 +224,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
                     ['EXR', 'kind=exr']
                   ] as const
                 ).map(([label, query]) => (
-                  <a key={label} className="lk" download href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}>
+                  <a key={label} className="lk" aria-current={query === `kind=${brief.seen.file}` ? 'true' : undefined} download href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}>
                     {label}
                   </a>
                 ))}
@@ -229,7 +233,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
           </span>
         </header>
         {proofs.length === 0 ? (
-          <p className="say">The stage shows the model; a Glance tells the light{seconds === null ? '' : ` in about ${about(seconds)}`}.</p>
+          <p className="say">The stage shows the model; a Glance tells the light{forecast.now ? ` in about ${about(forecast.now.seconds)}` : ''}.</p>
         ) : (
           <ol className="tks">
             {proofs.map((proof) => (
@@ -268,11 +272,11 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'size' ? (
         <Panel title="Size" onClose={close}>
-          <SizePanel brief={brief} was={was} inches={inches} onInches={setInches} onChange={change} />
+          <SizePanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} unit={unit} onUnit={setUnit} before={frameBefore} onBefore={setFrameBefore} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'quality' ? (
         <Panel title="Quality" onClose={close}>
-          <QualityPanel brief={brief} was={was} samplesPerSecond={workspace.samples_per_second} onChange={change} />
+          <QualityPanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} running={running} ended={proofs.find((p) => p.ended_at_ms !== null) ?? null} soFar={soFar} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'model' ? (
         <Panel title="Model" onClose={close}>

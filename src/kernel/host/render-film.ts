@@ -3,7 +3,7 @@
  * reached. What a tile holds depends on its sample count alone, so any order of work, any number of threads and any number of
  * restarts give the same bytes.
  */
-import { passEnds, tileFloats, type TileRect } from '../../core/film/film';
+import { FIRST_DECISION, passEnds, tileFloats, type TileRect } from '../../core/film/film';
 import type { FilmSource, FilmStore } from '../../core/film/store';
 import type { TilePool } from './pool';
 
@@ -46,8 +46,6 @@ export interface RenderHooks {
 
 const CHECKPOINT_MS = 1000;
 const LARGEST_UNIT = 64; // samples of a tile between two looks at the clock
-// Grain of fewer samples says too little to stop by.
-const FIRST_DECISION = 32;
 
 export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
   const pixels = (tile: TileRect) => tile.width * tile.height;

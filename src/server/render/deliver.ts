@@ -1,5 +1,6 @@
 /** Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles. */
 import type { Finish } from '../../core/brief/brief';
+import type { FileKind } from '../../core/catalogue/file-kinds';
 import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
 import { extraChannels, readExtra } from './extra-channels';
 import { developTile, linearTile } from '../../core/finishing/develop';
@@ -11,15 +12,13 @@ export interface FilmView extends FilmPicture {
   layers: FilmLayers;
 }
 
-export type FileKind = 'png' | 'jpg' | 'exr';
-
 export async function developFilm({ film, width, height, white }: FilmView, finish: Finish): Promise<RgbaImage> {
   const pixels = new Uint8Array(width * height * 4);
   for (const tile of tilesOf(width, height)) {
     const state = film.state(tile.index);
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, state.samples, white, finish, pixels, (tile.y * width + tile.x) * 4, width * 4);
+    developTile(data, tile.width, tile.height, state.samples, white, finish, pixels, { x: tile.x, y: tile.y, sheetWidth: width, sheetHeight: height });
   }
   return { width, height, pixels };
 }

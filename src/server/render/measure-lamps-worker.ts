@@ -12,6 +12,7 @@ import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
 import { findPack, packKey } from '../files/pack-store';
+import { answerOnce } from './ask-worker';
 import { readCapturedOf } from './captured-file';
 import { loadKernel } from './kernel-file';
 import type { MeasureJob, MeasureSaid } from './measure-lamps';
@@ -63,8 +64,4 @@ async function measure({ model, brief }: MeasureJob): Promise<MeasureSaid> {
   return { ok: true, lamps: found.map((s) => ({ ...s, time: costs.get(s.group) ?? null })) };
 }
 
-process.once('message', (job: MeasureJob) => {
-  void measure(job)
-    .catch((error: unknown): MeasureSaid => ({ ok: false, message: error instanceof Error ? error.message : String(error) }))
-    .then((said) => process.send!(said, () => process.exit(0)));
-});
+answerOnce(measure);

@@ -2,6 +2,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { readBrief } from '../../core/brief/read-brief';
 import { CHANNELS, layerCount, SPAN, tilesOf } from '../../core/film/film';
+import { CLEAN_START_S, forecast } from '../../core/forecast/forecast';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
@@ -11,7 +12,8 @@ import { DiskFilm, hashFilm } from '../files/film-store';
 import { cleanPath, filmPath, layersPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
 import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, savePictureCount, saveProgress, stopAsked } from '../jobs/queue';
 import { findPack, packKey } from '../files/pack-store';
-import { findRevision, saveSpeed } from '../store/projects';
+import { cleanSpeed, findProbe, saveCleanSpeed, savePair } from '../store/forecasts';
+import { findRevision } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
 import { readCapturedOf } from './captured-file';
 import { cleanProof } from './clean-proof';
@@ -21,6 +23,7 @@ import { type FilmProgress, hasReached, type RenderEnd } from '../../kernel/host
 import { ScreenPicture } from './screen-picture';
 import { DARK } from './prepare';
 import { readWebs } from './photometric-files';
+import { probeKey } from './probe-key';
 import { prepare, run } from './session';
 
 const BEAT_MS = 1500;
@@ -28,6 +31,14 @@ const LOOK_MS = 250; // at the stop button
 const PICTURE_MS = 700;
 // Of the time since the last one, writing a picture may take this share: large sheets are shown less often.
 const PICTURE_SHARE = 0.1;
+
+// Shorter renders are mostly the threads' start.
+const LEAST_JUDGED_S = 1;
+const LEAST_JUDGED_PX = 300_000;
+
+function keepCleanSpeed(seconds: number, pixels: number): void {
+  if (pixels > LEAST_JUDGED_PX) saveCleanSpeed(Math.max(0.1, ((seconds - CLEAN_START_S) * 1e6) / pixels));
+}
 
 /** Fourfold each time; the end has a look of its own. */
 function cleanMoments(samples: number): number[] {
@@ -99,6 +110,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       saveCleaning(proof.id, 0);
       const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), isOver);
       if (cleaned === null || typeof cleaned === 'string') return cleaned;
+      const seconds = (Date.now() - began) / 1000;
+      if (cleaned.learned) keepCleanSpeed(seconds, width * height);
       await addClean();
       if (latest) latest.seconds += (Date.now() - began) / 1000;
       return cleaned;
@@ -110,6 +123,14 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       await clean.close();
     };
 
+    /** What a forecast would have said against what it took, for the next ones of the project. */
+    const keepPair = (took: number) => {
+      const probe = findProbe(probeKey(revision.glb_sha256, brief));
+      if (!probe) return;
+      const { samples, grain, minutes } = brief.quality;
+      const { renderSeconds } = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: [] }, { width_px: width, height_px: height, samples, grain, minutes, denoised: false });
+      if (renderSeconds > LEAST_JUDGED_S) savePair(proof.id, revision.project_id, renderSeconds, took, Date.now());
+    };
     // the render pauses at these sample counts to be seen denoised
     const moments = brief.finish.denoise > 0 && brief.finish.denoise_meanwhile ? cleanMoments(brief.quality.samples) : [];
     const before = { seconds: 0, rays: 0 }; // in the runs before the last pause
@@ -164,7 +185,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       }
     }
     await film.close();
-    if (end && end.seconds > 0.5 && proof.samples === 0 && before.seconds === 0) saveSpeed(proof.revision_id, (end.samples * width * height) / end.seconds, Date.now());
+    if (end?.by === 'limits' && proof.samples === 0 && before.seconds === 0) keepPair(end.seconds);
     finish(proof.id, end?.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
   } catch (error) {
     if (error instanceof BriefRefused || error instanceof RangeError) fail(proof.id, `This brief cannot be rendered: ${error.message}.`, Date.now());

@@ -48,7 +48,7 @@ export class ScreenPicture {
       }
       for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
     }
-    developTile(small, width, height, samples, this.white, this.finish, this.pixels, ((tile.y / f) * this.width + tile.x / f) * 4, this.width * 4);
+    developTile(small, width, height, samples, this.white, this.finish, this.pixels, { x: tile.x / f, y: tile.y / f, sheetWidth: this.width, sheetHeight: this.height });
     this.dirty = true;
   }
 

@@ -48,10 +48,3 @@ export const insertViewpoint = (row: ViewpointRow) => database().prepare('INSERT
 export const listCaptured = () => database().prepare('SELECT * FROM captured_images ORDER BY created_at_ms').all() as CapturedRow[];
 export const findCaptured = (sha256: string) => (database().prepare('SELECT * FROM captured_images WHERE sha256 = ?').get(sha256) as CapturedRow | undefined) ?? null;
 export const insertCaptured = (row: CapturedRow) => database().prepare('INSERT OR IGNORE INTO captured_images VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms, :sun_json)').run(row);
-
-export const speedOf = (revisionId: string) =>
-  ((database().prepare('SELECT samples_per_second FROM measurements WHERE revision_id = ?').get(revisionId) as { samples_per_second: number } | undefined)?.samples_per_second) ?? null;
-export const saveSpeed = (revisionId: string, samplesPerSecond: number, now: number) =>
-  database()
-    .prepare('INSERT INTO measurements VALUES (?, ?, ?) ON CONFLICT (revision_id) DO UPDATE SET samples_per_second = excluded.samples_per_second, measured_at_ms = excluded.measured_at_ms')
-    .run(revisionId, samplesPerSecond, now);

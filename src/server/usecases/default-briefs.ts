@@ -9,6 +9,7 @@ import type { ImportReport } from '../../formats/import-report';
 const FIREFLY = 4;
 // Width over height of a landscape sheet of the A series (ISO 216).
 const A_SERIES = Math.SQRT2;
+const ARMS_LENGTH_M = 0.6;
 // Above this it is a building under the sky, below a thing in a studio.
 const BUILDING_M = 3;
 
@@ -22,6 +23,7 @@ export function firstBrief(report: ImportReport): Brief {
     surroundings: large || report.site ? { ...SURROUNDINGS_DEFAULTS.sky, ...(report.site ?? { latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg }) } : SURROUNDINGS_DEFAULTS.studio,
     exposure: { metered: true },
     size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
+    seen: { destination: null, distance_m: ARMS_LENGTH_M, file: 'png' },
     quality: { ...BRIEF_DEFAULTS.quality, step: 'glance', samples, grain, bounces, scale, firefly: FIREFLY },
     finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }
   };

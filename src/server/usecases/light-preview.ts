@@ -3,7 +3,7 @@ import { access, mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readPart } from '../../core/brief/kept-part';
 import { config } from '../config';
-import { findKeptLight } from '../store/kept-lights';
+import { findKept } from '../store/kept';
 import { runWorker } from './run-worker';
 
 const ID = /^[0-9a-zA-Z-]{6,40}$/;
@@ -23,7 +23,7 @@ export function lightPreview(id: string): Promise<string | null> {
 async function make(id: string): Promise<string | null> {
   const path = pathOf(id);
   if (await access(path).then(() => true, () => false)) return path;
-  const kept = findKeptLight(id);
+  const kept = findKept(id);
   if (kept?.kind !== 'surroundings') return null;
   await mkdir(join(config.dataDir, 'previews'), { recursive: true });
   const part = `${path}.${process.pid}.part`;

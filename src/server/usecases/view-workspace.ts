@@ -3,10 +3,12 @@ import type { CapturedSunDto, PhotometricDto, WorkspaceDto } from '../../contrac
 import type { Brief } from '../../core/brief/brief';
 import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/import-report';
-import { listKeptLights } from '../store/kept-lights';
+import { config } from '../config';
+import { cleanSpeed, ratiosOf } from '../store/forecasts';
+import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
 import { findPicture, listPictures } from '../store/pictures';
-import { findProject, latestRevision, listCaptured, listViewpoints, speedOf } from '../store/projects';
+import { findProject, latestRevision, listCaptured, listViewpoints } from '../store/projects';
 import { listProofs, openProofs } from '../store/proofs';
 import { pictureDto, proofDto } from './to-dto';
 
@@ -23,8 +25,8 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
     viewpoints: listViewpoints(project.id).map((v) => ({ id: v.id, name: v.name, viewpoint: JSON.parse(v.viewpoint_json) as Brief['viewpoint'] })),
     captured: listCaptured().map(({ sha256, name, width_px, height_px, sun_json }) => ({ sha256, name, width_px, height_px, sun: sun_json ? (JSON.parse(sun_json) as CapturedSunDto | null) : null })),
     photometric: listPhotometric().map(({ sha256, name, lumen, watts, curve_json }) => ({ sha256, name, lumen, watts, curve: JSON.parse(curve_json) as PhotometricDto['curve'] })),
-    kept_lights: listKeptLights(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: readPart(part_json) })),
-    samples_per_second: speedOf(revision.id),
+    kept: listKept(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: readPart(part_json) })),
+    machine: { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: ratiosOf(project.id) },
     rendering: whatRenders()
   };
 }

@@ -1,35 +1,116 @@
-/** What is seen where nothing stands: the surroundings themselves, or an even grey. It never needs a new render. */
-import type { Finish } from '../../../core/brief/brief';
+/** What is seen where nothing stands: the surroundings themselves, or what the finish puts there. It never needs a new render. */
+import { useRef } from 'react';
+import type { Background, Finish, GradedBackground, PaperBackground } from '../../../core/brief/brief';
+import { CORNERS } from '../../../core/catalogue/corners';
+import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { ChangeBrief } from '../use-brief';
 
-const GREYS = [0, 20, 40, 60, 80, 100].map((value) => ({ value, strong: value % 100 === 0 }));
-const PAPER = 96;
+const LIGHTNESS = [0, 20, 40, 60, 80, 100].map((value) => ({ value, strong: value % 100 === 0 }));
+const SPREADS = [0, 0.5, 1, 1.5, 2].map((value) => ({ value, strong: value === 1 }));
+const FALLS = [-40, -20, 0, 20, 40].map((value) => ({ value, strong: value === 0 }));
+const GRAINS = [0, 1, 2, 3, 4].map((value) => ({ value, strong: value === 0 }));
+
+type Made = Exclude<Background['kind'], 'clear'>;
+const STARTS: Record<Made, Background> = {
+  own: { kind: 'own' },
+  plain: { kind: 'plain', lightness: 96 },
+  graded: { kind: 'graded', from: '#8d949b', to: '#e9e7e3', angle_deg: 0, spread: 1 },
+  paper: { kind: 'paper', lightness: 92, corner: 'upper left', fall: 5, grain: 1 }
+};
+const NAMES: Record<Made, string> = { own: 'The surroundings', plain: 'Grey', graded: 'Graded', paper: 'Paper' };
+
+interface LevelProps {
+  name: string;
+  label: string;
+  value: number;
+  range: readonly [least: number, most: number, step: number];
+  ticks: { value: number; strong: boolean }[];
+  text: string;
+  onChange: (value: number, joins: boolean) => void;
+}
+
+function Level({ name, label, value, range: [min, max, step], ticks, text, onChange }: LevelProps) {
+  return (
+    <div className="ctl" style={{ marginTop: 8 }}>
+      <span className="lab">{name}</span>
+      <PointerScale label={label} width={130} value={value} min={min} max={max} step={step} ticks={ticks} valueText={text} onChange={onChange} />
+      <span className="n v">{text}</span>
+    </div>
+  );
+}
+
+const tenth = (v: number) => Math.round(v * 10) / 10;
 
 export function BackgroundControls({ finish, onChange }: { finish: Finish; onChange: ChangeBrief }) {
   const { background } = finish;
-  const plain = background.kind === 'plain' ? background : null;
-  const set = (next: Finish['background'], joins = false) => onChange({ finish: { ...finish, background: next } }, joins);
+  const set = (next: Background, joins = false) => onChange({ finish: { ...finish, background: next } }, joins);
   return (
     <div className="sec">
       <span className="lab">Behind the model</span>
-      <Words
-        label="Behind the model"
-        value={plain ? 'plain' : 'own'}
-        options={[
-          { key: 'own', label: 'The surroundings' },
-          { key: 'plain', label: 'An even grey' }
-        ]}
-        onChoose={(kind) => set(kind === 'plain' ? { kind, lightness: PAPER } : { kind })}
-      />
-      {plain ? (
-        <div className="ctl" style={{ marginTop: 8 }}>
-          <span className="lab">Lightness</span>
-          <PointerScale label="Lightness of the background" width={130} value={plain.lightness} min={0} max={100} step={1} ticks={GREYS} valueText={`L* ${plain.lightness}`} onChange={(lightness, joins) => set({ kind: 'plain', lightness }, joins)} />
-          <span className="n v">L* {plain.lightness}</span>
-        </div>
-      ) : null}
+      <Words label="Behind the model" value={background.kind === 'clear' ? 'own' : background.kind} options={(Object.keys(NAMES) as Made[]).map((key) => ({ key, label: NAMES[key] }))} onChoose={(kind) => set(STARTS[kind])} />
+      {background.kind === 'plain' ? <Level name="Lightness" label="Lightness of the background" value={background.lightness} range={[0, 100, 1]} ticks={LIGHTNESS} text={`L* ${background.lightness}`} onChange={(lightness, joins) => set({ kind: 'plain', lightness }, joins)} /> : null}
+      {background.kind === 'graded' ? <GradedControls background={background} onSet={set} /> : null}
+      {background.kind === 'paper' ? <PaperControls background={background} onSet={set} /> : null}
+      {background.kind === 'own' ? null : <p className="note">Part of the finish: it is there at once, also behind glass, and needs no new render.</p>}
     </div>
+  );
+}
+
+function GradedControls({ background, onSet }: { background: GradedBackground; onSet: (next: Background, joins?: boolean) => void }) {
+  // a colour is looked for by many changes, which are one
+  const looking = useRef(false);
+  const set = (part: Partial<GradedBackground>, joins = false) => onSet({ ...background, ...part }, joins);
+  return (
+    <>
+      <div className="rows" style={{ marginTop: 8 }}>
+        {(['from', 'to'] as const).map((end) => (
+          <label key={end} style={{ display: 'contents' }}>
+            <span>{end === 'from' ? 'From' : 'To'}</span>
+            <input
+              type="color"
+              aria-label={`Colour it grades ${end}`}
+              className="swatch"
+              value={background[end]}
+              onFocus={() => {
+                looking.current = false;
+              }}
+              onChange={(e) => {
+                set({ [end]: e.target.value }, looking.current);
+                looking.current = true;
+              }}
+            />
+          </label>
+        ))}
+        <span>Towards</span>
+        <NumberField label="Direction of the grading" value={background.angle_deg} min={-360} max={360} unit="° from down" onChange={(angle_deg) => set({ angle_deg })} />
+      </div>
+      <Level name="Spread" label="Spread of the grading" value={background.spread} range={[0, 2, 0.05]} ticks={SPREADS} text={`${Math.round(background.spread * 100)} %`} onChange={(v, joins) => set({ spread: Math.round(v * 100) / 100 }, joins)} />
+    </>
+  );
+}
+
+function PaperControls({ background, onSet }: { background: PaperBackground; onSet: (next: Background, joins?: boolean) => void }) {
+  const set = (part: Partial<PaperBackground>, joins = false) => onSet({ ...background, ...part }, joins);
+  return (
+    <>
+      <Level name="Lightness" label="Lightness of the paper" value={background.lightness} range={[0, 100, 1]} ticks={LIGHTNESS} text={`L* ${background.lightness}`} onChange={(lightness, joins) => set({ lightness }, joins)} />
+      <div className="rows" style={{ marginTop: 8 }}>
+        <span>Lighter towards</span>
+        <span className="fld">
+          <select className="grow" aria-label="Lighter towards" value={background.corner ?? ''} onChange={(e) => set({ corner: CORNERS.find((c) => c === e.target.value) ?? null })}>
+            <option value="">nowhere</option>
+            {CORNERS.map((corner) => (
+              <option key={corner} value={corner}>
+                the {corner}
+              </option>
+            ))}
+          </select>
+        </span>
+      </div>
+      {background.corner ? <Level name="By" label="How much lighter" value={background.fall} range={[-40, 40, 1]} ticks={FALLS} text={`L* ${background.fall > 0 ? '+' : ''}${background.fall}`} onChange={(fall, joins) => set({ fall }, joins)} /> : null}
+      <Level name="Its grain" label="Grain of the paper" value={background.grain} range={[0, 4, 0.1]} ticks={GRAINS} text={`L* ${tenth(background.grain)}`} onChange={(v, joins) => set({ grain: tenth(v) }, joins)} />
+    </>
   );
 }

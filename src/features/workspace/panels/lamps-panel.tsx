@@ -11,7 +11,7 @@ import type { Brief } from '../../../core/brief/brief';
 import { ADDED_FORM_NAMES, newLamp } from '../new-lamp';
 import { type LampGroup, type Picking, placesOf, type ProjectPanelProps } from '../view';
 import { AddedLampControls } from './added-lamp-controls';
-import { KeptLights } from './kept-lights';
+import { KeptList } from './kept-list';
 import { LampGroupings } from './lamp-groupings';
 import { MeasuredLamps } from './measured-lamps';
 import { PhotometryControls } from './photometry-controls';
@@ -149,7 +149,7 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
       ) : null}
       {inHand?.kind === 'lamps' && setting && inHand.added === null ? <PhotometryControls {...props} file={setting.photometry} without="As in the model" onChoose={(file) => change(inHand.group, { photometry: file?.sha256 ?? null })} /> : null}
       <div className="sec" style={{ paddingTop: 0 }}>
-        <KeptLights {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
+        <KeptList {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
       </div>
       {places.length > 1 ? <LampGroupings places={places} regrouped={choice.regrouped} gathering={gathering} onGathering={gather} onRegroup={(regrouped) => write({ regrouped, only: null })} /> : null}
       <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => n.toLowerCase() === group.toLowerCase())!, { on: false })} />

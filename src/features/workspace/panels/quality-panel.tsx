@@ -1,18 +1,38 @@
+import type { ProofDto } from '../../../contracts/dto';
 import type { Brief } from '../../../core/brief/brief';
 import { about } from '../../../core/brief/sentence';
-import { QUALITY_KEYS, QUALITY_STEPS } from '../../../core/catalogue/quality';
+import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey, type QualityStep } from '../../../core/catalogue/quality';
 import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
-import type { ChangeBrief } from '../use-brief';
+import type { ForecastState } from '../use-forecast';
+import type { ProjectPanelProps } from '../view';
+import { DeadlineOffers } from './deadline-offers';
+import { GrainChart } from './grain-chart';
+import { KeptList } from './kept-list';
+import { StopSentence } from './stop-sentence';
 
-interface Props {
-  brief: Brief;
-  was: Brief | null;
-  samplesPerSecond: number | null;
-  onChange: ChangeBrief;
+interface Props extends ProjectPanelProps {
+  forecast: ForecastState;
+  /** That renders now, of this picture; and the newest that ended. */
+  running: ProofDto | null;
+  ended: ProofDto | null;
+  /** Raw grain after so many seconds, of the running one. */
+  soFar: readonly (readonly [seconds: number, grain: number])[];
 }
 
-export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) {
+const stepOf = (key: QualityKey) => {
+  const { samples, grain, bounces, scale } = QUALITY_STEPS[key];
+  return { samples, grain, bounces, scale };
+};
+
+/** Whether a quality is a step as it was made. */
+const isPlain = ({ step, samples, grain, bounces, scale }: Brief['quality']) => {
+  const plain: QualityStep = QUALITY_STEPS[step];
+  return samples === plain.samples && grain === plain.grain && bounces === plain.bounces && scale === plain.scale;
+};
+
+export function QualityPanel({ forecast, running, ended, soFar, ...props }: Props) {
+  const { brief, was, onChange } = props;
   const { quality } = brief;
   const sheet = resolveSize(brief.size);
   const set = (part: Partial<Brief['quality']>) => onChange({ quality: { ...quality, ...part } });
@@ -22,11 +42,11 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
       <span className="lab">What is the picture for?</span>
       <div className="list" role="group" aria-label="Quality">
         {QUALITY_KEYS.map((key) => {
-          const { name, note, samples, grain, bounces, scale } = QUALITY_STEPS[key];
+          const { name, note, samples, grain, scale } = QUALITY_STEPS[key];
           const { width_px, height_px } = scaleSize(sheet, scale);
-          const seconds = samplesPerSecond === null ? null : (width_px * height_px * samples) / samplesPerSecond;
+          const seconds = forecast.of({ width_px, height_px, samples, grain, minutes: quality.minutes, denoised: brief.finish.denoise > 0 })?.seconds ?? null;
           return (
-            <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => onChange({ quality: { ...quality, step: key, samples, grain, bounces, scale } })}>
+            <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => set({ step: key, ...stepOf(key) })}>
               <span className="two" style={{ padding: '5px 0' }}>
                 {name}
                 <span>{note}</span>
@@ -36,7 +56,7 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
                 {seconds === null ? null : (
                   <>
                     <br />
-                    {grain === null ? 'about' : 'at most'} {about(seconds)}
+                    about {about(seconds)}
                   </>
                 )}
               </span>
@@ -45,11 +65,29 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
         })}
       </div>
       {was && was.quality.step !== quality.step ? <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p> : null}
-      <div className="sec" style={{ marginTop: 14 }}>
-        <span className="lab">For those who want the numbers</span>
+      <StopSentence brief={brief} forecast={forecast.now} running={running} ended={ended} />
+      <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
+      <DeadlineOffers
+        brief={brief}
+        forecast={forecast}
+        onTake={({ step, scale }) => {
+          set({ step, ...stepOf(step), scale, minutes: null });
+        }}
+      />
+      <div className="sec">
+        <div className="row">
+          <span className="lab">For those who want the numbers</span>
+          {isPlain(quality) ? null : (
+            <button type="button" className="lk act" onClick={() => set(stepOf(quality.step))}>
+              As {QUALITY_STEPS[quality.step].name} is
+            </button>
+          )}
+        </div>
         <div className="rows">
           <span>Samples a pixel{quality.grain === null ? '' : ', at most'}</span>
           <NumberField label="Samples a pixel" value={quality.samples} min={1} max={65536} onChange={(samples) => set({ samples: Math.round(samples) })} />
+          <span>Share of each side that is rendered</span>
+          <NumberField label="Share of each side" value={quality.scale * 100} min={1} max={100} unit="%" onChange={(percent) => set({ scale: percent / 100 })} />
           <span>Bounces of light</span>
           <NumberField label="Bounces of light" value={quality.bounces} min={0} max={64} onChange={(bounces) => set({ bounces: Math.round(bounces) })} />
           <span>Ends after</span>
@@ -92,6 +130,7 @@ export function QualityPanel({ brief, was, samplesPerSecond, onChange }: Props) 
             <input type="checkbox" className="toggle toggle-sm" aria-label="Keep masks, depth and light by its way, for EXR" checked={quality.aids ?? false} onChange={(e) => set({ aids: e.target.checked })} />
           </div>
         </details>
+        <KeptList {...props} kind="step" title="Own steps, in all projects" asks="name for the quality that is set now" />
       </div>
     </>
   );

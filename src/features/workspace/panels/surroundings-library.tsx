@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { canonicalJson } from '../../../core/brief/brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from '../../../core/brief/surroundings-library';
 import type { ProjectPanelProps } from '../view';
-import { KeptLights } from './kept-lights';
+import { KeptList } from './kept-list';
 
 type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'>;
 
@@ -16,7 +16,7 @@ export function SurroundingsLibrary(props: Props) {
       <button type="button" className="lk act" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? 'Close the library' : 'From the library'}
       </button>
-      {open ? <KeptLights {...props} kind="surroundings" title="Own surroundings, in all projects" asks="name for what is set now" /> : null}
+      {open ? <KeptList {...props} kind="surroundings" title="Own surroundings, in all projects" asks="name for what is set now" /> : null}
       {open ? (
         <div className="shelf" role="group" aria-label="Library of surroundings">
           {SURROUNDINGS_LIBRARY.map((entry) => (

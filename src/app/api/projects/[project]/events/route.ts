@@ -8,6 +8,6 @@ export async function GET(request: Request, { params }: { params: Promise<{ proj
   if (!viewWorkspace(project)) return new Response(null, { status: 404 });
   return events(request, () => {
     const view = viewWorkspace(project);
-    return view && { proofs: view.proofs, pictures: view.pictures, samples_per_second: view.samples_per_second, rendering: view.rendering };
+    return view && { proofs: view.proofs, pictures: view.pictures, machine: view.machine, rendering: view.rendering };
   });
 }

@@ -1,24 +1,24 @@
 /** What a user has kept under names: to take again, to let go of, and a line to keep what is set now. */
-import type { KeptLightDto } from '../../../contracts/dto';
+import type { KeptDto } from '../../../contracts/dto';
 import { standsAt, takePart } from '../../../core/brief/kept-part';
 import { KeepForm } from '../../../ui/keep-form';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { kind: KeptLightDto['kind']; title: string; /** For the field. */ asks: string };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { kind: KeptDto['kind']; title: string; /** For the field. */ asks: string };
 
-export function KeptLights({ workspace, brief, kind, title, asks, onChange, onMessage, onWorkspace }: Props) {
-  const kept = workspace.kept_lights.filter((k) => k.kind === kind);
+export function KeptList({ workspace, brief, kind, title, asks, onChange, onMessage, onWorkspace }: Props) {
+  const kept = workspace.kept.filter((k) => k.kind === kind);
   const keep = async (name: string) => {
-    const sent = await send<KeptLightDto>('POST', `/api/projects/${workspace.project.id}/lights`, { kind, name, brief });
-    if (sent.ok) onWorkspace((w) => ({ ...w, kept_lights: [...w.kept_lights, sent.value] }));
+    const sent = await send<KeptDto>('POST', `/api/projects/${workspace.project.id}/kept`, { kind, name, brief });
+    if (sent.ok) onWorkspace((w) => ({ ...w, kept: [...w.kept, sent.value] }));
     else onMessage(sent.message);
     return sent.ok;
   };
   const drop = async (id: string) => {
-    const sent = await send<null>('DELETE', `/api/lights/${id}`);
+    const sent = await send<null>('DELETE', `/api/kept/${id}`);
     if (!sent.ok) return onMessage(sent.message);
-    onWorkspace((w) => ({ ...w, kept_lights: w.kept_lights.filter((k) => k.id !== id) }));
+    onWorkspace((w) => ({ ...w, kept: w.kept.filter((k) => k.id !== id) }));
   };
   return (
     <div style={{ marginTop: 10 }}>
@@ -26,8 +26,8 @@ export function KeptLights({ workspace, brief, kind, title, asks, onChange, onMe
       {kept.map((k) => (
         <div key={k.id} className="row">
           <div className="list" style={{ flex: 1, marginRight: 0 }}>
-            <button type="button" aria-pressed={standsAt(k.part, brief)} onClick={() => onChange(takePart(k.part, brief))}>
-              {kind === 'surroundings' ? <img src={`/api/lights/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" /> : null}
+            <button type="button" aria-pressed={standsAt(k.part, brief, kind)} onClick={() => onChange(takePart(k.part, brief))}>
+              {kind === 'surroundings' ? <img src={`/api/kept/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" /> : null}
               {k.name}
             </button>
           </div>

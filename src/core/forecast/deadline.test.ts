@@ -1,0 +1,44 @@
+import { describe, expect, it } from 'vitest';
+import { givesUp, offersWithin, secondsUntil } from './deadline';
+import { type ForecastOf, forecast, type Probe } from './forecast';
+
+const flat = (longSide_px: number) => ({ longSide_px, secondsPerSample: 20e-6, squaredGrain: [100, 400, 900] });
+const probe: Probe = { setupSeconds: 2, at: [flat(500), flat(2500)], memoryBytes: 1, layers: 0 };
+const of = (what: ForecastOf) => forecast(probe, { threads: 2, cleanSecondsPerMegapixel: 4, ratios: [] }, what);
+const whole = { width_px: 3307, height_px: 2339 };
+
+describe('what can be had by a time', () => {
+  it('is never later than that, even by the later end of its range', () => {
+    for (const seconds of [5, 20, 60, 300, 3600, 1e6]) for (const offer of offersWithin(seconds, whole, true, of)) expect(offer.forecast.high).toBeLessThanOrEqual(seconds);
+  });
+  it('is everything with time enough, and nothing without any', () => {
+    expect(offersWithin(1e7, whole, true, of)).toMatchObject([{ step: 'exhibit', scale: 1 }]);
+    expect(offersWithin(1, whole, true, of)).toEqual([]);
+  });
+  it('offers no smaller picture that is no better', () => {
+    const offers = offersWithin(900, whole, true, of);
+    expect(offers.length).toBeGreaterThan(1);
+    for (const [i, a] of offers.entries()) for (const b of offers.slice(i + 1)) expect(a.scale !== b.scale && a.step !== b.step).toBe(true);
+  });
+  it('says what is given up', () => {
+    const [best] = offersWithin(1e7, whole, true, of);
+    expect(givesUp(best!, 200)).toBe('gives up nothing');
+    expect(givesUp({ ...best!, scale: 0.5 }, 200).replaceAll('\u00a0', ' ')).toBe('100 instead of 200 ppi');
+    expect(givesUp({ ...best!, scale: 0.5, step: 'glance' }, null)).toMatch(/^50.% of each side, raw grain/);
+  });
+});
+
+describe('a deadline', () => {
+  const now = new Date(2026, 10, 26, 15, 30);
+  it.each([
+    ['17:00', 5400],
+    ['by 17.00', 5400],
+    ['15:30', 86_400],
+    ['in 10 minutes', 600],
+    ['10 min', 600],
+    ['1:30 h', 5400],
+    ['2h', 7200],
+    ['45 s', 45]
+  ])('"%s" is %i s away at half past three', (text, seconds) => expect(secondsUntil(text, now)).toBe(seconds));
+  it.each(['', 'soon', '25:00', '10', '-5 min', '0 min'])('"%s" is none', (text) => expect(secondsUntil(text, now)).toBeNull());
+});

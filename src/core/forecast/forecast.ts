@@ -1,0 +1,128 @@
+/**
+ * What a proof will take, from a probe of its brief: little patches rendered at two sizes of the picture, which tell the time of a sample and the
+ * grain that one leaves. Squared grain falls with the samples, so a patch says when its like will stop. Between the two sizes, and a little beyond,
+ * both go with the logarithm of the size: the larger the picture, the smaller the share of its pixels that edges cross.
+ */
+import { FIRST_DECISION, passEnds } from '../film/film';
+
+/** What patches at one size of the picture said. */
+export interface ProbeAt {
+  /** Of the picture that they are patches of. */
+  longSide_px: number;
+  /** Of a processor, for a sample of a pixel. */
+  secondsPerSample: number;
+  /** Of each patch: squared raw grain that one sample a pixel would leave, L* squared. */
+  squaredGrain: number[];
+}
+
+export interface Probe {
+  /** From the claim to the first sample: reading the model, its light, the threads. */
+  setupSeconds: number;
+  /** The smaller size first. */
+  at: [ProbeAt, ProbeAt];
+  /** Of the rendering process. */
+  memoryBytes: number;
+  /** Of its layers, beside the picture. */
+  layers: number;
+}
+
+/** What is known of this machine. */
+export interface Machine {
+  threads: number;
+  /** Of denoising, measured; null before the first. */
+  cleanSecondsPerMegapixel: number | null;
+  /** How long earlier proofs of the project took against their forecast; empty before the first. */
+  ratios: number[];
+}
+
+export interface ForecastOf {
+  width_px: number;
+  height_px: number;
+  samples: number;
+  grain: number | null;
+  minutes: number | null;
+  denoised: boolean;
+}
+
+export interface Forecast {
+  /** From the press to the finished picture. */
+  seconds: number;
+  /** Of it, rendering. */
+  renderSeconds: number;
+  /** Nine of ten should end between these. */
+  low: number;
+  high: number;
+  /** Mean over the picture. */
+  samples: number;
+  /** Raw, L*. */
+  grain: number;
+  /** What will end it. */
+  endsBy: 'grain' | 'samples' | 'time';
+  memoryBytes: number;
+  diskBytes: number;
+}
+
+// Of a machine that has not denoised yet, seconds a megapixel, and what starting the filter takes; bench/denoise-sizes.
+const CLEAN_FIRST_GUESS = 4.5;
+export const CLEAN_START_S = 1.5;
+// What threads lose by waiting for each other at the end of a pass.
+const THREADS_BUSY = 0.95;
+// Beyond the probe's sizes what was seen between them goes on only so far.
+const FARTHEST = 1.2;
+// Before a project has proofs to judge by.
+const USUAL_SPREAD = 0.25;
+const LEAST_SPREAD = 0.1;
+// A film on disk: 64 bytes a pixel in two slots, its layers, and 12 of the denoised one.
+const FILM_BYTES = 128;
+const LAYER_BYTES = 24;
+const CLEAN_BYTES = 12;
+
+export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, ratios }: Machine, of: ForecastOf): Forecast {
+  const pixels = of.width_px * of.height_px;
+  const [small, large] = probe.at;
+  const along = Math.log(Math.max(of.width_px, of.height_px) / small.longSide_px) / Math.log(large.longSide_px / small.longSide_px);
+  const t = Math.min(FARTHEST, Math.max(0, along));
+  const between = (what: (at: ProbeAt) => number) => Math.max(0, what(small) + (what(large) - what(small)) * t);
+  const correction = ratios.length > 0 ? median(ratios) : 1;
+  const perSample = (between((at) => at.secondsPerSample) / (threads * THREADS_BUSY)) * correction;
+  const stops = (at: ProbeAt) => at.squaredGrain.map((one) => stopOf(one, of));
+  let samples = between((at) => mean(stops(at)));
+  let endsBy: Forecast['endsBy'] = of.grain !== null && samples < of.samples * 0.98 ? 'grain' : 'samples';
+  let render = samples * pixels * perSample;
+  if (of.minutes !== null && render > of.minutes * 60) {
+    endsBy = 'time';
+    samples *= (of.minutes * 60) / render;
+    render = of.minutes * 60;
+  }
+  const left = (at: ProbeAt) => mean(at.squaredGrain.map((one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))));
+  const clean = of.denoised ? CLEAN_START_S + ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * pixels) / 1e6 : 0;
+  const seconds = probe.setupSeconds + render + clean;
+  const spread = ratios.length < 3 ? USUAL_SPREAD : Math.max(LEAST_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
+  return {
+    seconds,
+    renderSeconds: render,
+    low: seconds / (1 + spread),
+    high: seconds * (1 + spread),
+    samples,
+    grain: Math.sqrt(between(left)),
+    endsBy,
+    memoryBytes: probe.memoryBytes,
+    diskBytes: pixels * (FILM_BYTES + LAYER_BYTES * probe.layers + (of.denoised ? CLEAN_BYTES : 0))
+  };
+}
+
+/** The samples at which a patch stops whose like leaves so much squared grain with one. */
+function stopOf(squaredGrain: number, { samples, grain }: ForecastOf): number {
+  if (grain === null) return samples;
+  for (const end of passEnds(samples)) if (end >= FIRST_DECISION && squaredGrain / end <= grain * grain) return end;
+  return samples;
+}
+
+const mean = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length);
+const deviation = (values: readonly number[]) => Math.sqrt(mean(values.map((v) => v * v)));
+
+export function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = sorted.length >> 1;
+  return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
+}

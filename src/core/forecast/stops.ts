@@ -1,0 +1,21 @@
+/** What ends a render, as the words of one sentence: its grain, its samples, its time; and what more time would have given. */
+import { NBSP } from '../brief/amounts';
+import type { BriefQuality } from '../brief/brief';
+import type { Forecast } from './forecast';
+
+export interface StopClause {
+  by: Forecast['endsBy'];
+  text: string;
+}
+
+/** In the order in which the sentence says them; samples always are one. */
+export function stopClauses({ grain, samples, minutes }: Pick<BriefQuality, 'grain' | 'samples' | 'minutes'>): StopClause[] {
+  const out: StopClause[] = [];
+  if (grain !== null) out.push({ by: 'grain', text: `its raw grain is under ${grain}${NBSP}L*` });
+  if (minutes !== null) out.push({ by: 'time', text: `${minutes < 60 ? `${minutes}${NBSP}min` : `${Math.round(minutes / 6) / 10}${NBSP}h`} have passed` });
+  out.push({ by: 'samples', text: `every pixel has ${samples.toLocaleString('en')} samples` });
+  return out;
+}
+
+/** Raw grain after `factor` times the samples: it falls with their root. */
+export const grainAfter = (grain: number, factor: number): number => grain / Math.sqrt(factor);

@@ -1,0 +1,29 @@
+/** What the brief as it stands will take. */
+import { about, duration } from '../../../core/brief/sentence';
+import { bytes } from '../../shared/send';
+import type { ForecastState } from '../use-forecast';
+
+export function ForecastFigures({ forecast: { now, stale, fault } }: { forecast: ForecastState }) {
+  if (!now) return <p className="note">{fault ? `No forecast: ${fault}.` : 'The forecast is being measured: a few little patches of this picture.'}</p>;
+  return (
+    <>
+      <dl className={`fig${stale ? ' stale' : ''}`}>
+        <div>
+          <dt>Ready in</dt>
+          <dd title={`Nine of ten between ${duration(now.low)} and ${duration(now.high)}`}>{about(now.seconds)}</dd>
+        </div>
+        <div>
+          <dt>Memory</dt>
+          <dd>{bytes(now.memoryBytes)}</dd>
+        </div>
+        <div>
+          <dt>Film on disk</dt>
+          <dd>{bytes(now.diskBytes)}</dd>
+        </div>
+      </dl>
+      <p className="note">
+        {stale ? 'Measured before the last change; it is measured anew.' : `Between ${duration(now.low)} and ${duration(now.high)}, measured on this picture.`}
+      </p>
+    </>
+  );
+}

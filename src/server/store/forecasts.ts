@@ -1,0 +1,30 @@
+/** Probes, what proofs took against their forecast, and what is known of this machine, in plain SQL. */
+import type { Probe } from '../../core/forecast/forecast';
+import { database } from './database';
+
+// Of a project; older ones were of another light or another day.
+const PAIRS_KEPT = 8;
+const CLEAN = 'clean_seconds_per_megapixel';
+// How much a new measurement of the machine counts against what was known.
+const NEWS = 0.4;
+
+export function findProbe(key: string): Probe | null {
+  const row = database().prepare('SELECT probe_json FROM probes WHERE key_sha256 = ?').get(key) as { probe_json: string } | undefined;
+  return row ? (JSON.parse(row.probe_json) as Probe) : null;
+}
+
+export const saveProbe = (key: string, probe: Probe, now: number) => database().prepare('INSERT OR REPLACE INTO probes VALUES (?, ?, ?)').run(key, JSON.stringify(probe), now);
+
+export const savePair = (proofId: string, projectId: string, forecastSeconds: number, tookSeconds: number, now: number) =>
+  database().prepare('INSERT OR REPLACE INTO forecast_pairs VALUES (?, ?, ?, ?, ?)').run(proofId, projectId, forecastSeconds, tookSeconds, now);
+
+/** Took over forecast, of the project's last proofs. */
+export const ratiosOf = (projectId: string): number[] =>
+  (database().prepare('SELECT took_seconds / forecast_seconds AS ratio FROM forecast_pairs WHERE project_id = ? ORDER BY ended_at_ms DESC LIMIT ?').all(projectId, PAIRS_KEPT) as { ratio: number }[]).map((r) => r.ratio);
+
+export const cleanSpeed = (): number | null => (database().prepare('SELECT value FROM machine WHERE name = ?').get(CLEAN) as { value: number } | undefined)?.value ?? null;
+
+export function saveCleanSpeed(secondsPerMegapixel: number): void {
+  const known = cleanSpeed();
+  database().prepare('INSERT OR REPLACE INTO machine VALUES (?, ?)').run(CLEAN, known === null ? secondsPerMegapixel : known + NEWS * (secondsPerMegapixel - known));
+}

@@ -1,0 +1,27 @@
+/** Keeps a part of a brief under a name, a cue for its project, all others for all projects; and lets go of one. */
+import { parseBrief } from '../../contracts/brief';
+import type { KeptDto } from '../../contracts/dto';
+import { KEPT_KINDS, type KeptKind, partOf } from '../../core/brief/kept-part';
+import { deleteKept, insertKept, listKept } from '../store/kept';
+import { findProject } from '../store/projects';
+import { done, newId, type Outcome, refused } from './identify';
+
+export function keepPart(projectId: string, kind: unknown, name: string, brief: unknown): Outcome<KeptDto> {
+  if (!findProject(projectId)) return refused('this project is no longer there; reload the page', 'gone');
+  if (!isKind(kind)) return refused(`say what is kept: one of ${KEPT_KINDS.join(', ')}`);
+  const plain = name.trim().slice(0, 80);
+  if (!plain) return refused('give it a name');
+  if (listKept(projectId).some((k) => k.kind === kind && k.name === plain)) return refused(`"${plain}" is there already; choose another name`);
+  const parsed = parseBrief(brief);
+  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
+  // a destination is what it asks for from now on
+  const of = kind === 'destination' ? { ...parsed.value, seen: { ...parsed.value.seen, destination: { name: plain, size: parsed.value.size } } } : parsed.value;
+  const part = partOf(of, kind);
+  const id = newId();
+  insertKept({ id, kind, project_id: kind === 'cue' ? projectId : null, name: plain, part_json: JSON.stringify(part), created_at_ms: Date.now() });
+  return done({ id, kind, name: plain, part });
+}
+
+const isKind = (kind: unknown): kind is KeptKind => (KEPT_KINDS as readonly unknown[]).includes(kind);
+
+export const dropPart = (id: string): Outcome<null> => (deleteKept(id) ? done(null) : refused('it is no longer there; reload the page', 'gone'));

@@ -1,0 +1,39 @@
+/** The probe of a brief: made once, kept by the hash of what it is of. One at a time, and none while a render runs: both would be slower and neither true. */
+import { parseBrief } from '../../contracts/brief';
+import { resolveSize } from '../../core/output/size';
+import type { Probe } from '../../core/forecast/forecast';
+import { probeKey } from '../render/probe-key';
+import { probeBrief } from '../render/probe';
+import { findProbe, saveProbe } from '../store/forecasts';
+import { findCaptured, latestRevision } from '../store/projects';
+import { openProofs } from '../store/proofs';
+import { done, type Outcome, refused } from './identify';
+
+/** Of the picture that patches are taken of; their own sizes are the worker's. */
+const LONG_SIDE_PX = 1024;
+
+let last: Promise<unknown> = Promise.resolve();
+
+export async function probePicture(projectId: string, input: unknown): Promise<Outcome<Probe>> {
+  const revision = latestRevision(projectId);
+  if (!revision) return refused('this project is no longer there; reload the page', 'gone');
+  const parsed = parseBrief(input);
+  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
+  const brief = parsed.value;
+  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const key = probeKey(revision.glb_sha256, brief);
+  const turn = last.then(async (): Promise<Outcome<Probe>> => {
+    const known = findProbe(key);
+    if (known) return done(known);
+    if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; the forecast is measured when it has ended', 'busy');
+    const { width_px, height_px } = resolveSize(brief.size);
+    const k = LONG_SIDE_PX / Math.max(width_px, height_px);
+    const size = { width_px: Math.max(1, Math.round(width_px * k)), height_px: Math.max(1, Math.round(height_px * k)) };
+    const said = await probeBrief({ model: revision.glb_sha256, brief: { ...brief, size, quality: { ...brief.quality, scale: 1 } } });
+    if (!said.ok) return refused(said.message);
+    saveProbe(key, said.probe, Date.now());
+    return done(said.probe);
+  });
+  last = turn.catch(() => {});
+  return turn;
+}
