@@ -83,11 +83,31 @@ function block([x, y, z]: Vec3, r: number, material: Partial<SceneMaterial>): Pi
   ];
 }
 
-export const benchScenes = async (): Promise<BenchScene[]> => [
+/** Px a side of every part. */
+export const PART_PX = 128;
+
+/** Parts of small pictures, some 150 to 380 px high: a pixel holds many edges and textures. */
+export const enlargedScenes = async (): Promise<BenchScene[]> => [
   await part('hut, eaves and trees', 0, 0, 3, 0.2, -0.1),
   await part('room, shelves and lamps', 1, 0, 2.5, -0.55, 0),
   await part('room, star globe', 1, 1, 1.3, 0, 0),
   await part('lamp, ring and globe', 2, 1, 1.2, 0, 0),
-  strewn('generated, open air', 3, false),
-  strewn('generated, room', 4, true)
+  ...generated()
 ];
+
+// The least of the demo's pictures that anyone prints or projects is so high.
+const SHEET_PX = 1080;
+
+/** Parts one to one, as they lie in pictures of that height. */
+export const oneToOneScenes = async (): Promise<BenchScene[]> => [
+  await part('hut, eaves', 0, 0, SHEET_PX / PART_PX, -0.1, 0.13),
+  await part('hut, grass and steps', 0, 0, SHEET_PX / PART_PX, -0.05, -0.45),
+  await part('room, shelves', 1, 0, SHEET_PX / PART_PX, -0.75, 0.1),
+  await part('room, table lamps', 1, 0, SHEET_PX / PART_PX, -0.1, -0.1),
+  await part('star globe', 1, 1, SHEET_PX / PART_PX, 0, 0.1),
+  await part('lamp, ring', 2, 1, SHEET_PX / PART_PX, -0.4, 0.1),
+  await part('lamp, globe and socket', 2, 0, SHEET_PX / PART_PX, 0, 0.3),
+  ...generated()
+];
+
+const generated = () => [strewn('generated, open air', 3, false), strewn('generated, room', 4, true)];

@@ -17,13 +17,13 @@ import { openPool } from '../../src/server/render/node-threads';
 import { prepare } from '../../src/server/render/session';
 import { takeProbe } from '../../src/server/render/take-probe';
 
-const LONG_SIDES_PX = [320, 640, 1280, 1920];
-// Few samples for the large ones: a run is to take a minute at most.
+const LONG_SIDES_PX = [320, 640, 1000, 1600];
+// Few samples for the large ones: a run is to take half a minute at most.
 const GOALS = [
-  { samples: 128, grain: 4 },
-  { samples: 96, grain: 4 },
-  { samples: 24, grain: null },
-  { samples: 12, grain: null }
+  { samples: 64, grain: 5 },
+  { samples: 64, grain: 5 },
+  { samples: 12, grain: null },
+  { samples: 6, grain: null }
 ];
 const module = await loadKernel();
 const pairs: { project: string; said: number; took: number }[] = [];

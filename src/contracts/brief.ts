@@ -1,7 +1,7 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
 import 'reflect-metadata';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Matches, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, type Finish, type GradedBackground, GROUND_DEFAULTS, HEAPS_DEFAULTS, type PaperBackground, type Seen, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, type Finish, type GradedBackground, GROUND_DEFAULTS, HEAPS_DEFAULTS, type PaperBackground, type Patch, type Seen, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
 import { CORNERS, type Corner } from '../core/catalogue/corners';
 import { FILE_KINDS, type FileKind } from '../core/catalogue/file-kinds';
@@ -188,6 +188,13 @@ class SheetSizeContract {
   @Range(PPI.least, PPI.most, 'ppi') ppi = 200;
 }
 
+class PatchContract implements Patch {
+  @Range(0, 0.9999) x = 0;
+  @Range(0, 0.9999) y = 0;
+  @Range(0.0001, 1) width = 1;
+  @Range(0.0001, 1) height = 1;
+}
+const WHOLE: Patch = { x: 0, y: 0, width: 1, height: 1 };
 class SeenContract {
   @IsOptional() destination: unknown = null;
   @ValidateIf((o: SeenContract) => o.distance_m !== null) @Range(0.1, 100, 'm') distance_m: number | null = null;
@@ -293,7 +300,7 @@ class FinishContract {
   @IsOptional() background: unknown;
 }
 
-const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'seen', 'quality', 'ground', 'lamps', 'finish'] as const;
+const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'seen', 'quality', 'ground', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
 export function parseBrief(input: unknown): Checked<Brief> {
@@ -314,6 +321,8 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!exposure.ok) return exposure;
   const size = parseSize(given.size);
   if (!size.ok) return size;
+  const patch = parsePatch(given.patch);
+  if (!patch.ok) return patch;
   const seen = parseSeen(given.seen);
   if (!seen.ok) return seen;
   const quality = parseQuality(given.quality);
@@ -324,7 +333,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!lamps.ok) return lamps;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
-  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, seen: seen.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, seen: seen.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
 }
 
 function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
@@ -387,6 +396,15 @@ export function parseSize(input: unknown, place = 'brief.size'): Checked<SizeCho
   const { width_px, height_px } = resolveSize(size);
   if (Math.max(width_px, height_px) > MOST_SIDE_PX) return refuse(`${place} is ${width_px} x ${height_px} px; a side has at most ${MOST_SIDE_PX} px, so lower the size or the ppi`);
   if (width_px * height_px > MOST_PIXELS) return refuse(`${place} has ${Math.round((width_px * height_px) / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million are allowed, because a PNG or JPEG is encoded as a whole and takes 8 bytes of memory a pixel, so lower the size or the ppi`);
+  return result;
+}
+
+export function parsePatch(input: unknown): Checked<Patch | null> {
+  if (input === undefined || input === null) return { ok: true, value: null };
+  const result = variant<Patch>(input, 'brief.patch', WHOLE, () => PatchContract);
+  if (!result.ok) return result;
+  const { x, y, width, height } = result.value;
+  if (x + width > 1.000001 || y + height > 1.000001) return refuse('brief.patch reaches beyond the picture; x + width and y + height may be 1 at most');
   return result;
 }
 

@@ -188,6 +188,14 @@ export interface Seen {
   file: FileKind;
 }
 
+/** A rectangle of the picture, in shares of its sides from its upper left corner. */
+export interface Patch {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 export interface Brief {
   version: typeof BRIEF_VERSION;
   viewpoint: Viewpoint;
@@ -195,6 +203,8 @@ export interface Brief {
   look: Look;
   exposure: Exposure;
   size: SizeChoice;
+  /** Of a proof: that it shows this rectangle alone; a picture's own brief has none. */
+  patch: Patch | null;
   seen: Seen;
   quality: BriefQuality;
   ground: Ground;
@@ -221,6 +231,7 @@ export const BRIEF_DEFAULTS: Brief = {
   look: { kind: 'photographic' },
   exposure: { ev100: 12 },
   size: { width_px: 600, height_px: 400 },
+  patch: null,
   seen: { destination: null, distance_m: null, file: 'png' },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
   ground: { kind: 'none' },
@@ -257,9 +268,9 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen'> {
-  const { finish: _finish, seen: _seen, ...rest } = brief;
-  return rest;
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch'> & { patch?: Patch } {
+  const { finish: _finish, seen: _seen, patch, ...rest } = brief;
+  return patch ? { ...rest, patch } : rest;
 }
 
 /** What of a finish decides the picture that is made of a film; two of an equal one look alike. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { frameWhole } from './frame-whole';
-import { circleOfConfusion, createCameraFrame, placeInPicture } from './lens';
+import { proofPixels } from '../output/size';
+import { circleOfConfusion, createCameraFrame, cropFrame, placeInPicture } from './lens';
 
 describe('camera', () => {
   it('a 35 mm lens on a sensor 24 mm high sees 37.85 degrees upright (arithmetic)', () => {
@@ -27,6 +28,17 @@ describe('camera', () => {
     const down = createCameraFrame({ ...frameWhole([0, 0, 0], [1, 1, 1], 1, 35), position_m: [0, 5, 0], target_m: [0, 0, 0] }, 1)!;
     expect(Math.hypot(...down.right)).toBeCloseTo(1);
     expect(createCameraFrame({ ...frameWhole([0, 0, 0], [1, 1, 1], 1, 35), position_m: [1, 1, 1], target_m: [1, 1, 1] }, 1)).toBeNull();
+  });
+  it.each(['perspective', 'parallel'] as const)('shoots a rectangle of a picture, pixel for pixel where it lies in the whole: %s', (projection) => {
+    const pixels = proofPixels({ width_px: 400, height_px: 300 }, 1, { x: 0.6, y: 0.1, width: 0.25, height: 0.3 });
+    expect(pixels).toEqual({ width: 100, height: 90, x: 240, y: 30, sheetWidth: 400, sheetHeight: 300 });
+    const whole = createCameraFrame({ ...frameWhole([-1, -1, -1], [1, 1, 1], 4 / 3, 35), projection, height_m: 3 }, 4 / 3)!;
+    const patch = cropFrame(whole, pixels);
+    for (const point of [[0.3, 0.5, 0.2], [-0.7, 0.1, 0.9], [0.9, -0.8, -1]] as const) {
+      const [a, b] = [placeInPicture(whole, point)!, placeInPicture(patch, point)!];
+      expect(b.x * pixels.width + pixels.x).toBeCloseTo(a.x * 400, 6);
+      expect(b.y * pixels.height + pixels.y).toBeCloseTo(a.y * 300, 6);
+    }
   });
   it('circle of confusion: none in focus, A f / (s0 - f) at infinity (thin lens)', () => {
     expect(circleOfConfusion(0.02, 0.05, 2, 2)).toBe(0);

@@ -35,6 +35,26 @@ export function scaleSize(size: SheetSize, share: number): { width_px: number; h
   return { width_px: Math.max(1, Math.round(size.width_px * share)), height_px: Math.max(1, Math.round(size.height_px * share)) };
 }
 
+/** What a proof renders: its own pixels, and where they lie in the sheet that they are part of. */
+export interface ProofPixels {
+  width: number;
+  height: number;
+  x: number;
+  y: number;
+  sheetWidth: number;
+  sheetHeight: number;
+}
+
+export function proofPixels(size: SizeChoice, share: number, patch: { x: number; y: number; width: number; height: number } | null): ProofPixels {
+  const { width_px, height_px } = scaleSize(resolveSize(size), share);
+  if (!patch) return { width: width_px, height: height_px, x: 0, y: 0, sheetWidth: width_px, sheetHeight: height_px };
+  const x = Math.min(width_px - 1, Math.round(patch.x * width_px));
+  const y = Math.min(height_px - 1, Math.round(patch.y * height_px));
+  const width = Math.max(1, Math.min(width_px - x, Math.round(patch.width * width_px)));
+  const height = Math.max(1, Math.min(height_px - y, Math.round(patch.height * height_px)));
+  return { width, height, x, y, sheetWidth: width_px, sheetHeight: height_px };
+}
+
 const MINUTE_OF_ARC = Math.PI / 180 / 60;
 
 /** Finest ppi a normal eye resolves at a distance: one minute of arc. Source: normal acuity, any optics text. */

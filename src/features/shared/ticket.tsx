@@ -66,7 +66,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
               </dd>
               <dt>took</dt>
               <dd className="n">{duration(proof.seconds)}</dd>
-              <dt>size</dt>
+              <dt>{proof.brief.patch ? 'patch' : 'size'}</dt>
               <dd className="n">
                 {proof.width_px} × {proof.height_px}&nbsp;px
               </dd>

@@ -75,6 +75,7 @@ export const KEYS: readonly [string, string][] = [
   [', and ;', 'previous and next proof'],
   ['w, t, x', 'whole sheet, true size, pixel for pixel'],
   ['m', 'the model, or the proof'],
+  ['p', 'a patch: draw a rectangle to render alone'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan']
 ];

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
-import type { Brief } from '../../core/brief/brief';
+import type { Brief, Patch } from '../../core/brief/brief';
 import type { Vec3 } from '../../core/math/vec3';
 import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
@@ -31,6 +31,8 @@ interface Props {
   sun: Vec3 | null;
   name: string;
   proof: ProofDto | null;
+  /** The whole picture that a patch lies on. */
+  under: ProofDto | null;
   /** Words of the brief that differ from the proof's. */
   changes: number;
   showModel: boolean;
@@ -50,6 +52,8 @@ interface Props {
   stageOpen: boolean;
   onStage: () => void;
   onShow: (model: boolean) => void;
+  patchAsked: boolean;
+  onPatch: () => void;
   onAsRendered: () => void;
   onZoom: (zoom: Zoom) => void;
   onMoved: (view: FreeViewpoint, joins: boolean) => void;
@@ -152,12 +156,18 @@ export function Stage(props: Props) {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
   const dragFrom = useRef(0);
+  const rectFrom = useRef<[number, number]>([0, 0]);
+  const [rect, setRect] = useState<Patch | null>(null);
   const pick = useDrag<HTMLDivElement>((event, joins) => {
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     const { picking } = props;
     const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
     if (picking?.onColor && !joins) picking.onColor(seen ? colorAt(seen, x, y) : null);
+    if (picking?.onRect) {
+      if (!joins) rectFrom.current = [x, y];
+      setRect(rectBetween(rectFrom.current, [x, y]));
+    }
     if (picking?.onDrag) {
       if (!joins) dragFrom.current = x;
       picking.onDrag(x - dragFrom.current, joins);
@@ -166,6 +176,9 @@ export function Stage(props: Props) {
     if (opening) picking.onOpening!(opening);
     const found = picking?.onPick && viewport.current?.pick(x, y);
     if (found) picking.onPick!(found.point, found.normal, joins);
+  }, () => {
+    setRect(null);
+    if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= LEAST_PATCH_PX) props.picking?.onRect?.(rect);
   });
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
   const note = props.picking?.says ?? stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
@@ -184,7 +197,13 @@ export function Stage(props: Props) {
             {props.picking ? <div className="pick" role="application" aria-label={props.picking.says} {...pick} /> : null}
             {props.frameBefore ? <div className="before" style={hairline(props.frameBefore, g.width_px / g.height_px)} /> : null}
             {props.marks.length > 0 && place.width > 0 ? <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} /> : null}
-            {picture && !(showModel && (drawn || preview.picture)) ? <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`Proof ${picture.number}: ${props.name}`} style={{ pointerEvents: 'none' }} /> : null}
+            {picture && !(showModel && (drawn || preview.picture)) ? (
+              <>
+                {picture.brief.patch && props.under ? <img src={pictureOf(props.under)} alt="" style={{ pointerEvents: 'none' }} /> : null}
+                <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`} className={picture.brief.patch ? 'patch' : undefined} style={{ pointerEvents: 'none', ...(picture.brief.patch ? inPercent(picture.brief.patch) : {}) }} />
+              </>
+            ) : null}
+            {rect ? <div className="before" style={inPercent(rect)} /> : null}
           </div>
           <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />
           {g.paper ? (
@@ -216,6 +235,9 @@ export function Stage(props: Props) {
               As rendered
             </button>
           ) : null}
+          <button type="button" aria-pressed={props.patchAsked} onClick={props.onPatch} title="Render a rectangle of the picture alone, at full size: draw it">
+            Patch
+          </button>
           <button type="button" aria-pressed={props.stageOpen} onClick={props.onStage} title="How the stage shows the picture: the true one or the model, shaded or clay, edges">
             Stage
           </button>
@@ -239,7 +261,19 @@ export function Stage(props: Props) {
 /** The frame of a proportion within one of another that shows all of it, in shares of that. */
 function hairline(before: number, now: number) {
   const [width, height] = now < before ? [1, now / before] : [before / now, 1];
-  return { left: `${50 * (1 - width)}%`, top: `${50 * (1 - height)}%`, width: `${100 * width}%`, height: `${100 * height}%` };
+  return inPercent({ x: (1 - width) / 2, y: (1 - height) / 2, width, height });
+}
+
+const inPercent = ({ x, y, width, height }: Patch) => ({ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * width}%`, height: `${100 * height}%` });
+
+// A smaller rectangle was a press.
+const LEAST_PATCH_PX = 16;
+
+/** Within the picture, to whole ten-thousandths. */
+function rectBetween([x0, y0]: [number, number], [x1, y1]: [number, number]): Patch {
+  const within = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 1e4) / 1e4;
+  const [left, right, top, bottom] = [within(Math.min(x0, x1)), within(Math.max(x0, x1)), within(Math.min(y0, y1)), within(Math.max(y0, y1))];
+  return { x: left, y: top, width: Math.round((right - left) * 1e4) / 1e4, height: Math.round((bottom - top) * 1e4) / 1e4 };
 }
 
 // What a press means is a little place, not a pixel with its grain.

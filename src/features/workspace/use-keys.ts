@@ -13,6 +13,7 @@ export interface KeyActions {
   proof(by: -1 | 1): void;
   zoom(zoom: Zoom): void;
   model(): void;
+  patch(): void;
   history(by: -1 | 1): void;
 }
 
@@ -48,6 +49,7 @@ export function useKeys(actions: KeyActions): void {
       else if (event.key === 't') a.zoom('true');
       else if (event.key === 'x') a.zoom('pixel');
       else if (event.key === 'm') a.model();
+      else if (event.key === 'p') a.patch();
       else if (event.key === '?') a.panel('keys');
     };
     addEventListener('keydown', onKey);

@@ -1,7 +1,7 @@
 /** What the workspace's parts share about what is seen. */
 import type { Dispatch, SetStateAction } from 'react';
 import type { WorkspaceDto } from '../../contracts/dto';
-import type { Brief } from '../../core/brief/brief';
+import type { Brief, Patch } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
@@ -13,7 +13,7 @@ import type { ChangeBrief } from './use-brief';
 /** What the stage is asked for: a point of the model, by pressing and dragging. */
 export interface Picking {
   /** Which question it is. */
-  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'turn';
+  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'turn' | 'patch';
   /** What to press, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
@@ -21,6 +21,8 @@ export interface Picking {
   onDrag?: (across: number, joins: boolean) => void;
   /** Asks for the opening that a pane fills instead. */
   onOpening?: (opening: Opening) => void;
+  /** Asks for a rectangle instead, when it has been drawn. */
+  onRect?: (rect: Patch) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */
   onColor?: (srgb: Vec3 | null) => void;
 }

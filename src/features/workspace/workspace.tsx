@@ -2,7 +2,7 @@
 /** The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is saved at once. */
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
-import { canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
+import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
 import { skyLights } from '../../core/lights/sky/sky-lights';
 import { lampGroup } from '../../core/scene/lamp-groups';
@@ -97,8 +97,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const lamps = lampsOf(workspace.revision.report, brief.lamps);
   const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
 
-  const render = async () => {
-    const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`);
+  const render = async (patch: Patch | null = null) => {
+    const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch });
     if (!sent.ok) return setMessage(sent.message);
     setMessage(null);
     setShownId(sent.value.id);
@@ -120,6 +120,20 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   };
   const step = <T extends { id: string }>(list: T[], id: string | null, by: number) => list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
 
+  // a question to the stage belongs to the panel that asked it, but for a patch, which the stage asks itself
+  const asked = panel === 'surroundings' || panel === 'lamps' || picking?.asks === 'patch' ? picking : null;
+  const drawPatch = () => {
+    if (picking?.asks === 'patch') return setPicking(null);
+    setPicking({
+      asks: 'patch',
+      says: 'Draw a rectangle; it is rendered alone, at full size.',
+      onRect: (rect) => {
+        setPicking(null);
+        void render(rect);
+      }
+    });
+  };
+
   useKeys({
     word: (number) => {
       const panels = [...new Set(sentence.flatMap((part) => ('panel' in part ? [part.panel] : [])))];
@@ -134,6 +148,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     proof: (by) => setShownId(step(proofs, shown?.id ?? null, by)?.id ?? null),
     zoom: setZoom,
     model: () => setShowModel((m) => !m),
+    patch: drawPatch,
     history
   });
   useEffect(() => {
@@ -142,8 +157,6 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   useAlive();
 
   const close = () => setPanel(null);
-  // a question to the stage belongs to the panel that asked it
-  const asked = panel === 'surroundings' || panel === 'lamps' ? picking : null;
   useEffect(() => {
     setPicking(null);
     setGathering(null);
@@ -186,6 +199,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         sun={sun}
         name={picture.name}
         proof={shown}
+        under={shown?.brief.patch ? (proofs.find((p) => p.picture_count > 0 && p.brief.patch === null) ?? null) : null}
         changes={was ? countChanges(brief, was) : 0}
         showModel={showModel || !shown || shown.picture_count === 0}
         asRendered={asRendered}
@@ -199,6 +213,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         stageOpen={panel === 'stage'}
         onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
         onShow={setShowModel}
+        patchAsked={asked?.asks === 'patch'}
+        onPatch={drawPatch}
         onAsRendered={() => setRawWanted(!rawWanted)}
         onZoom={setZoom}
         onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}

@@ -111,6 +111,7 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   f32.set(camera.forward, s + L.S_FORWARD / 4);
   f32[s + L.S_HALF_WIDTH / 4] = camera.halfWidth;
   f32[s + L.S_HALF_HEIGHT / 4] = camera.halfHeight;
+  f32.set(camera.shift, s + L.S_SHIFT_X / 4);
   f32[s + L.S_LENS_RADIUS / 4] = camera.lensRadius;
   f32[s + L.S_FOCUS / 4] = camera.focus;
   f32[s + L.S_FIREFLY / 4] = settings.firefly;

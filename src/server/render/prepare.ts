@@ -18,7 +18,6 @@ import { skyLights } from '../../core/lights/sky/sky-lights';
 import { buildStudio } from '../../core/lights/studio/studio';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
-import { resolveSize, scaleSize } from '../../core/output/size';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
 import type { Webs } from '../../core/scene/added-lamps';
@@ -166,10 +165,8 @@ export function groundFor({ ground }: Brief, model: Pick<Scene, 'bounds'>, light
 // Of its reach, how far a ground is there in full.
 const FULL_GROUND = 0.4;
 
-export function proofSize(brief: Brief): { width: number; height: number; ppi: number | null } {
-  const sheet = resolveSize(brief.size);
-  const { width_px, height_px } = scaleSize(sheet, brief.quality.scale);
-  return { width: width_px, height: height_px, ppi: sheet.ppi === null ? null : sheet.ppi * brief.quality.scale };
+export function proofPpi({ size, quality }: Pick<Brief, 'size' | 'quality'>): number | null {
+  return 'ppi' in size ? size.ppi * quality.scale : null;
 }
 
 export const fireflyLimit = (brief: Brief, ev100: number): number => (brief.quality.firefly === null ? 0 : brief.quality.firefly * whiteLuminance(ev100));

@@ -5,6 +5,8 @@
 import type { Brief } from '../../core/brief/brief';
 import { statedEv, whiteLuminance } from '../../core/brief/exposure';
 import { type FilmLayers, tilesOf } from '../../core/film/film';
+import { cropFrame } from '../../core/camera/lens';
+import { proofPixels } from '../../core/output/size';
 import type { FilmStore } from '../../core/film/store';
 import type { Webs } from '../../core/scene/added-lamps';
 import { groupLights } from '../../core/scene/light-groups';
@@ -18,7 +20,7 @@ import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { openPool } from './node-threads';
-import { exposureFor, fireflyLimit, groundFor, isDark, lightModel, makeLight, type PackInput, packedModel, packInput, proofSize, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import { exposureFor, fireflyLimit, groundFor, isDark, lightModel, makeLight, type PackInput, packedModel, packInput, proofPpi, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 
 export interface Prepared {
   packed: PackedScene;
@@ -50,9 +52,10 @@ export interface PrepareInput {
 export async function prepare(input: PrepareInput): Promise<Prepared> {
   const { brief, scene, module } = input;
   const view = resolveViewpoint(scene, brief);
-  const { width, height, ppi } = proofSize(brief);
+  const pixels = proofPixels(brief.size, brief.quality.scale, brief.patch);
+  const { sheetWidth, sheetHeight, width, height } = pixels;
   const of = packInput(view);
-  const camera = recentreCamera(resolveCamera(view, width, height), of.centre_m);
+  const camera = recentreCamera(resolveCamera(view, sheetWidth, sheetHeight), of.centre_m);
   const light = makeLight(brief, scene, input.captured);
   const model = packedModel(scene, of);
   const lit = lightModel(model, brief, camera.eye, of.centre_m, input.webs ?? new Map());
@@ -64,11 +67,11 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const build = () => buildPack(model, module, () => performance.now()).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
   const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
-  const base: RenderSettings = { ...settingsFor(brief, scene, { width, height, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
+  const base: RenderSettings = { ...settingsFor(brief, scene, { width: sheetWidth, height: sheetHeight, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
   const dark = isDark(light, lit);
   // a meter has nothing to read in the dark
   const ev100 = statedEv(brief.exposure) ?? (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
-  return { dark, layers, packed, settings: { ...base, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi, triangles: countTriangles(scene) };
+  return { dark, layers, packed, settings: { ...base, width, height, camera: brief.patch ? cropFrame(camera, pixels) : camera, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi: proofPpi(brief), triangles: countTriangles(scene) };
 }
 
 async function meterFrame(packed: PackedScene, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {

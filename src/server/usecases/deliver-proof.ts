@@ -10,6 +10,7 @@ import type { FileKind } from '../../core/catalogue/file-kinds';
 import { fileName } from '../../core/output/file-name';
 import { config } from '../config';
 import { proofFolder } from '../files/proof-files';
+import { proofPpi } from '../render/prepare';
 import { findPicture } from '../store/pictures';
 import { findProject } from '../store/projects';
 import { findProof } from '../store/proofs';
@@ -35,7 +36,7 @@ export async function deliverProof(id: string, kind: FileKind, background: 'own'
   if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
   const brief = readBrief(proof.brief_json);
   const finish: Finish = { ...brief.finish, denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise, background: background === 'clear' ? { kind: 'clear' } : brief.finish.background.kind === 'clear' ? { kind: 'own' } : brief.finish.background };
-  const ppi = 'ppi' in brief.size ? brief.size.ppi * brief.quality.scale : null;
+  const ppi = proofPpi(brief);
   const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);
   const stamp = createHash('sha256').update(canonicalJson({ kind, finish, film: proof.film_sha256, count: proof.picture_count })).digest('hex').slice(0, 16);
   const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);

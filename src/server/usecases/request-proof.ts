@@ -4,9 +4,9 @@
  */
 import { createHash } from 'node:crypto';
 import type { ProofDto } from '../../contracts/dto';
-import { canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
+import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
-import { resolveSize, scaleSize } from '../../core/output/size';
+import { proofPixels } from '../../core/output/size';
 import { shareFilm } from '../files/proof-files';
 import { database } from '../store/database';
 import { briefAt, findPicture } from '../store/pictures';
@@ -15,22 +15,24 @@ import { askStop, copyFilmFacts, dropProof, findProof, insertProof, listByKey, n
 import { done, newId, type Outcome, refused } from './identify';
 import { proofDto } from './to-dto';
 
-export function requestProof(pictureId: string): Outcome<ProofDto> {
+/** With a patch, of that rectangle alone, at the full size. */
+export function requestProof(pictureId: string, patch: Patch | null = null): Outcome<ProofDto> {
   return database()
     .transaction((): Outcome<ProofDto> => {
       const picture = findPicture(pictureId);
       const revision = picture && latestRevision(picture.project_id);
       if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
-      const brief = readBrief(briefAt(picture.id, picture.step)!);
+      const whole = readBrief(briefAt(picture.id, picture.step)!);
+      const brief = patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole;
       if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
       const key = createHash('sha256').update(canonicalJson({ model: revision.glb_sha256, brief: filmBrief(brief) })).digest('hex');
       const ofThisFilm = listByKey(picture.id, key);
       const finish = developKey(brief.finish);
       const same = ofThisFilm.find((p) => p.state !== 'done' || developKey(readBrief(p.brief_json).finish) === finish);
       if (same) return done(proofDto(same));
-      const size = scaleSize(resolveSize(brief.size), brief.quality.scale);
+      const { width, height } = proofPixels(brief.size, brief.quality.scale, patch);
       const id = newId();
-      insertProof({ id, picture_id: picture.id, revision_id: revision.id, number: nextNumber(picture.id), brief_json: canonicalJson(brief), key_sha256: key, ...size, created_at_ms: Date.now() });
+      insertProof({ id, picture_id: picture.id, revision_id: revision.id, number: nextNumber(picture.id), brief_json: canonicalJson(brief), key_sha256: key, width_px: width, height_px: height, created_at_ms: Date.now() });
       const source = ofThisFilm.find((p) => p.clean_share === 1) ?? ofThisFilm[0];
       if (source) {
         shareFilm(source.id, id);

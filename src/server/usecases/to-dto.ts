@@ -34,7 +34,7 @@ export function proofDto(row: ProofRow): ProofDto {
 }
 
 export function pictureDto(row: PictureRow): PictureDto {
-  const lead = listProofs(row.id).find((p) => p.picture_count > 0);
+  const lead = listProofs(row.id).find((p) => p.picture_count > 0 && readBrief(p.brief_json).patch === null);
   return {
     id: row.id,
     name: row.name,

@@ -1,6 +1,14 @@
+import { parsePatch } from '../../../../../contracts/brief';
+import { refused } from '../../../../../server/usecases/identify';
 import { requestProof } from '../../../../../server/usecases/request-proof';
-import { answer, foreign } from '../../../respond';
+import { answer, badJson, foreign, readJson } from '../../../respond';
 
+/** `patch` in the body: of that rectangle alone. */
 export async function POST(request: Request, { params }: { params: Promise<{ picture: string }> }) {
-  return foreign(request) ?? answer(requestProof((await params).picture));
+  const refusal = foreign(request);
+  if (refusal) return refusal;
+  const body = await readJson(request);
+  if (!body) return badJson();
+  const patch = parsePatch(body.patch);
+  return answer(patch.ok ? requestProof((await params).picture, patch.value) : refused(patch.message, 'bad_brief'));
 }

@@ -1,0 +1,77 @@
+/** What the benches of picture quality share: renders of the parts, their truth, and how alike two pictures are. */
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { ssim } from 'ssim.js';
+import { CHANNELS, tilesOf } from '../../src/core/film/film';
+import { type FilmSource, MemoryFilm } from '../../src/core/film/store';
+import { renderFilm } from '../../src/kernel/host/render-film';
+import { layOut } from '../../src/kernel/host/settings';
+import { config } from '../../src/server/config';
+import { developFilm } from '../../src/server/render/deliver';
+import { loadKernel } from '../../src/server/render/kernel-file';
+import { openPool } from '../../src/server/render/node-threads';
+import { type Prepared, prepare } from '../../src/server/render/session';
+import { type BenchScene, PART_PX as SIZE } from './scenes';
+
+export const REFERENCE = Math.max(1, Number(process.env.SPHAERA_BENCH_REFERENCE ?? 4096));
+export const work = 'bench/work/denoise';
+await mkdir(work, { recursive: true });
+export const module = await loadKernel();
+const tiles = tilesOf(SIZE, SIZE);
+const finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } } as const;
+
+export const prepareScene = ({ scene, brief }: BenchScene): Promise<Prepared> => prepare({ scene, brief: { ...brief, size: { width_px: SIZE, height_px: SIZE }, quality: { ...brief.quality, scale: 1 } }, captured: null, module, threads: config.threads });
+
+export const viewOf = ({ white }: Prepared, film: FilmSource) => ({ film, layers: { groups: [], aids: null }, width: SIZE, height: SIZE, white });
+export const shown = async (prepared: Prepared, film: FilmSource) => (await developFilm(viewOf(prepared, film), finish)).pixels;
+
+/** Wang et al. 2004, `original`, without downsampling. */
+export function similarity(a: Uint8Array, b: Uint8Array): number {
+  const image = (data: Uint8Array) => ({ data: data as unknown as Uint8ClampedArray, width: SIZE, height: SIZE }) as ImageData;
+  return ssim(image(a), image(b), { ssim: 'original', downsample: false }).mssim;
+}
+
+/** And how long it took, seconds. */
+export async function render({ packed, settings, white }: Prepared, samples: number, seed: number): Promise<MemoryFilm> {
+  const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));
+  const film = new MemoryFilm();
+  await renderFilm(pool, film, tiles, { samples, grain: null, seconds: null, white });
+  await pool.close();
+  return film;
+}
+
+/** Mean radiances, rgb, row by row. */
+export async function radianceOf(film: FilmSource): Promise<Float32Array> {
+  const out = new Float32Array(SIZE * SIZE * 3);
+  for (const tile of tiles) {
+    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
+    const { samples } = film.state(tile.index)!;
+    for (let i = 0; i < tile.width * tile.height; i++) {
+      const at = ((tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width)) * 3;
+      for (let c = 0; c < 3; c++) out[at + c] = (data[i * CHANNELS + c]! + data[i * CHANNELS + 3 + c]!) / samples;
+    }
+  }
+  return out;
+}
+
+/** The film of the truth, kept by what it is of: no change of the kernel should change the truth. */
+export async function reference(name: string, prepared: Prepared): Promise<MemoryFilm> {
+  const { light, ...settings } = prepared.settings;
+  const key = createHash('sha256').update(prepared.packed.pack).update(prepared.packed.rig).update(JSON.stringify({ settings, sun: light.sun, even: light.even, REFERENCE, SIZE })).digest('hex').slice(0, 16);
+  const path = `${work}/${key}.film`;
+  const kept = await readFile(path).catch(() => null);
+  const film = new MemoryFilm();
+  if (kept) {
+    let at = 0;
+    for (const tile of tiles) {
+      const floats = tile.width * tile.height * CHANNELS;
+      await film.write(tile.index, new Float32Array(kept.buffer.slice(kept.byteOffset + at, kept.byteOffset + at + floats * 4)), { samples: REFERENCE, done: true, squaredGrain: 0 });
+      at += floats * 4;
+    }
+    return film;
+  }
+  console.error(`rendering ${REFERENCE} samples of ${name}`);
+  const made = await render(prepared, REFERENCE, 77);
+  await writeFile(path, Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await made.read(t.index)).buffer)))));
+  return made;
+}
