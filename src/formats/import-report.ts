@@ -1,4 +1,5 @@
 import type { Site } from './gltf/read-site';
+import type { WeightOfGroup } from '../core/scene/set-aside';
 import type { LampPlace } from '../core/scene/lamp-groups';
 
 export interface LampGroupReport {
@@ -18,6 +19,8 @@ export interface ImportReport {
   max_m: [number, number, number];
   triangles: number;
   vertices: number;
+  /** Groups of objects that weigh most, as drawn. Models brought in earlier have none. */
+  heaviest?: WeightOfGroup[];
   materials: string[];
   textures: number;
   cameras: { name: string; position_m: [number, number, number]; target_m: [number, number, number]; up: [number, number, number]; projection: 'perspective' | 'parallel'; focal_length_mm: number; height_m: number | null }[];

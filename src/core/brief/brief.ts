@@ -142,6 +142,8 @@ export interface BriefQuality {
   glow: boolean;
   /** Keeps each light group's share of the picture in a layer of its own. */
   layers: boolean;
+  /** Groups of the model's objects that quick looks go without: in Glance and Study alone. */
+  aside: string[];
   /** Keep masks of objects and materials, depth, and light by its way, for EXR. */
   aids: boolean;
 }
@@ -233,7 +235,7 @@ export const BRIEF_DEFAULTS: Brief = {
   size: { width_px: 600, height_px: 400 },
   patch: null,
   seen: { destination: null, distance_m: null, file: 'png' },
-  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false },
+  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [] },
   ground: { kind: 'none' },
   lamps: { groups: [], only: null, added: [], regrouped: [] },
   finish: { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
@@ -268,10 +270,15 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch'> & { patch?: Patch } {
-  const { finish: _finish, seen: _seen, patch, ...rest } = brief;
-  return patch ? { ...rest, patch } : rest;
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'quality'> & { patch?: Patch; quality: Omit<BriefQuality, 'aside'> & { aside?: readonly string[] } } {
+  const { finish: _finish, seen: _seen, patch, quality, ...rest } = brief;
+  const { aside: _aside, ...plain } = quality;
+  const aside = asideOf(brief);
+  return { ...rest, quality: aside.length > 0 ? { ...plain, aside } : plain, ...(patch ? { patch } : {}) };
 }
+
+/** What is left out of the model: nothing where the picture is to be shown. */
+export const asideOf = ({ quality: { step, aside } }: Pick<Brief, 'quality'>): readonly string[] => (step === 'glance' || step === 'study' ? [...aside].sort() : []);
 
 /** What of a finish decides the picture that is made of a film; two of an equal one look alike. */
 export const developKey = ({ exposure_ev, white, denoise, background }: Finish): string => canonicalJson({ exposure_ev, white, denoise, background });

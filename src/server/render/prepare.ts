@@ -3,7 +3,7 @@
  * the exposure. Refusals say which word of the brief cannot be met.
  */
 import { whiteLuminance } from '../../core/brief/exposure';
-import { type Brief, canonicalJson } from '../../core/brief/brief';
+import { asideOf, type Brief, canonicalJson } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { cutSun, findSun } from '../../core/lights/captured/find-sun';
@@ -20,6 +20,7 @@ import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
+import { setAside } from '../../core/scene/set-aside';
 import type { Webs } from '../../core/scene/added-lamps';
 import { inClay } from '../../core/scene/clay';
 import { dimLamps, ONLY_SURROUNDINGS } from '../../core/scene/dim-lamps';
@@ -49,15 +50,20 @@ export function resolveCamera(view: FreeViewpoint, width: number, height: number
   return camera;
 }
 
-/** All that decides a scene pack beside the model: where its origin lies. */
+/** All that decides a scene pack beside the model: where its origin lies, and what is left out. */
 export interface PackInput {
   centre_m: Vec3;
+  /** Groups of objects that are left out; not there when there are none. */
+  aside?: readonly string[];
 }
 
-export const packInput = (view: FreeViewpoint): PackInput => ({ centre_m: centreFor(view.position_m) });
+export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
+  const aside = asideOf(brief);
+  return { centre_m: centreFor(view.position_m), ...(aside.length > 0 ? { aside } : {}) };
+}
 
 /** The model as it goes into a pack. */
-export const packedModel = (scene: Scene, { centre_m }: PackInput): Scene => recentreScene(scene, centre_m);
+export const packedModel = (scene: Scene, { centre_m, aside = [] }: PackInput): Scene => recentreScene(setAside(scene, aside), centre_m);
 
 /**
  * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio adds its lamps and its

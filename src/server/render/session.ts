@@ -54,7 +54,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const view = resolveViewpoint(scene, brief);
   const pixels = proofPixels(brief.size, brief.quality.scale, brief.patch);
   const { sheetWidth, sheetHeight, width, height } = pixels;
-  const of = packInput(view);
+  const of = packInput(view, brief);
   const camera = recentreCamera(resolveCamera(view, sheetWidth, sheetHeight), of.centre_m);
   const light = makeLight(brief, scene, input.captured);
   const model = packedModel(scene, of);

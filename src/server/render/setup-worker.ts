@@ -76,7 +76,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const module = await loadKernel();
   const scene = await scenes.get(model, async () => readScene(new Uint8Array(await readFile(contentPath('models', model)))));
   const view = resolveViewpoint(scene, brief);
-  const wanted = packInput(view);
+  const wanted = packInput(view, brief);
   const key = packKey(model, wanted);
   inputs.set(key, { model, of: wanted });
   let pack = key;

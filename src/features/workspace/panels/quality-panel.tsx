@@ -9,6 +9,7 @@ import type { ProjectPanelProps } from '../view';
 import { DeadlineOffers } from './deadline-offers';
 import { GrainChart } from './grain-chart';
 import { KeptList } from './kept-list';
+import { SetAside } from './set-aside';
 import { StopSentence } from './stop-sentence';
 
 interface Props extends ProjectPanelProps {
@@ -67,6 +68,7 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
       {was && was.quality.step !== quality.step ? <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p> : null}
       <StopSentence brief={brief} forecast={forecast.now} running={running} ended={ended} />
       <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
+      <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={(aside) => set({ aside })} />
       <DeadlineOffers
         brief={brief}
         forecast={forecast}
