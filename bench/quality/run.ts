@@ -1,6 +1,6 @@
 /**
  * What the steps of quality are worth: parts of the demo pictures and of generated scenes, one to one, against at least 4,096 samples. For each count of
- * samples the raw grain, the structural similarity after denoising, and the time of a megapixel; then for each step the grain at which every part, and at
+ * samples the raw grain and the structural similarity after denoising; then for each step the grain at which every part, and at
  * which the middle one, reaches its similarity. docs/quality.md. The truths are kept in bench/work; the first run takes half an hour for them.
  */
 import { readFile } from 'node:fs/promises';
@@ -19,24 +19,21 @@ const WANTED = { Study: 0.96, Present: 0.985, Exhibit: 0.995 };
 const tiles = tilesOf(PART_PX, PART_PX);
 const weights = await readFile(config.built('denoise/filter.weights')).catch(() => null);
 const filter = weights ? await createNodeFilter(weights, config.threads) : guidedFilter(module);
-console.log(`against ${REFERENCE} samples; raw grain in L* / SSIM denoised\n| part | ${COUNTS.map((n) => `${n} samples`).join(' | ')} | s a megapixel at 64 |\n| --- | ${COUNTS.map(() => '---').join(' | ')} | --- |`);
+console.log(`against ${REFERENCE} samples; raw grain in L* / SSIM denoised\n| part | ${COUNTS.map((n) => `${n} samples`).join(' | ')} |\n| --- | ${COUNTS.map(() => '---').join(' | ')} |`);
 const curves: { name: string; points: { grain: number; likeness: number }[] }[] = [];
 for (const part of await oneToOneScenes()) {
   const prepared = await prepareScene(part);
   const truth = await shown(prepared, await reference(part.name, prepared));
   const points: { grain: number; likeness: number }[] = [];
-  let perMegapixel = 0;
   for (const samples of COUNTS) {
-    const began = performance.now();
     const film = await render(prepared, samples, 1);
-    if (samples === 64) perMegapixel = ((performance.now() - began) / 1000 / (PART_PX * PART_PX)) * 1e6;
     const squared = tiles.reduce((sum, t) => sum + film.state(t.index)!.squaredGrain, 0) / (PART_PX * PART_PX);
     const clean = new MemoryClean();
     await cleanFilm(viewOf(prepared, film), filter, clean, () => {}, false);
     points.push({ grain: Math.sqrt(squared), likeness: similarity(await shown(prepared, new FinishedFilm(film, clean, 1, tiles)), truth) });
   }
   curves.push({ name: part.name, points });
-  console.log(`| ${part.name} | ${points.map((p) => `${p.grain.toFixed(2)} / ${p.likeness.toFixed(3)}`).join(' | ')} | ${perMegapixel.toFixed(0)} |`);
+  console.log(`| ${part.name} | ${points.map((p) => `${p.grain.toFixed(2)} / ${p.likeness.toFixed(3)}`).join(' | ')} |`);
 }
 
 /** Between two counts along their straight line; null when it is never reached. */

@@ -5,31 +5,9 @@
 import { expect, type Page, test } from '@playwright/test';
 import Database from 'better-sqlite3';
 import sharp from 'sharp';
-import type { Brief } from '../../src/core/brief/brief';
+import { briefOf, ownProject, panel, sentence, word } from '../support/pages';
 
-const sentence = (page: Page) => page.locator('.brief');
-const word = (page: Page, text: string | RegExp) => page.locator('.brief a.w', { hasText: text }).first();
 const truth = (page: Page) => page.locator('.im canvas.truth');
-const panel = (page: Page, name: string) => page.getByRole('complementary', { name });
-
-/** A project of the test's own with the model of a demo project, so that the demo stays as it is. */
-async function ownProject(page: Page, demo: string, name: string): Promise<void> {
-  const db = new Database('build/browser-data/sphaera.db', { readonly: true });
-  const { sha } = db.prepare('SELECT r.glb_sha256 AS sha FROM revisions r JOIN projects p ON p.id = r.project_id WHERE p.name = ?').get(demo) as { sha: string };
-  db.close();
-  const model = await (await page.request.get(`/api/models/${sha}`)).body();
-  await page.goto('/');
-  await page.getByLabel('Choose a model file').setInputFiles({ name: `${name}.glb`, mimeType: 'model/gltf-binary', buffer: model });
-  await expect(page).toHaveURL(/\/p\//, { timeout: 60_000 });
-  await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
-}
-
-function briefOf(page: Page): Brief {
-  const db = new Database('build/browser-data/sphaera.db', { readonly: true });
-  const row = db.prepare('SELECT s.brief_json FROM pictures p JOIN brief_steps s ON s.picture_id = p.id AND s.step = p.step WHERE p.project_id = ?').get(new URL(page.url()).pathname.split('/').pop()) as { brief_json: string };
-  db.close();
-  return JSON.parse(row.brief_json) as Brief;
-}
 
 /** The brightest green of the preview about a place of the picture, once what was changed has so many samples. */
 async function seenAt(page: Page, x: number, y: number, samples: number): Promise<number> {

@@ -8,8 +8,8 @@ export const aspectOf = (size: SizeChoice): number => {
   return width_px / height_px;
 };
 
-/** Whether two proportions are one: within a pixel in a thousand. */
-export const sameAspect = (a: number, b: number): boolean => Math.abs(a / b - 1) < 1e-3;
+/** Whether two proportions are one: sheets of the A series differ by a few thousandths, because they are cut to whole millimetres. */
+export const sameAspect = (a: number, b: number): boolean => Math.abs(a / b - 1) < 5e-3;
 
 /**
  * The view through which a frame of proportion `after` shows all that one of `before` showed. A wider frame does so by itself, as the picture's height

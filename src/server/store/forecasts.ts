@@ -1,4 +1,5 @@
 /** Probes, what proofs took against their forecast, and what is known of this machine, in plain SQL. */
+import type { Cost } from '../../core/forecast/costs';
 import type { Probe } from '../../core/forecast/forecast';
 import { database } from './database';
 
@@ -28,3 +29,10 @@ export function saveCleanSpeed(secondsPerMegapixel: number): void {
   const known = cleanSpeed();
   database().prepare('INSERT OR REPLACE INTO machine VALUES (?, ?)').run(CLEAN, known === null ? secondsPerMegapixel : known + NEWS * (secondsPerMegapixel - known));
 }
+
+export function findCosts(key: string): Cost[] | null {
+  const row = database().prepare('SELECT costs_json FROM costs WHERE key_sha256 = ?').get(key) as { costs_json: string } | undefined;
+  return row ? (JSON.parse(row.costs_json) as Cost[]) : null;
+}
+
+export const saveCosts = (key: string, costs: readonly Cost[], now: number) => database().prepare('INSERT OR REPLACE INTO costs VALUES (?, ?, ?)').run(key, JSON.stringify(costs), now);

@@ -1,6 +1,7 @@
 /** The probe of a brief: made once, kept by the hash of what it is of. One at a time, and none while a render runs: both would be slower and neither true. */
 import { parseBrief } from '../../contracts/brief';
-import { resolveSize } from '../../core/output/size';
+import type { Brief } from '../../core/brief/brief';
+import { resolveSize, scaleSize } from '../../core/output/size';
 import type { Probe } from '../../core/forecast/forecast';
 import { probeKey } from '../render/probe-key';
 import { probeBrief } from '../render/probe';
@@ -11,6 +12,11 @@ import { done, type Outcome, refused } from './identify';
 
 /** Of the picture that patches are taken of; their own sizes are the worker's. */
 const LONG_SIDE_PX = 1024;
+
+export function smallSize({ size }: Pick<Brief, 'size'>): { width_px: number; height_px: number } {
+  const whole = resolveSize(size);
+  return scaleSize(whole, LONG_SIDE_PX / Math.max(whole.width_px, whole.height_px));
+}
 
 let last: Promise<unknown> = Promise.resolve();
 
@@ -26,10 +32,7 @@ export async function probePicture(projectId: string, input: unknown): Promise<O
     const known = findProbe(key);
     if (known) return done(known);
     if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; the forecast is measured when it has ended', 'busy');
-    const { width_px, height_px } = resolveSize(brief.size);
-    const k = LONG_SIDE_PX / Math.max(width_px, height_px);
-    const size = { width_px: Math.max(1, Math.round(width_px * k)), height_px: Math.max(1, Math.round(height_px * k)) };
-    const said = await probeBrief({ model: revision.glb_sha256, brief: { ...brief, size, quality: { ...brief.quality, scale: 1 } } });
+    const said = await probeBrief({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } } });
     if (!said.ok) return refused(said.message);
     saveProbe(key, said.probe, Date.now());
     return done(said.probe);

@@ -6,6 +6,7 @@ import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
 import type { ForecastState } from '../use-forecast';
 import type { ProjectPanelProps } from '../view';
+import { Costs } from './costs';
 import { DeadlineOffers } from './deadline-offers';
 import { GrainChart } from './grain-chart';
 import { KeptList } from './kept-list';
@@ -69,6 +70,7 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
       <StopSentence brief={brief} forecast={forecast.now} running={running} ended={ended} />
       <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
       <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={(aside) => set({ aside })} />
+      <Costs {...props} />
       <DeadlineOffers
         brief={brief}
         forecast={forecast}

@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest';
+import { BRIEF_DEFAULTS, type Brief } from '../brief/brief';
+import { type Cost, costSentence, savingsOf, takeSaving, worthSaying } from './costs';
+
+const brief: Brief = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 16, layers: true } };
+const plain = (cost: Cost) => costSentence(cost, brief).replaceAll('\u00a0', ' ');
+
+describe('what costs time', () => {
+  it('is looked for where there is something to lessen', () => {
+    expect(savingsOf(brief, ['Hall'], [{ group: 'Spruce', triangles: 5 }])).toEqual([
+      { kind: 'bounces', to: 8 },
+      { kind: 'bounces', to: 4 },
+      { kind: 'layers' },
+      { kind: 'lamps', group: 'Hall' },
+      { kind: 'objects', group: 'Spruce', triangles: 5 }
+    ]);
+    expect(savingsOf({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 4, aside: ['spruce'] } }, [], [{ group: 'Spruce', triangles: 5 }])).toEqual([]);
+  });
+  it('is said with its figures, and says when nothing is seen of it', () => {
+    expect(plain({ saving: { kind: 'bounces', to: 8 }, saves: 0.17, changes: 0.31 })).toBe('Light that bounces more than 8 times takes 17 % of the time; 8 bounces instead of 16 change the picture by 0.3 L*.');
+    expect(plain({ saving: { kind: 'lamps', group: 'hall lamps' }, saves: 0.09, changes: 0.01 })).toBe('Hall lamps: 9 % of the time; switched off, that changes nothing to see here.');
+    expect(plain({ saving: { kind: 'objects', group: 'spruce', triangles: 412_000 }, saves: 0.3, changes: 4 })).toBe('Spruce, 412,000 triangles: 30 % of the time; set aside in quick looks.');
+  });
+  it('is taken by the words of the brief that it is about', () => {
+    expect(takeSaving({ kind: 'bounces', to: 8 }, brief).quality?.bounces).toBe(8);
+    expect(takeSaving({ kind: 'layers' }, brief).quality?.layers).toBe(false);
+    expect(takeSaving({ kind: 'objects', group: 'Spruce', triangles: 1 }, brief).quality?.aside).toEqual(['Spruce']);
+    expect(takeSaving({ kind: 'lamps', group: 'Hall' }, brief).lamps?.groups).toMatchObject([{ group: 'Hall', on: false }]);
+  });
+  it('is left unsaid where it is noise', () => {
+    const cost = (saves: number): Cost => ({ saving: { kind: 'layers' }, saves, changes: 0 });
+    expect(worthSaying([cost(0.02), cost(0.05), cost(0.4), cost(-0.1)]).map((c) => c.saves)).toEqual([0.4, 0.05]);
+  });
+});

@@ -1,0 +1,76 @@
+/**
+ * What costs time in a picture, from measurements of it: the same patches rendered with one thing less, with the same random numbers, so that what differs
+ * is that thing alone. Nothing here is a rule; every figure is of this brief.
+ */
+import { capital, NBSP } from '../brief/amounts';
+import type { Brief } from '../brief/brief';
+import { settingOf } from '../scene/dim-lamps';
+
+/** One thing less. */
+export type Saving =
+  | { kind: 'bounces'; to: number }
+  | { kind: 'layers' }
+  | { kind: 'aids' }
+  | { kind: 'lamps'; group: string }
+  | { kind: 'objects'; group: string; triangles: number };
+
+export interface Cost {
+  saving: Saving;
+  /** Share of the time that goes with it, 0 to 1. */
+  saves: number;
+  /** How much the picture changes: mean over its pixels of the difference of displayed lightness, L*. */
+  changes: number;
+}
+
+/** What is tried on a brief. `groups`: of lamps that are on; `heaviest`: of objects. */
+export function savingsOf({ quality }: Brief, groups: readonly string[], heaviest: readonly { group: string; triangles: number }[]): Saving[] {
+  const out: Saving[] = [8, 4].filter((to) => to < quality.bounces).map((to) => ({ kind: 'bounces', to }));
+  if (quality.layers) out.push({ kind: 'layers' });
+  if (quality.aids) out.push({ kind: 'aids' });
+  for (const group of groups) out.push({ kind: 'lamps', group });
+  for (const { group, triangles } of heaviest) if (!quality.aside.some((g) => g.toLowerCase() === group.toLowerCase())) out.push({ kind: 'objects', group, triangles });
+  return out;
+}
+
+/** What of a brief changes when it is taken. */
+export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
+  const { quality, lamps } = brief;
+  switch (saving.kind) {
+    case 'bounces':
+      return { quality: { ...quality, bounces: saving.to } };
+    case 'layers':
+      return { quality: { ...quality, layers: false } };
+    case 'aids':
+      return { quality: { ...quality, aids: false } };
+    case 'lamps':
+      return { lamps: { ...lamps, groups: [...lamps.groups.filter((g) => g.group.toLowerCase() !== saving.group.toLowerCase()), { ...settingOf(lamps, saving.group), on: false }] } };
+    case 'objects':
+      return { quality: { ...quality, aside: [...quality.aside, saving.group] } };
+  }
+}
+
+/** Under this a saving is the measurement's own noise. */
+const LEAST_SAVED = 0.04;
+
+/** Those that are worth a sentence, the most first. */
+export const worthSaying = (costs: readonly Cost[]): Cost[] => costs.filter((c) => c.saves >= LEAST_SAVED).sort((a, b) => b.saves - a.saves);
+
+export function costSentence({ saving, saves, changes }: Cost, brief: Brief): string {
+  const time = `${Math.round(100 * saves)}${NBSP}% of the time`;
+  const change = changes < 0.05 ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
+  switch (saving.kind) {
+    case 'bounces':
+      return `Light that bounces more than ${saving.to} times takes ${time}; ${saving.to} bounces instead of ${brief.quality.bounces} ${change.replace('changes', 'change')}.`;
+    case 'layers':
+      return `Keeping each light’s share for EXR takes ${time}.`;
+    case 'aids':
+      return `Masks, depth and light by its way for EXR take ${time}.`;
+    case 'lamps':
+      return `${capital(saving.group)}: ${time}; switched off, that ${change}.`
+    case 'objects':
+      return `${capital(saving.group)}, ${saving.triangles.toLocaleString('en')} triangles: ${time}; set aside in quick looks.`;
+  }
+}
+
+/** What the button says that takes it. */
+export const savingAction = (saving: Saving): string => (saving.kind === 'bounces' ? `Take ${saving.to} bounces` : saving.kind === 'lamps' ? 'Switch it off' : saving.kind === 'objects' ? 'Set it aside' : 'Leave it out');

@@ -1,0 +1,16 @@
+/** Measures what costs time in a picture, in a process of its own: patches of it, with one thing less at a time. */
+import type { Brief } from '../../core/brief/brief';
+import type { Cost, Saving } from '../../core/forecast/costs';
+import { askWorker, type Said } from './ask-worker';
+
+/** `brief` is of the small picture whose patches are rendered. */
+export interface CostsJob {
+  model: string;
+  brief: Brief;
+  savings: Saving[];
+}
+export type CostsSaid = Said<{ costs: Cost[] }>;
+
+const LONGEST_MS = 5 * 60_000;
+
+export const measureCosts = (job: CostsJob): Promise<CostsSaid> => askWorker('costs-worker', job, LONGEST_MS, 'the measurement');

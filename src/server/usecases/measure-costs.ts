@@ -1,0 +1,45 @@
+/** What costs time in a brief: measured once, kept by what it is of. */
+import { parseBrief } from '../../contracts/brief';
+import { settingOf } from '../../core/scene/dim-lamps';
+import { lampGroup } from '../../core/scene/lamp-groups';
+import { type Cost, savingsOf } from '../../core/forecast/costs';
+import type { ImportReport } from '../../formats/import-report';
+import { measureCosts } from '../render/costs';
+import { probeKey } from '../render/probe-key';
+import { findCosts, saveCosts } from '../store/forecasts';
+import { findCaptured, latestRevision } from '../store/projects';
+import { openProofs } from '../store/proofs';
+import { done, type Outcome, refused } from './identify';
+import { smallSize } from './probe-picture';
+
+// More would take minutes; the rest is told by what each lamp brings (measure-lamps.ts).
+const MOST_LAMP_GROUPS = 5;
+const MOST_OBJECTS = 3;
+
+const underWay = new Set<string>();
+
+export async function measureCostsOf(projectId: string, input: unknown): Promise<Outcome<Cost[]>> {
+  const revision = latestRevision(projectId);
+  if (!revision) return refused('this project is no longer there; reload the page', 'gone');
+  const parsed = parseBrief(input);
+  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
+  const brief = parsed.value;
+  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const key = probeKey(revision.glb_sha256, brief);
+  const known = findCosts(key);
+  if (known) return done(known);
+  if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; measure when it has ended', 'busy');
+  if (underWay.has(projectId)) return refused('it is being measured already; wait for it', 'busy');
+  underWay.add(projectId);
+  try {
+    const report = JSON.parse(revision.report_json) as ImportReport;
+    const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
+    const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
+    const said = await measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings });
+    if (!said.ok) return refused(said.message);
+    saveCosts(key, said.costs, Date.now());
+    return done(said.costs);
+  } finally {
+    underWay.delete(projectId);
+  }
+}
