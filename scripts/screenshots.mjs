@@ -104,7 +104,29 @@ await shoot('own-lamp', {
     await page.getByRole('button', { name: 'Done' }).click();
     await page.getByLabel('Choose a photometric file').setInputFiles({ name: 'wing.ies', mimeType: 'text/plain', buffer: wing() });
     await page.getByRole('img', { name: /Polar curve/ }).scrollIntoViewIfNeeded();
-    return 4;
+    return 8;
+  }
+});
+await shoot('size', {
+  project: 'Reading room',
+  word: /A3/,
+  act: async (page) => {
+    await page.locator('dl.fig:not(.stale)').waitFor({ timeout: 120_000 });
+    await page.getByRole('slider', { name: 'Pixels per inch' }).press('End');
+    await page.getByText('Seen from').scrollIntoViewIfNeeded();
+    await page.getByRole('img', { name: /Time against/ }).scrollIntoViewIfNeeded();
+    return 1;
+  }
+});
+await shoot('quality', {
+  project: 'Lantern Hill hut',
+  word: /Study/,
+  act: async (page) => {
+    await page.locator('.brief p > .n').waitFor({ timeout: 120_000 });
+    await page.getByLabel('I need it by').fill('in 10 min');
+    await page.getByRole('button', { name: 'Measure' }).click();
+    await page.getByRole('button', { name: 'Measure again' }).waitFor({ timeout: 300_000 });
+    return 0;
   }
 });
 await shoot('library', {

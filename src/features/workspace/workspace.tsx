@@ -95,7 +95,9 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const soFar = useGrainSoFar(running);
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
   const lamps = lampsOf(workspace.revision.report, brief.lamps);
-  const sentence = composeSentence(brief, { name: picture.name, shown: shown?.brief ?? null, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
+  // a patch is of the full size, whatever share of it the brief asks for
+  const was = shown && (shown.brief.patch ? { ...shown.brief, quality: { ...shown.brief.quality, scale: brief.quality.scale } } : shown.brief);
+  const sentence = composeSentence(brief, { name: picture.name, shown: was, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
 
   const render = async (patch: Patch | null = null) => {
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch });
@@ -173,7 +175,6 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     if (gathering) setGathering(gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name]);
     else setLampInHand(lampGroup(name));
   };
-  const was = shown?.brief ?? null;
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
       <Mark client={workspace.project.name} />

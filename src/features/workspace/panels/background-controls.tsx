@@ -43,7 +43,8 @@ function Level({ name, label, value, range: [min, max, step], ticks, text, onCha
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
-export function BackgroundControls({ finish, onChange }: { finish: Finish; onChange: ChangeBrief }) {
+/** `papered`: a studio's paper stands all round, so nothing behind it is seen. */
+export function BackgroundControls({ finish, papered, onChange }: { finish: Finish; papered: boolean; onChange: ChangeBrief }) {
   const { background } = finish;
   const set = (next: Background, joins = false) => onChange({ finish: { ...finish, background: next } }, joins);
   return (
@@ -53,7 +54,7 @@ export function BackgroundControls({ finish, onChange }: { finish: Finish; onCha
       {background.kind === 'plain' ? <Level name="Lightness" label="Lightness of the background" value={background.lightness} range={[0, 100, 1]} ticks={LIGHTNESS} text={`L* ${background.lightness}`} onChange={(lightness, joins) => set({ kind: 'plain', lightness }, joins)} /> : null}
       {background.kind === 'graded' ? <GradedControls background={background} onSet={set} /> : null}
       {background.kind === 'paper' ? <PaperControls background={background} onSet={set} /> : null}
-      {background.kind === 'own' ? null : <p className="note">Part of the finish: it is there at once, also behind glass, and needs no new render.</p>}
+      {background.kind === 'own' ? null : <p className="note">{papered ? 'The studio’s paper hides it. With Shadow alone as the ground it is seen.' : 'Part of the finish: it is there at once, also behind glass, and needs no new render.'}</p>}
     </div>
   );
 }

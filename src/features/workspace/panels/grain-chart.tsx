@@ -24,6 +24,7 @@ export function GrainChart({ brief, forecast, soFar }: Props) {
     .map(at)
     .map((f) => [f.renderSeconds, f.grain] as const);
   const { renderSeconds, grain } = forecast.now;
+  const half = Math.max(1, Math.ceil(ahead[0]![1] / 2));
   return (
     <Chart
       label={`Raw grain against time: about ${grain.toFixed(1)} L* after ${duration(renderSeconds)}`}
@@ -33,7 +34,7 @@ export function GrainChart({ brief, forecast, soFar }: Props) {
         animation: false,
         grid: { left: 30, right: 16, top: 12, bottom: 20 },
         xAxis: { type: 'log', min: ahead[0]![0], max: ahead.at(-1)![0], axisLine: { lineStyle: { color: soft } }, axisTick: { show: false }, splitLine: { show: false }, axisLabel: { ...font, hideOverlap: true, formatter: (v: number) => about(v) } },
-        yAxis: { type: 'value', min: 0, max: Math.ceil(ahead[0]![1]), splitNumber: 2, axisLine: { show: false }, splitLine: { lineStyle: { color: line } }, axisLabel: font },
+        yAxis: { type: 'value', min: 0, max: 2 * half, interval: half, axisLine: { show: false }, splitLine: { lineStyle: { color: line } }, axisLabel: font },
         series: [
           { type: 'line', data: ahead, showSymbol: false, lineStyle: { color: ink, width: 1.5, type: 'dashed' }, markPoint: { symbol: 'circle', symbolSize: 11, itemStyle: { color: accent, borderColor: paper, borderWidth: 2 }, label: { show: false }, data: [{ coord: [renderSeconds, grain] }] } },
           { type: 'line', data: soFar, showSymbol: false, lineStyle: { color: accent, width: 2 } }

@@ -90,7 +90,7 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
         <div className="rows">
           <span>Samples a pixel{quality.grain === null ? '' : ', at most'}</span>
           <NumberField label="Samples a pixel" value={quality.samples} min={1} max={65536} onChange={(samples) => set({ samples: Math.round(samples) })} />
-          <span>Share of each side that is rendered</span>
+          <span>Share of each side</span>
           <NumberField label="Share of each side" value={quality.scale * 100} min={1} max={100} unit="%" onChange={(percent) => set({ scale: percent / 100 })} />
           <span>Bounces of light</span>
           <NumberField label="Bounces of light" value={quality.bounces} min={0} max={64} onChange={(bounces) => set({ bounces: Math.round(bounces) })} />

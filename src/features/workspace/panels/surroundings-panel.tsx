@@ -80,7 +80,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
           <PlanDial report={workspace.revision.report} view={view} surroundings={s} onTurn={(angle, joins) => set(s.kind === 'sky' ? { north_deg: angle } : { rotation_deg: angle }, joins)} />
         </div>
       ) : null}
-      <BackgroundControls finish={brief.finish} onChange={onChange} />
+      <BackgroundControls finish={brief.finish} papered={brief.surroundings.kind === 'studio' && brief.ground.kind === 'none'} onChange={onChange} />
       <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
       <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
       <WhiteControls finish={brief.finish} before={was?.finish ?? null} picking={picking} onPicking={onPicking} onChange={onChange} onMessage={onMessage} />
