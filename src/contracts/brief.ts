@@ -264,6 +264,7 @@ class RegroupedContract implements Regrouped {
   @IsString({ message: 'must be the name of a lamp' }) @MinLength(1, { message: 'must be the name of a lamp' }) @MaxLength(200) lamp = '';
   @IsString({ message: 'must be the name of a group of lamps' }) @MinLength(1, { message: 'must be the name of a group of lamps' }) @MaxLength(200) group = '';
 }
+const MOST_BLEED_MM = 50;
 const MOST_ADDED_LAMPS = 64;
 const MOST_REGROUPED = 5000;
 const MOST_LAMP_GROUPS = 500;
@@ -301,7 +302,7 @@ class FinishContract {
   @IsOptional() background: unknown;
 }
 
-const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'seen', 'quality', 'ground', 'lamps', 'finish'] as const;
+const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'bleed_mm', 'seen', 'quality', 'ground', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
 export function parseBrief(input: unknown): Checked<Brief> {
@@ -324,6 +325,8 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!size.ok) return size;
   const patch = parsePatch(given.patch);
   if (!patch.ok) return patch;
+  const bleed = given.bleed_mm ?? 0;
+  if (typeof bleed !== 'number' || !(bleed >= 0 && bleed <= MOST_BLEED_MM)) return refuse(`brief.bleed_mm must be a number from 0 to ${MOST_BLEED_MM} mm, got ${quoted(bleed)}`);
   const seen = parseSeen(given.seen);
   if (!seen.ok) return seen;
   const quality = parseQuality(given.quality);
@@ -334,7 +337,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!lamps.ok) return lamps;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
-  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, seen: seen.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, bleed_mm: bleed, seen: seen.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
 }
 
 function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { DESTINATIONS, seenAt } from '../output/destinations';
 import { parseBrief } from '../../contracts/brief';
 import { lampsOfSet } from '../lights/studio/sets';
-import { BRIEF_DEFAULTS, CLAY_DEFAULTS, HEAPS_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
+import { BRIEF_DEFAULTS, type Brief, CLAY_DEFAULTS, HEAPS_DEFAULTS, canonicalJson, filmBrief, GROUND_DEFAULTS, SURROUNDINGS_DEFAULTS } from './brief';
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
@@ -62,6 +63,12 @@ describe('the brief of version 1', () => {
     [{ surroundings: { kind: 'sky', time: 'noon' } }, /brief\.surroundings\.time must be a time in ISO 8601/],
     [{ size: { paper: 'A9' } }, /brief\.size\.paper must be one of A0/],
     [{ size: { width_px: 30000, height_px: 30000 } }, /million pixels/],
+    [{ size: { paper: 'A0', orientation: 'portrait', ppi: 1000 } }, /a side has at most 30000 px/],
+    [{ bleed_mm: 80 }, /brief\.bleed_mm must be a number from 0 to 50 mm, got 80/],
+    [{ patch: { x: 0.6, y: 0, width: 0.6, height: 0.5 } }, /brief\.patch reaches beyond the picture/],
+    [{ seen: { file: 'gif' } }, /brief\.seen\.file must be one of png, jpg, exr/],
+    [{ seen: { destination: { name: 'Wall', size: { width_px: 0, height_px: 5 } } } }, /brief\.seen\.destination\.size\.width_px must be a whole number/],
+    [{ finish: { background: { kind: 'graded', from: 'red' } } }, /brief\.finish\.background\.from must be a colour like/],
     [{ size: { width_px: 0 } }, /brief\.size\.width_px must be a whole number from 1 to 30000, got 0/],
     [{ finish: { background: { kind: 'pink' } } }, /brief\.finish\.background\.kind must be one of own, clear/],
     [{ surroundings: { kind: 'studio', lamps: [{ name: 'Key' }, { kelvin: 20 }] } }, /brief\.surroundings\.lamps\[1\]\.kelvin must be a number from 1000 to 15000 K, got 20/],
@@ -86,6 +93,11 @@ describe('the brief of version 1', () => {
     expect(readBrief(JSON.stringify(kept))).toEqual({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25 } });
   });
   it('the finish is no part of what decides the film', () => {
+    // nor do where it is seen, a bleed of a screen, and what is set aside when the picture is to be shown
+    for (const same of [{ seen: { ...BRIEF_DEFAULTS.seen, distance_m: 3 } }, { bleed_mm: 3 }] as Partial<Brief>[]) expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, ...same }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
+    const present = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, step: 'present' as const } };
+    expect(canonicalJson(filmBrief({ ...present, quality: { ...present.quality, aside: ['Spruce'] } }))).toBe(canonicalJson(filmBrief(present)));
+    expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, aside: ['Spruce'] } }))).not.toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
   });
   it('takes surroundings from the library, each valid and of its own name, with north where the model has it', () => {
@@ -110,6 +122,16 @@ describe('the sentence', () => {
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-10-12T17:10:00+02:00' }, size: { paper: 'A3', orientation: 'landscape', ppi: 200 } })).toBe(
       'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on A3 landscape at 200\u00a0ppi, at Study quality'
     );
+  });
+  it('says where it will be seen, what that asks for when the size is another, and the bleed', () => {
+    const board = DESTINATIONS.find((d) => d.name.startsWith('A3 board'))!;
+    const slide = DESTINATIONS.find((d) => d.name.startsWith('Slide'))!;
+    const said = (part: Partial<Brief>) => text({ ...BRIEF_DEFAULTS, ...part }).replaceAll('\u00a0', ' ').replace(/^.*photographic, |, at Study.*$/g, '');
+    expect(said({ size: board.size, seen: seenAt(board) })).toBe('for an A3 board at arm’s length, 255 ppi');
+    expect(said({ size: { paper: 'A3', orientation: 'landscape', ppi: 150 }, seen: seenAt(board) })).toBe('on A3 landscape at 150 ppi (an A3 board at arm’s length asks for 255 ppi)');
+    expect(said({ size: { width_px: 800, height_px: 600 }, seen: seenAt(slide) })).toBe('on a screen of 800 × 600 px (a slide 16:9 asks for 1920 × 1080 px)');
+    expect(said({ size: slide.size, seen: seenAt(slide) })).toBe('for a slide 16:9');
+    expect(said({ size: { width_mm: 300, height_mm: 200, ppi: 150 }, bleed_mm: 3, seen: { destination: { name: 'Jury wall', size: { width_mm: 300, height_mm: 200, ppi: 150 } }, distance_m: 1, file: 'png' } })).toBe('for Jury wall, 150 ppi with 3 mm bleed');
   });
   it('says what covers the sky, in the words of weather reports', () => {
     const said = (sky: Partial<typeof SURROUNDINGS_DEFAULTS.sky>) => text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, ...sky } });

@@ -207,6 +207,8 @@ export interface Brief {
   size: SizeChoice;
   /** Of a proof: that it shows this rectangle alone; a picture's own brief has none. */
   patch: Patch | null;
+  /** How far a sheet's picture reaches beyond the trim. */
+  bleed_mm: number;
   seen: Seen;
   quality: BriefQuality;
   ground: Ground;
@@ -234,6 +236,7 @@ export const BRIEF_DEFAULTS: Brief = {
   exposure: { ev100: 12 },
   size: { width_px: 600, height_px: 400 },
   patch: null,
+  bleed_mm: 0,
   seen: { destination: null, distance_m: null, file: 'png' },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [] },
   ground: { kind: 'none' },
@@ -270,11 +273,11 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'quality'> & { patch?: Patch; quality: Omit<BriefQuality, 'aside'> & { aside?: readonly string[] } } {
-  const { finish: _finish, seen: _seen, patch, quality, ...rest } = brief;
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'quality'> & { patch?: Patch; bleed_mm?: number; quality: Omit<BriefQuality, 'aside'> & { aside?: readonly string[] } } {
+  const { finish: _finish, seen: _seen, patch, bleed_mm, quality, ...rest } = brief;
   const { aside: _aside, ...plain } = quality;
   const aside = asideOf(brief);
-  return { ...rest, quality: aside.length > 0 ? { ...plain, aside } : plain, ...(patch ? { patch } : {}) };
+  return { ...rest, quality: aside.length > 0 ? { ...plain, aside } : plain, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
 }
 
 /** What is left out of the model: nothing where the picture is to be shown. */

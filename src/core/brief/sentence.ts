@@ -63,8 +63,9 @@ function destinationPhrase(name: string): string {
 }
 
 /** The size, and whether it is what its destination asks for. */
-function sizeWords({ size, seen: { destination } }: Brief, shown: Brief | null): SentencePart[] {
-  const word = (text: string): SentencePart => ({ word: text, panel: 'size', changed: shown !== null && differs(size, shown.size) });
+function sizeWords({ size, bleed_mm, seen: { destination } }: Brief, shown: Brief | null): SentencePart[] {
+  const bleed = bleed_mm > 0 && 'ppi' in size ? ` with ${bleed_mm}${NBSP}mm bleed` : '';
+  const word = (text: string): SentencePart => ({ word: text + bleed, panel: 'size', changed: shown !== null && differs([size, bleed_mm], [shown.size, shown.bleed_mm]) });
   if (!destination) return [{ text: ', on ' }, word(sizePhrase(size))];
   const name = destinationPhrase(destination.name);
   if (!differs(size, destination.size)) return [{ text: ', for ' }, word(`${name}${'ppi' in size ? `, ${ppiText(size.ppi)}` : ''}`)];
@@ -151,7 +152,7 @@ const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.
 
 /** How many words of the sentence changed since the proof on the stage. */
 export function countChanges(brief: Brief, shown: Brief): number {
-  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length + (differs([brief.finish.white, brief.finish.background], [shown.finish.white, shown.finish.background]) ? 1 : 0);
+  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'bleed_mm', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length + (differs([brief.finish.white, brief.finish.background], [shown.finish.white, shown.finish.background]) ? 1 : 0);
 }
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */

@@ -30,7 +30,7 @@ describe('camera', () => {
     expect(createCameraFrame({ ...frameWhole([0, 0, 0], [1, 1, 1], 1, 35), position_m: [1, 1, 1], target_m: [1, 1, 1] }, 1)).toBeNull();
   });
   it.each(['perspective', 'parallel'] as const)('shoots a rectangle of a picture, pixel for pixel where it lies in the whole: %s', (projection) => {
-    const pixels = proofPixels({ width_px: 400, height_px: 300 }, 1, { x: 0.6, y: 0.1, width: 0.25, height: 0.3 });
+    const pixels = proofPixels({ size: { width_px: 400, height_px: 300 }, quality: { scale: 1 }, patch: { x: 0.6, y: 0.1, width: 0.25, height: 0.3 }, bleed_mm: 0 });
     expect(pixels).toEqual({ width: 100, height: 90, x: 240, y: 30, sheetWidth: 400, sheetHeight: 300 });
     const whole = createCameraFrame({ ...frameWhole([-1, -1, -1], [1, 1, 1], 4 / 3, 35), projection, height_m: 3 }, 4 / 3)!;
     const patch = cropFrame(whole, pixels);
@@ -39,6 +39,15 @@ describe('camera', () => {
       expect(b.x * pixels.width + pixels.x).toBeCloseTo(a.x * 400, 6);
       expect(b.y * pixels.height + pixels.y).toBeCloseTo(a.y * 300, 6);
     }
+  });
+  it('shoots beyond the trim for a bleed, with the trimmed sheet where it was', () => {
+    // 3 mm at 254 ppi are 30 px
+    const pixels = proofPixels({ size: { width_mm: 40, height_mm: 30, ppi: 254 }, quality: { scale: 1 }, patch: null, bleed_mm: 3 });
+    expect(pixels).toEqual({ width: 460, height: 360, x: -30, y: -30, sheetWidth: 400, sheetHeight: 300 });
+    const whole = createCameraFrame(frameWhole([-1, -1, -1], [1, 1, 1], 4 / 3, 35), 4 / 3)!;
+    const [a, b] = [placeInPicture(whole, [0.3, 0.5, 0.2])!, placeInPicture(cropFrame(whole, pixels), [0.3, 0.5, 0.2])!];
+    expect(b.x * 460 - 30).toBeCloseTo(a.x * 400, 6);
+    expect(b.y * 360 - 30).toBeCloseTo(a.y * 300, 6);
   });
   it('circle of confusion: none in focus, A f / (s0 - f) at infinity (thin lens)', () => {
     expect(circleOfConfusion(0.02, 0.05, 2, 2)).toBe(0);

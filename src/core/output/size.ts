@@ -35,7 +35,7 @@ export function scaleSize(size: SheetSize, share: number): { width_px: number; h
   return { width_px: Math.max(1, Math.round(size.width_px * share)), height_px: Math.max(1, Math.round(size.height_px * share)) };
 }
 
-/** What a proof renders: its own pixels, and where they lie in the sheet that they are part of. */
+/** What a proof renders: its own pixels, and where they lie in the trimmed sheet; with bleed they reach beyond it. */
 export interface ProofPixels {
   width: number;
   height: number;
@@ -45,15 +45,28 @@ export interface ProofPixels {
   sheetHeight: number;
 }
 
-export function proofPixels(size: SizeChoice, share: number, patch: { x: number; y: number; width: number; height: number } | null): ProofPixels {
-  const { width_px, height_px } = scaleSize(resolveSize(size), share);
-  if (!patch) return { width: width_px, height: height_px, x: 0, y: 0, sheetWidth: width_px, sheetHeight: height_px };
+interface ProofExtent {
+  size: SizeChoice;
+  quality: { scale: number };
+  patch: { x: number; y: number; width: number; height: number } | null;
+  bleed_mm: number;
+}
+
+export function proofPixels({ size, quality, patch, bleed_mm }: ProofExtent): ProofPixels {
+  const { width_px, height_px } = scaleSize(resolveSize(size), quality.scale);
+  if (!patch) {
+    const bleed = bleedPixels({ size, quality, bleed_mm });
+    return { width: width_px + 2 * bleed, height: height_px + 2 * bleed, x: 0 - bleed, y: 0 - bleed, sheetWidth: width_px, sheetHeight: height_px };
+  }
   const x = Math.min(width_px - 1, Math.round(patch.x * width_px));
   const y = Math.min(height_px - 1, Math.round(patch.y * height_px));
   const width = Math.max(1, Math.min(width_px - x, Math.round(patch.width * width_px)));
   const height = Math.max(1, Math.min(height_px - y, Math.round(patch.height * height_px)));
   return { width, height, x, y, sheetWidth: width_px, sheetHeight: height_px };
 }
+
+/** How far a proof reaches beyond the trimmed sheet on each side, px; a screen has no bleed. */
+export const bleedPixels = ({ size, quality, bleed_mm }: Omit<ProofExtent, 'patch'>): number => ('ppi' in size ? Math.round((bleed_mm / MM_PER_INCH) * size.ppi * quality.scale) : 0);
 
 const MINUTE_OF_ARC = Math.PI / 180 / 60;
 

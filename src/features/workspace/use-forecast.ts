@@ -7,7 +7,7 @@ import type { ProofDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { type Forecast, forecast, type ForecastOf, type Machine, type Probe } from '../../core/forecast/forecast';
 import { probeText } from '../../core/forecast/probe-brief';
-import { resolveSize, scaleSize } from '../../core/output/size';
+import { proofPixels } from '../../core/output/size';
 import { send } from '../shared/send';
 
 // After the last change, and after a refusal because something renders.
@@ -38,9 +38,9 @@ export function useGrainSoFar(running: ProofDto | null): readonly (readonly [num
 const NOTHING: readonly (readonly [number, number])[] = [];
 
 export function forecastOf(brief: Brief): ForecastOf {
-  const { width_px, height_px } = scaleSize(resolveSize(brief.size), brief.quality.scale);
+  const { width, height } = proofPixels({ ...brief, patch: null });
   const { samples, grain, minutes } = brief.quality;
-  return { width_px, height_px, samples, grain, minutes, denoised: brief.finish.denoise > 0 };
+  return { width_px: width, height_px: height, samples, grain, minutes, denoised: brief.finish.denoise > 0 };
 }
 
 export function useForecast(project: string, brief: Brief, machine: Machine, busy: boolean): ForecastState {

@@ -238,7 +238,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
                     ['PNG', 'kind=png'],
                     ['PNG, clear', 'kind=png&background=clear'],
                     ['JPEG', 'kind=jpg'],
-                    ['EXR', 'kind=exr']
+                    ['EXR', 'kind=exr'],
+                    ...('ppi' in shown.brief.size && shown.brief.patch === null ? [['PNG, crop marks', 'kind=png&marks'] as const] : [])
                   ] as const
                 ).map(([label, query]) => (
                   <a key={label} className="lk" aria-current={query === `kind=${brief.seen.file}` ? 'true' : undefined} download href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}>

@@ -3,6 +3,7 @@ import type { Finish } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
 import { extraChannels, readExtra } from './extra-channels';
+import { withCropMarks } from '../../core/finishing/crop-marks';
 import { developTile, linearTile } from '../../core/finishing/develop';
 import { writeExr } from '../../formats/exr/write-exr';
 import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
@@ -23,12 +24,14 @@ export async function developFilm({ film, width, height, white }: FilmView, fini
   return { width, height, pixels };
 }
 
-export async function* encodeFilm(view: FilmView, kind: FileKind, finish: Finish, ppi: number | null): AsyncGenerator<Uint8Array> {
+/** `marks`: px of bleed round which crop marks are drawn, null for none. */
+export async function* encodeFilm(view: FilmView, kind: FileKind, finish: Finish, ppi: number | null, marks: number | null = null): AsyncGenerator<Uint8Array> {
   if (kind === 'exr') {
     yield* linearFile(view, finish, ppi);
     return;
   }
-  const image = await developFilm(view, finish);
+  const developed = await developFilm(view, finish);
+  const image = marks === null || ppi === null ? developed : withCropMarks(developed, marks, ppi);
   yield kind === 'png' ? await encodePng(image, ppi, finish.background.kind === 'clear') : await encodeJpeg(image, ppi);
 }
 

@@ -52,7 +52,7 @@ export interface PrepareInput {
 export async function prepare(input: PrepareInput): Promise<Prepared> {
   const { brief, scene, module } = input;
   const view = resolveViewpoint(scene, brief);
-  const pixels = proofPixels(brief.size, brief.quality.scale, brief.patch);
+  const pixels = proofPixels(brief);
   const { sheetWidth, sheetHeight, width, height } = pixels;
   const of = packInput(view, brief);
   const camera = recentreCamera(resolveCamera(view, sheetWidth, sheetHeight), of.centre_m);
@@ -71,7 +71,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const dark = isDark(light, lit);
   // a meter has nothing to read in the dark
   const ev100 = statedEv(brief.exposure) ?? (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
-  return { dark, layers, packed, settings: { ...base, width, height, camera: brief.patch ? cropFrame(camera, pixels) : camera, firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi: proofPpi(brief), triangles: countTriangles(scene) };
+  return { dark, layers, packed, settings: { ...base, width, height, camera: width === sheetWidth && height === sheetHeight ? camera : cropFrame(camera, pixels), firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi: proofPpi(brief), triangles: countTriangles(scene) };
 }
 
 async function meterFrame(packed: PackedScene, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {

@@ -30,7 +30,7 @@ export function requestProof(pictureId: string, patch: Patch | null = null): Out
       const finish = developKey(brief.finish);
       const same = ofThisFilm.find((p) => p.state !== 'done' || developKey(readBrief(p.brief_json).finish) === finish);
       if (same) return done(proofDto(same));
-      const { width, height } = proofPixels(brief.size, brief.quality.scale, patch);
+      const { width, height } = proofPixels(brief);
       const id = newId();
       insertProof({ id, picture_id: picture.id, revision_id: revision.id, number: nextNumber(picture.id), brief_json: canonicalJson(brief), key_sha256: key, width_px: width, height_px: height, created_at_ms: Date.now() });
       const source = ofThisFilm.find((p) => p.clean_share === 1) ?? ofThisFilm[0];

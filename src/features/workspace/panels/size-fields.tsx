@@ -16,9 +16,11 @@ interface Props {
   unit: SheetUnit;
   onUnit: (unit: SheetUnit) => void;
   onSize: (size: SizeChoice) => void;
+  bleed_mm: number;
+  onBleed: (bleed_mm: number) => void;
 }
 
-export function SizeFields({ size, unit, onUnit, onSize }: Props) {
+export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Props) {
   const [locked, setLocked] = useState(true);
   const sheet = resolveSize(size);
   const { mm, digits, name } = UNITS[unit];
@@ -67,6 +69,12 @@ export function SizeFields({ size, unit, onUnit, onSize }: Props) {
           This is the most there can be: {MOST_SIDE_PX.toLocaleString('en')} px a side and {MOST_PIXELS / 1e6} million in all, because a PNG or JPEG is encoded as a whole.
         </p>
       ) : null}
+      {sheet.width_mm === null ? null : (
+        <div className="rows">
+          <span>Bleed beyond the trim</span>
+          <NumberField label="Bleed" value={bleed_mm} min={0} max={50} digits={1} unit="mm" onChange={onBleed} />
+        </div>
+      )}
       {sheet.width_mm === null ? null : (
         <div className="row">
           <Words label="Unit of length" value={unit} options={(Object.keys(UNITS) as SheetUnit[]).map((key) => ({ key, label: UNITS[key].name }))} onChoose={onUnit} />

@@ -112,7 +112,7 @@ export function SizePanel({ forecast, unit, onUnit, before, onBefore, ...props }
         </p>
       ) : null}
       {'ppi' in size ? <SharpnessControls size={size} seen={seen} wasPpi={was && 'ppi' in was.size ? was.size.ppi : null} onSize={set} onDistance={(distance_m) => props.onChange({ seen: { ...seen, distance_m } })} /> : null}
-      <SizeFields size={size} unit={unit} onUnit={onUnit} onSize={set} />
+      <SizeFields size={size} unit={unit} onUnit={onUnit} onSize={set} bleed_mm={brief.bleed_mm} onBleed={(bleed_mm) => props.onChange({ bleed_mm })} />
       <div className="sec row">
         <span className="lab">File</span>
         <Words label="File" value={seen.file} options={FILE_KINDS.map((key) => ({ key, label: FILE_KIND_NAMES[key] }))} onChoose={(file) => props.onChange({ seen: { ...seen, file } })} />

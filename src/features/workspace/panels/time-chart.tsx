@@ -2,7 +2,6 @@
 import { about, duration } from '../../../core/brief/sentence';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
 import { editSize } from '../../../core/output/edit-size';
-import { resolveSize, scaleSize } from '../../../core/output/size';
 import { Chart } from '../../../ui/chart';
 import type { Brief } from '../../../core/brief/brief';
 import { type ForecastState, forecastOf } from '../use-forecast';
@@ -25,7 +24,7 @@ export function TimeChart({ brief, forecast, onSize }: Props) {
   const print = 'ppi' in size;
   const [from, to] = print ? PPI : WIDTHS;
   const at = (x: number) => (print ? editSize(size, { ppi: x }, true) : editSize(size, { side: 'width', px: x }, true));
-  const secondsAt = (x: number) => forecast.of({ ...forecastOf(brief), ...scaleSize(resolveSize(at(x)), brief.quality.scale) })?.seconds ?? 0;
+  const secondsAt = (x: number) => forecast.of(forecastOf({ ...brief, size: at(x) }))?.seconds ?? 0;
   const here = Math.min(to, Math.max(from, print ? size.ppi : size.width_px));
   const data = Array.from({ length: POINTS }, (_, i) => from * (to / from) ** (i / (POINTS - 1))).map((x) => [x, secondsAt(x)]);
   const now = secondsAt(here);
