@@ -1,5 +1,4 @@
 /** What costs time in a brief: measured once, kept by what it is of. */
-import { parseBrief } from '../../contracts/brief';
 import { settingOf } from '../../core/scene/dim-lamps';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { type Cost, savingsOf } from '../../core/forecast/costs';
@@ -7,9 +6,9 @@ import type { ImportReport } from '../../formats/import-report';
 import { measureCosts } from '../render/costs';
 import { probeKey } from '../render/probe-key';
 import { findCosts, saveCosts } from '../store/forecasts';
-import { findCaptured, latestRevision } from '../store/projects';
 import { openProofs } from '../store/proofs';
 import { done, type Outcome, refused } from './identify';
+import { sentBrief } from './sent-brief';
 import { smallSize } from './probe-picture';
 
 // More would take minutes; the rest is told by what each lamp brings (measure-lamps.ts).
@@ -19,12 +18,9 @@ const MOST_OBJECTS = 3;
 const underWay = new Set<string>();
 
 export async function measureCostsOf(projectId: string, input: unknown): Promise<Outcome<Cost[]>> {
-  const revision = latestRevision(projectId);
-  if (!revision) return refused('this project is no longer there; reload the page', 'gone');
-  const parsed = parseBrief(input);
-  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
-  const brief = parsed.value;
-  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const sent = sentBrief(projectId, input);
+  if (!sent.ok) return sent;
+  const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
   const known = findCosts(key);
   if (known) return done(known);

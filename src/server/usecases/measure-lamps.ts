@@ -1,10 +1,9 @@
 /** What each group of lamps brings to a picture as its brief stands; one measurement at a time a project. */
-import { parseBrief } from '../../contracts/brief';
 import type { MeasuredLampDto } from '../../contracts/dto';
 import { resolveSize } from '../../core/output/size';
 import { measureLamps } from '../render/measure-lamps';
-import { findCaptured, latestRevision } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
+import { sentBrief } from './sent-brief';
 
 // Enough to tell a lamp from none.
 const WIDTH_PX = 240;
@@ -13,12 +12,9 @@ const LEAST_HEIGHT_PX = 16;
 const underWay = new Set<string>();
 
 export async function measureLampsOf(projectId: string, input: unknown): Promise<Outcome<MeasuredLampDto[]>> {
-  const revision = latestRevision(projectId);
-  if (!revision) return refused('this project is no longer there; reload the page', 'gone');
-  const parsed = parseBrief(input);
-  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
-  const brief = parsed.value;
-  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const sent = sentBrief(projectId, input);
+  if (!sent.ok) return sent;
+  const { revision, brief } = sent.value;
   if (underWay.has(projectId)) return refused('the lamps are being measured already; wait for it');
   underWay.add(projectId);
   try {

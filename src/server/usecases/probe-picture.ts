@@ -1,14 +1,13 @@
 /** The probe of a brief: made once, kept by the hash of what it is of. One at a time, and none while a render runs: both would be slower and neither true. */
-import { parseBrief } from '../../contracts/brief';
 import type { Brief } from '../../core/brief/brief';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import type { Probe } from '../../core/forecast/forecast';
 import { probeKey } from '../render/probe-key';
 import { probeBrief } from '../render/probe';
 import { findProbe, saveProbe } from '../store/forecasts';
-import { findCaptured, latestRevision } from '../store/projects';
 import { openProofs } from '../store/proofs';
 import { done, type Outcome, refused } from './identify';
+import { sentBrief } from './sent-brief';
 
 /** Of the picture that patches are taken of; their own sizes are the worker's. */
 const LONG_SIDE_PX = 1024;
@@ -21,12 +20,9 @@ export function smallSize({ size }: Pick<Brief, 'size'>): { width_px: number; he
 let last: Promise<unknown> = Promise.resolve();
 
 export async function probePicture(projectId: string, input: unknown): Promise<Outcome<Probe>> {
-  const revision = latestRevision(projectId);
-  if (!revision) return refused('this project is no longer there; reload the page', 'gone');
-  const parsed = parseBrief(input);
-  if (!parsed.ok) return refused(parsed.message, 'bad_brief');
-  const brief = parsed.value;
-  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const sent = sentBrief(projectId, input);
+  if (!sent.ok) return sent;
+  const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
   const turn = last.then(async (): Promise<Outcome<Probe>> => {
     const known = findProbe(key);

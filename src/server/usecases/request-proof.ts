@@ -10,9 +10,10 @@ import { proofPixels } from '../../core/output/size';
 import { shareFilm } from '../files/proof-files';
 import { database } from '../store/database';
 import { briefAt, findPicture } from '../store/pictures';
-import { findCaptured, latestRevision } from '../store/projects';
+import { latestRevision } from '../store/projects';
 import { askStop, copyFilmFacts, dropProof, findProof, insertProof, listByKey, nextNumber, retryProof } from '../store/proofs';
 import { done, newId, type Outcome, refused } from './identify';
+import { missingImage } from './sent-brief';
 import { proofDto } from './to-dto';
 
 /** With a patch, of that rectangle alone, at the full size. */
@@ -24,7 +25,8 @@ export function requestProof(pictureId: string, patch: Patch | null = null): Out
       if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
       const whole = readBrief(briefAt(picture.id, picture.step)!);
       const brief = patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole;
-      if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+      const missing = missingImage(brief);
+      if (missing) return missing;
       const key = createHash('sha256').update(canonicalJson({ model: revision.glb_sha256, brief: filmBrief(brief) })).digest('hex');
       const ofThisFilm = listByKey(picture.id, key);
       const finish = developKey(brief.finish);
