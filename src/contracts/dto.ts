@@ -33,6 +33,8 @@ export interface ProofDto {
   clean_note: string | null;
   /** Share of the scattered light that the firefly limit took, in the run that came last. */
   limited_share: number | null;
+  /** Of its picture as a file, bytes a pixel; null before it has ended. */
+  file_bytes: { png: number; jpg: number } | null;
   revision: number;
   stopping: boolean;
   created_at_ms: number;

@@ -290,7 +290,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'size' ? (
         <Panel title="Size" onClose={close}>
-          <SizePanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} unit={unit} onUnit={setUnit} before={frameBefore} onBefore={setFrameBefore} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <SizePanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} measured={proofs.find((p) => p.file_bytes)?.file_bytes ?? null} unit={unit} onUnit={setUnit} before={frameBefore} onBefore={setFrameBefore} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'quality' ? (
         <Panel title="Quality" onClose={close}>

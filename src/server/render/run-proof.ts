@@ -10,7 +10,7 @@ import { CleanFile } from '../files/clean-film';
 import { FinishedFilm } from '../../core/film/clean';
 import { DiskFilm, hashFilm } from '../files/film-store';
 import { cleanPath, filmPath, layersPath, makeProofFolder, rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
-import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveNotClean, savePictureCount, saveProgress, stopAsked } from '../jobs/queue';
+import { beat, fail, finish, saveClean, saveCleaning, saveExposure, saveFileBytes, saveNotClean, savePictureCount, saveProgress, stopAsked } from '../jobs/queue';
 import { findPack, packKey } from '../files/pack-store';
 import { cleanSpeed, findProbe, saveCleanSpeed, savePair } from '../store/forecasts';
 import { findRevision } from '../store/projects';
@@ -186,6 +186,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       }
     }
     await film.close();
+    saveFileBytes(proof.id, await screen.bytesPerPixel());
     if (end?.by === 'limits' && proof.samples === 0 && before.seconds === 0) keepPair(end.seconds);
     finish(proof.id, end?.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
   } catch (error) {

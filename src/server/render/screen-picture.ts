@@ -7,12 +7,13 @@ import sharp from 'sharp';
 import type { Finish } from '../../core/brief/brief';
 import { CHANNELS, type TileRect } from '../../core/film/film';
 import { developTile } from '../../core/finishing/develop';
+import { encodeJpeg, encodePng } from '../../formats/image/encode';
 
 export class ScreenPicture {
   readonly width: number;
   readonly height: number;
   private readonly factor: number;
-  private readonly pixels: Uint8Array;
+  readonly pixels: Uint8Array;
   private dirty = false;
 
   constructor(
@@ -55,6 +56,13 @@ export class ScreenPicture {
   /** Whether something has come since the last write of picture and thumbnail. */
   get changed(): boolean {
     return this.dirty;
+  }
+
+  /** What it weighs as a file to hand over, bytes a pixel. */
+  async bytesPerPixel(): Promise<{ png: number; jpg: number }> {
+    const pixels = this.width * this.height;
+    const [png, jpg] = await Promise.all([encodePng(this, null, false), encodeJpeg(this, null)]);
+    return { png: png.byteLength / pixels, jpg: jpg.byteLength / pixels };
   }
 
   /** Writes the picture and, unless null, its thumbnail. */

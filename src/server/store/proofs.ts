@@ -31,6 +31,7 @@ export interface ProofRow {
   clean_grain: number | null;
   clean_note: string | null;
   limited_share: number | null;
+  file_bytes_json: string | null;
   created_at_ms: number;
   started_at_ms: number | null;
   ended_at_ms: number | null;

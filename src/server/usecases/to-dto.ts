@@ -26,6 +26,7 @@ export function proofDto(row: ProofRow): ProofDto {
     clean_grain: row.clean_grain,
     clean_note: row.clean_note,
     limited_share: row.limited_share,
+    file_bytes: row.file_bytes_json ? (JSON.parse(row.file_bytes_json) as ProofDto['file_bytes']) : null,
     revision: findRevision(row.revision_id)?.number ?? 0,
     stopping: row.stop_asked !== null,
     created_at_ms: row.created_at_ms,

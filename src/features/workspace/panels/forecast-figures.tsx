@@ -3,7 +3,8 @@ import { about, duration } from '../../../core/brief/sentence';
 import { bytes } from '../../shared/send';
 import type { ForecastState } from '../use-forecast';
 
-export function ForecastFigures({ forecast: { now, stale, fault } }: { forecast: ForecastState }) {
+/** `file`: what the picture will weigh to hand over, measured on the newest proof; null before there is one. */
+export function ForecastFigures({ forecast: { now, stale, fault }, file }: { forecast: ForecastState; file: { name: string; bytes: number } | null }) {
   if (!now) return <p className="note">{fault ? `No forecast: ${fault}.` : 'The forecast is being measured: a few little patches of this picture.'}</p>;
   return (
     <>
@@ -17,9 +18,15 @@ export function ForecastFigures({ forecast: { now, stale, fault } }: { forecast:
           <dd>{bytes(now.memoryBytes)}</dd>
         </div>
         <div>
-          <dt>Film on disk</dt>
+          <dt title="The film that is kept with the proof">On disk</dt>
           <dd>{bytes(now.diskBytes)}</dd>
         </div>
+        {file ? (
+          <div>
+            <dt>{file.name}</dt>
+            <dd>{bytes(file.bytes)}</dd>
+          </div>
+        ) : null}
       </dl>
       <p className="note">
         {stale ? 'Measured before the last change; it is measured anew.' : `Between ${duration(now.low)} and ${duration(now.high)}, measured on this picture.`}

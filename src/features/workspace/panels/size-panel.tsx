@@ -4,6 +4,7 @@ import { FILE_KIND_NAMES, FILE_KINDS } from '../../../core/catalogue/file-kinds'
 import { PAPER_FAMILIES, PAPERS, type Paper } from '../../../core/catalogue/papers';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
 import { editSize, orientationOf } from '../../../core/output/edit-size';
+import { proofPixels } from '../../../core/output/size';
 import { aspectOf, inProportion, sameAspect, widened } from '../../../core/output/fit-frame';
 import { Words } from '../../../ui/words';
 import type { ProjectPanelProps } from '../view';
@@ -24,6 +25,8 @@ interface Props extends ProjectPanelProps {
   unit: SheetUnit;
   onUnit: (unit: SheetUnit) => void;
   forecast: ForecastState;
+  /** Bytes a pixel of the newest proof's picture, by kind of file. */
+  measured: { png: number; jpg: number } | null;
   /** Null until the proportion changes. */
   before: FrameBefore | null;
   onBefore: (before: FrameBefore | null) => void;
@@ -35,7 +38,7 @@ const paperText = (paper: Paper, unit: SheetUnit) => {
   return `${paper} ${of(PAPERS[paper][0])} × ${of(PAPERS[paper][1])} ${unit}`;
 };
 
-export function SizePanel({ forecast, unit, onUnit, before, onBefore, ...props }: Props) {
+export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, ...props }: Props) {
   const { brief, was, view } = props;
   const { size, seen } = brief;
   /** A narrower sheet shows all that was seen: the view widens with it. */
@@ -49,6 +52,8 @@ export function SizePanel({ forecast, unit, onUnit, before, onBefore, ...props }
     props.onChange({ ...part, ...(next === view ? {} : { viewpoint: next }) }, joins);
   };
   const set = (next: SizeChoice, joins = false) => onChange({ size: next }, joins);
+  const pixels = proofPixels({ ...brief, patch: null });
+  const file = measured && seen.file !== 'exr' ? { name: FILE_KIND_NAMES[seen.file], bytes: measured[seen.file] * pixels.width * pixels.height } : null;
   const orientation = orientationOf(size);
   const isWider = before !== null && view.focal_length_mm < before.view.focal_length_mm;
   return (
@@ -118,7 +123,7 @@ export function SizePanel({ forecast, unit, onUnit, before, onBefore, ...props }
         <Words label="File" value={seen.file} options={FILE_KINDS.map((key) => ({ key, label: FILE_KIND_NAMES[key] }))} onChoose={(file) => props.onChange({ seen: { ...seen, file } })} />
       </div>
       <div className="sec">
-        <ForecastFigures forecast={forecast} />
+        <ForecastFigures forecast={forecast} file={file} />
         {forecast.now ? <TimeChart brief={brief} forecast={forecast} onSize={set} /> : null}
       </div>
     </>
