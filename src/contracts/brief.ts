@@ -13,6 +13,7 @@ import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
 import { HEAP_SUNS, type Heaps } from '../core/lights/sky/heaps';
 import { ROOM_KEYS, type RoomKey } from '../core/lights/room/room';
 import { ADDED_FORMS, type AddedForm, type AddedLamp } from '../core/scene/added-lamps';
+import type { OpenFrame } from '../core/scene/opening';
 import type { LampSetting, Regrouped } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
 import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
@@ -233,6 +234,13 @@ class ShadowGroundContract implements ShadowGround {
   @Range(0, 1) roughness = GROUND_DEFAULTS.roughness;
   @Range(0.5, 100, 'sizes of the model') reach = GROUND_DEFAULTS.reach;
 }
+class OpeningContract implements OpenFrame {
+  @Vector(-FAR_M, FAR_M) middle_m: Triple = [0, 0, 0];
+  @Vector(-1, 1) normal: Triple = [0, 0, 1];
+  @Range(0.01, 1000, 'm') width_m = 1;
+  @Range(0.01, 1000, 'm') height_m = 1;
+}
+const MOST_OPENINGS = 32;
 class LampsContract {
   @IsOptional() groups: unknown = [];
   @IsOptional() added: unknown = [];
@@ -302,7 +310,7 @@ class FinishContract {
   @IsOptional() background: unknown;
 }
 
-const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'bleed_mm', 'seen', 'quality', 'ground', 'lamps', 'finish'] as const;
+const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'bleed_mm', 'seen', 'quality', 'ground', 'openings', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
 export function parseBrief(input: unknown): Checked<Brief> {
@@ -333,11 +341,13 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!quality.ok) return quality;
   const ground = variant<Brief['ground']>(given.ground, 'brief.ground', base.ground, (v) => ((v as { kind?: unknown }).kind === 'shadow' ? ShadowGroundContract : NoGroundContract));
   if (!ground.ok) return ground;
+  const openings = parseList(given.openings ?? [], 'brief.openings', OpeningContract, MOST_OPENINGS, 'openings');
+  if (!openings.ok) return openings;
   const lamps = parseLampChoice(given.lamps);
   if (!lamps.ok) return lamps;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
-  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, bleed_mm: bleed, seen: seen.value, quality: quality.value, ground: ground.value, lamps: lamps.value, finish: finish.value } };
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, bleed_mm: bleed, seen: seen.value, quality: quality.value, ground: ground.value, openings: openings.value, lamps: lamps.value, finish: finish.value } };
 }
 
 function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {

@@ -125,6 +125,21 @@ describe('models come in', () => {
     expect(read.lights[0]).toMatchObject({ name: 'Garage lamp', hidden: true });
     expect(firstBrief(imported.report).surroundings).toMatchObject({ kind: 'sky', latitude_deg: 52, longitude_deg: 8, north_deg: 30 });
   });
+  it('an opening that the file states is known, and what fills it is not drawn', async () => {
+    const document = await new NodeIO().readBinary(await boxGlb());
+    const buffer = document.getRoot().listBuffers()[0]!;
+    const corners = document.createAccessor().setType('VEC3').setBuffer(buffer).setArray(Float32Array.from([0, 0, 0, 1.2, 0, 0, 1.2, 1.5, 0, 0, 1.5, 0]));
+    const pane = document.createMesh('hole').addPrimitive(document.createPrimitive().setAttribute('POSITION', corners).setIndices(document.createAccessor().setType('SCALAR').setBuffer(buffer).setArray(Uint16Array.from([0, 1, 2, 0, 2, 3]))));
+    document.getRoot().listScenes()[0]!.addChild(document.createNode('Window hole').setMesh(pane).setTranslation([5, 1, -3]).setExtras({ opening: true }));
+    const plain = await bring('plain.glb', await boxGlb());
+    const imported = await bring('opening.glb', await new NodeIO().writeBinary(document));
+    if (!imported.ok || !plain.ok) throw new Error('not brought in');
+    const [read, before] = [await readScene(imported.glb), await readScene(plain.glb)];
+    expect(read.openings).toHaveLength(1);
+    const [opening] = read.openings!;
+    expect([...opening!.middle_m, opening!.width_m, opening!.height_m].map((v) => Math.round(v * 1e5) / 1e5)).toEqual([5.6, 1.75, -3, 1.2, 1.5]);
+    expect(read.geometry.indices.length).toBe(before.geometry.indices.length);
+  });
   it('KTX2 textures are unpacked to their colours', async () => {
     const colors = [[255, 0, 0, 255], [10, 200, 30, 255], [0, 40, 220, 255], [90, 90, 90, 128]] as const;
     const { data, info } = await sharp(await ktxToPng(uastcKtx(2, colors))).ensureAlpha().raw().toBuffer({ resolveWithObject: true });

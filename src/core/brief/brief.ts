@@ -9,6 +9,7 @@ import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
 import type { WhiteBalance } from '../color/white-balance';
 import type { AddedLamp } from '../scene/added-lamps';
+import type { OpenFrame } from '../scene/opening';
 import type { LampSetting, Regrouped } from '../scene/dim-lamps';
 import type { Heaps } from '../lights/sky/heaps';
 import type { SkyPlace } from '../lights/sky/sky-lights';
@@ -212,6 +213,8 @@ export interface Brief {
   seen: Seen;
   quality: BriefQuality;
   ground: Ground;
+  /** Openings without a pane through which a room gets its light, beside those of the model; they make it clean sooner, not brighter. */
+  openings: OpenFrame[];
   /** Of the model's lamps, what differs from the model, and lamps of the picture's own. */
   lamps: { groups: LampSetting[]; only: string | null; added: AddedLamp[]; regrouped: Regrouped[] };
   finish: Finish;
@@ -240,6 +243,7 @@ export const BRIEF_DEFAULTS: Brief = {
   seen: { destination: null, distance_m: null, file: 'png' },
   quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [] },
   ground: { kind: 'none' },
+  openings: [],
   lamps: { groups: [], only: null, added: [], regrouped: [] },
   finish: { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } }
 };
@@ -273,11 +277,11 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'quality'> & { patch?: Patch; bleed_mm?: number; quality: Omit<BriefQuality, 'aside'> & { aside?: readonly string[] } } {
-  const { finish: _finish, seen: _seen, patch, bleed_mm, quality, ...rest } = brief;
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside'> & { aside?: readonly string[] } } {
+  const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, ...rest } = brief;
   const { aside: _aside, ...plain } = quality;
   const aside = asideOf(brief);
-  return { ...rest, quality: aside.length > 0 ? { ...plain, aside } : plain, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: aside.length > 0 ? { ...plain, aside } : plain, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
 }
 
 /** What is left out of the model: nothing where the picture is to be shown. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { openingAt } from './opening';
+import { leadsThrough, openingAt, openingBetween, sidesOf } from './opening';
 
 /** A box as two triangles a side, corners not shared between sides. */
 function box(min: number[], max: number[]) {
@@ -41,5 +41,23 @@ describe('the opening of a pane', () => {
     const found = openingAt(turned, pane.indices, 0, [s, 0, c]);
     expect(found.width_m).toBeCloseTo(1.2, 6);
     expect(found.height_m).toBeCloseTo(1.5, 6);
+  });
+});
+
+describe('an opening between two corners', () => {
+  const found = openingBetween([1, 0.9, -4], [2.2, 2.4, -4.02], [0, 0, 1])!;
+  it('is the rectangle between them, in the plane of the first', () => {
+    expect(found.middle_m.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([1.6, 1.65, -4]);
+    expect([found.width_m, found.height_m].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([1.2, 1.5]);
+    expect(openingBetween([2.2, 2.4, -4], [1, 0.9, -4], [0, 0, 1])).toMatchObject({ width_m: found.width_m, height_m: found.height_m });
+    expect(openingBetween([1, 0.9, -4], [1, 2.4, -4], [0, 0, 1])).toBeNull();
+    const { corner, a, b } = sidesOf(found);
+    expect([corner[0] + a[0] + b[0], corner[1] + a[1] + b[1]].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([2.2, 2.4]);
+  });
+  it('knows which looks lead through it', () => {
+    expect(leadsThrough(found, [1.6, 1.65, 0], [0, 0, -1])).toBe(true);
+    expect(leadsThrough(found, [1.6, 1.65, 0], [0, 0, 1])).toBe(false);
+    expect(leadsThrough(found, [0.5, 1.65, 0], [0, 0, -1])).toBe(false);
+    expect(leadsThrough(found, [0, 1.6, 0], [0.37, 0.02, -0.93])).toBe(true);
   });
 });

@@ -2,7 +2,7 @@
  * The opening that a pane fills: the piece of a mesh that hangs together with a triangle, and the upright rectangle round it in the plane that
  * it lies in. Metres, world coordinates.
  */
-import { add, cross, dot, normalize, scale, type Vec3 } from '../math/vec3';
+import { add, cross, dot, normalize, scale, subtract, type Vec3 } from '../math/vec3';
 
 export interface Opening {
   middle: Vec3;
@@ -14,6 +14,51 @@ export interface Opening {
   depth_m: number;
 }
 
+/** An opening without a pane, through which a room gets its light: an upright rectangle, or one that lies level. */
+export interface OpenFrame {
+  middle_m: Vec3;
+  /** Unit, to either side. */
+  normal: Vec3;
+  width_m: number;
+  height_m: number;
+}
+
+/** A pane stands upright, and its width is level; one that lies flat takes any direction as level. */
+const axesOf = (normal: Vec3): [level: Vec3, upright: Vec3] => {
+  const level = normalize(Math.abs(normal[1]) > 0.99 ? [1, 0, 0] : cross([0, 1, 0], normal));
+  return [level, cross(normal, level)];
+};
+
+/** The opening between two opposite corners of it, in the plane of the first; null when they are one place. */
+export function openingBetween(first: Vec3, second: Vec3, normal: Vec3): OpenFrame | null {
+  const n = normalize(normal);
+  const [level, upright] = axesOf(n);
+  const across = subtract(second, first);
+  const [width, height] = [dot(across, level), dot(across, upright)];
+  if (Math.abs(width) < LEAST_M || Math.abs(height) < LEAST_M) return null;
+  return { middle_m: add(first, add(scale(level, width / 2), scale(upright, height / 2))), normal: n, width_m: Math.abs(width), height_m: Math.abs(height) };
+}
+
+/** A corner of it, and its sides from there. */
+export function sidesOf({ middle_m, normal, width_m, height_m }: OpenFrame): { corner: Vec3; a: Vec3; b: Vec3 } {
+  const [level, upright] = axesOf(normal);
+  const [a, b] = [scale(level, width_m), scale(upright, height_m)];
+  return { corner: subtract(middle_m, scale(add(a, b), 0.5)), a, b };
+}
+
+/** Whether a ray from a place goes through it. */
+export function leadsThrough(opening: OpenFrame, from: Vec3, direction: Vec3): boolean {
+  const facing = dot(direction, opening.normal);
+  const away = subtract(opening.middle_m, from);
+  const distance = dot(away, opening.normal) / facing;
+  if (!(distance > 0) || !Number.isFinite(distance)) return false;
+  const off = subtract(scale(direction, distance), away);
+  const [level, upright] = axesOf(opening.normal);
+  return Math.abs(dot(off, level)) <= opening.width_m / 2 && Math.abs(dot(off, upright)) <= opening.height_m / 2;
+}
+
+// A smaller one was a slip of the hand.
+const LEAST_M = 0.01;
 const WELD_M = 1e-4;
 
 /** `positions`: xyz a vertex; `indices`: three a triangle; `normal`: of the side it is seen from. */
@@ -37,9 +82,7 @@ export function openingAt(positions: ArrayLike<number>, indices: ArrayLike<numbe
   const open = [triangle];
   seen[triangle] = 1;
   const n = normalize(normal);
-  // a pane stands upright, and its width is level; one that lies flat takes any direction as level
-  const level = normalize(Math.abs(n[1]) > 0.99 ? [1, 0, 0] : cross([0, 1, 0], n));
-  const upright = cross(n, level);
+  const [level, upright] = axesOf(n);
   const axes = [level, upright, n];
   const least = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
   const most = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];

@@ -22,6 +22,7 @@ export function recentreScene<T extends Scene>(scene: T, centre: Vec3): T {
     parts: worldParts(scene).map((p) => ({ ...p, matrix: shifted(p.matrix) })),
     instances: scene.instances.map((i) => ({ ...i, matrix: shifted(i.matrix) })),
     geometry: { ...scene.geometry, positions },
+    ...(scene.openings ? { openings: scene.openings.map((o) => ({ ...o, middle_m: moved(o.middle_m) })) } : {}),
     lights: scene.lights.map((l) => (l.kind === 'directional' ? l : { ...l, position: moved(l.position) })),
     cameras: scene.cameras.map((c) => ({ ...c, position_m: moved(c.position_m), target_m: moved(c.target_m) })),
     bounds: { min: subtract(scene.bounds.min, centre), max: subtract(scene.bounds.max, centre) }

@@ -1,5 +1,6 @@
 /** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
 import type { LampPlace } from './lamp-groups';
+import type { OpenFrame } from './opening';
 import type { PhotometricWeb } from '../lights/web/web';
 import type { SolidTexture } from '../materials/solid-texture';
 import { type Affine, boundsUnder, IDENTITY } from '../math/affine';
@@ -207,6 +208,8 @@ export interface Scene {
   textures: SceneTexture[];
   lights: SceneLight[];
   cameras: SceneCamera[];
+  /** Through which a room gets its light, beside its panes. */
+  openings?: OpenFrame[];
   /** Of lights and glowing parts, as a file has them. */
   lampPlaces?: LampPlace[];
   bounds: { min: Vec3; max: Vec3 };

@@ -13,7 +13,7 @@ import type { ChangeBrief } from './use-brief';
 /** What the stage is asked for: a point of the model, by pressing and dragging. */
 export interface Picking {
   /** Which question it is. */
-  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'turn' | 'patch';
+  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'corner' | 'turn' | 'patch';
   /** What to press, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;

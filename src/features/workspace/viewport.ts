@@ -91,6 +91,10 @@ export class Viewport {
     if (this.ended) return;
     scene.traverse((object) => {
       if ((object as Light).isLight) object.visible = false;
+      // it stands for a hole (formats/gltf/read-openings.ts)
+      if (object.userData.opening === true) object.traverse((o) => {
+        o.visible = false;
+      });
       if (!(object instanceof Mesh)) return;
       const materials = ([] as Material[]).concat(object.material);
       for (const material of materials) {

@@ -6,10 +6,12 @@ import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, lampName, type LampPlace } from '../../core/scene/lamp-groups';
 import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
+import type { OpenFrame } from '../../core/scene/opening';
 import { ModelRefused } from '../model-refused';
 import { isHidden } from './hidden-nodes';
 import { createIo } from './io';
 import { type Piece, placePieces } from './place-pieces';
+import { isOpening, readOpenings } from './read-openings';
 import { layerTextures, readLayers, type UseTexture } from './read-layers';
 
 type Matrix = readonly number[];
@@ -58,11 +60,16 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   const lights: SceneLight[] = [];
   const lampPlaces: LampPlace[] = [];
   const cameras: SceneCamera[] = [];
+  const openings: OpenFrame[] = [];
   for (const scene of root.listScenes().slice(0, 1)) {
     scene.traverse((node) => {
       const matrix = node.getWorldMatrix();
       collectLight(node, matrix, lights, lampPlaces);
       collectCamera(node, matrix, cameras);
+      if (isOpening(node)) {
+        openings.push(...readOpenings(node));
+        return;
+      }
       for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
         if (primitive.getMode() !== 4) continue;
         const material = primitive.getMaterial();
@@ -72,7 +79,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   }
   nameGlow(pieces, materials, lampPlaces);
   const places = placePieces(pieces, materials);
-  return { ...places, materials, textures, lights, cameras, lampPlaces, bounds: sceneBounds(places) };
+  return { ...places, materials, textures, lights, cameras, lampPlaces, ...(openings.length > 0 ? { openings } : {}), bounds: sceneBounds(places) };
 }
 
 /** What the import puts round a model to bring it to metres. */

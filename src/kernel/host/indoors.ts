@@ -3,6 +3,7 @@
  * some meet a clear sheet. A spiral of directions, no random numbers, so the answer is the same everywhere.
  */
 import type { Vec3 } from '../../core/math/vec3';
+import { leadsThrough, type OpenFrame } from '../../core/scene/opening';
 import * as L from '../assembly/layout';
 import { openScene } from './kernel';
 import type { PackedScene } from './rig';
@@ -10,15 +11,21 @@ import type { PackedScene } from './rig';
 const RAYS = 512;
 const MOST_FREE = 0.02;
 
-/** The question, for any eye in the pack's coordinates; the scene is copied once. */
-export function openIndoors(scene: PackedScene, module: WebAssembly.Module): (eye: Vec3) => boolean {
+/** For any eye in the pack's coordinates, as the openings are; what goes out through one of those is not free. */
+export type IndoorsQuestion = (eye: Vec3, openings: readonly OpenFrame[]) => boolean;
+
+/** The scene is copied once, when there is something to ask. */
+export function openIndoors(scene: PackedScene, module: WebAssembly.Module): IndoorsQuestion {
   const portals = new DataView(scene.rig.buffer, scene.rig.byteOffset).getUint32(L.P_PORTAL_COUNT, true);
-  if (portals === 0) return () => false;
-  const opened = openScene(scene, module, RAYS * 40);
-  return (eye) => standsIndoors(opened, eye);
+  let opened: ReturnType<typeof openScene> | null = null;
+  return (eye, openings) => {
+    if (portals === 0 && openings.length === 0) return false;
+    opened ??= openScene(scene, module, RAYS * 40);
+    return standsIndoors(opened, eye, openings);
+  };
 }
 
-function standsIndoors({ kernel, memory, at }: ReturnType<typeof openScene>, eye: Vec3): boolean {
+function standsIndoors({ kernel, memory, at }: ReturnType<typeof openScene>, eye: Vec3, openings: readonly OpenFrame[]): boolean {
   const f32 = new Float32Array(memory.buffer);
   const i32 = new Int32Array(memory.buffer);
   for (let i = 0; i < RAYS; i++) {
@@ -30,6 +37,11 @@ function standsIndoors({ kernel, memory, at }: ReturnType<typeof openScene>, eye
   const out = at + RAYS * 32;
   kernel.intersectMany(at, RAYS, out);
   let free = 0;
-  for (let i = 0; i < RAYS; i++) if (i32[(out >> 2) + i * 2 + 1]! < 0) free++;
+  for (let i = 0; i < RAYS; i++) {
+    if (i32[(out >> 2) + i * 2 + 1]! >= 0) continue;
+    const d = (at >> 2) + i * 8 + 4;
+    const direction: Vec3 = [f32[d]!, f32[d + 1]!, f32[d + 2]!];
+    if (!openings.some((o) => leadsThrough(o, eye, direction))) free++;
+  }
   return free / RAYS <= MOST_FREE;
 }

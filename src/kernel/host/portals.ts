@@ -1,5 +1,6 @@
 /** The panes of a scene through which a room may get its light, as the kernel wants them. */
 import { cross, length, scale, subtract, type Vec3 } from '../../core/math/vec3';
+import { sidesOf } from '../../core/scene/opening';
 import type { Scene } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 
@@ -19,8 +20,17 @@ export interface Portal {
 
 type Corners = readonly [Vec3, Vec3, Vec3];
 
-/** The clear sheets of a scene, when they are few enough to be window panes; none else. Two triangles that make one pane are one. */
+/** The openings that are stated, and the clear sheets of a scene when all are few enough to be windows. Two triangles that make one pane are one. */
 export function collectPortals(scene: Scene): Portal[] {
+  const stated = (scene.openings ?? []).slice(0, L.MOST_PORTALS).flatMap((opening) => {
+    const { corner, a, b } = sidesOf(opening);
+    return makePortal(corner, a, b, 2) ?? [];
+  });
+  const panes = collectPanes(scene);
+  return stated.length + panes.length > L.MOST_PORTALS ? stated : [...stated, ...panes];
+}
+
+function collectPanes(scene: Scene): Portal[] {
   const pane = scene.materials.map((m) => m.transmission > 0.5 && !m.solid && m.roughness < L.CLEAR_ROUGHNESS && m.metallic < 0.5);
   const { positions, indices, triangleMaterials } = scene.geometry;
   const at = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];

@@ -20,6 +20,7 @@ import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
+import type { OpenFrame } from '../../core/scene/opening';
 import { setAside } from '../../core/scene/set-aside';
 import type { Webs } from '../../core/scene/added-lamps';
 import { inClay } from '../../core/scene/clay';
@@ -71,7 +72,8 @@ export const packedModel = (scene: Scene, { centre_m, aside = [] }: PackInput): 
  */
 export function lightModel(plain: Scene, brief: Brief, eye: Vec3, centre: Vec3, webs: Webs): LitScene {
   const lamps = { ...brief.lamps, added: brief.lamps.added.map((l) => ({ ...l, position_m: [...subtract(l.position_m, centre)] as [number, number, number] })) };
-  const model = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
+  const dimmed = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
+  const model = { ...dimmed, openings: openingsOf(plain, brief, centre) };
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);
   const { min, max } = model.bounds;
   const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);
@@ -81,6 +83,9 @@ export function lightModel(plain: Scene, brief: Brief, eye: Vec3, centre: Vec3, 
   const material = { ...MATERIAL_DEFAULTS, name: 'studio paper', baseColor: [...paper, 1] as [number, number, number, number], roughness: 0.9, ior: 1.3, twoSided: true };
   return addSet(model, brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [], seesSurroundings(brief) ? lights : []);
 }
+
+/** Of the model and of the brief, in the plain model's coordinates. */
+export const openingsOf = (plain: Pick<Scene, 'openings'>, brief: Brief, centre: Vec3): OpenFrame[] => [...(plain.openings ?? []), ...brief.openings.map((o) => ({ ...o, middle_m: subtract(o.middle_m, centre) }))];
 
 // The sky is smooth but for the sun, which is sampled by itself: a small grid stays in the processor's cache.
 const SKY_GRID = 128;

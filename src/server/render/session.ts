@@ -67,7 +67,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const build = () => buildPack(model, module, () => performance.now()).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
   const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
-  const base: RenderSettings = { ...settingsFor(brief, scene, { width: sheetWidth, height: sheetHeight, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye) };
+  const base: RenderSettings = { ...settingsFor(brief, scene, { width: sheetWidth, height: sheetHeight, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye, lit.openings ?? []) };
   const dark = isDark(light, lit);
   // a meter has nothing to read in the dark
   const ev100 = statedEv(brief.exposure) ?? (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));

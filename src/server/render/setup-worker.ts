@@ -8,11 +8,11 @@ import type { Brief } from '../../core/brief/brief';
 import { statedEv } from '../../core/brief/exposure';
 import { reduceImage } from '../../core/lights/captured/reduce';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
-import { subtract, type Vec3 } from '../../core/math/vec3';
+import { subtract } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
 import { readScene } from '../../formats/gltf/read-scene';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
-import { openIndoors } from '../../kernel/host/indoors';
+import { type IndoorsQuestion, openIndoors } from '../../kernel/host/indoors';
 import { buildPack } from '../../kernel/host/pack';
 import { buildRig, packHeader } from '../../kernel/host/rig';
 import { encodeSetup, type RenderSetup } from '../../kernel/host/setup';
@@ -67,7 +67,7 @@ const scenes = new Recent<Scene>(2);
 const images = new Recent<FloatImage>(2);
 const lights = new Recent<SurroundingsLight>(6);
 /** Models as they lie in packs, and what is wanted of those. */
-const rooms = new Recent<{ model: Scene; indoors: (eye: Vec3) => boolean; bytes: number; header: Uint8Array }>(2);
+const rooms = new Recent<{ model: Scene; indoors: IndoorsQuestion; bytes: number; header: Uint8Array }>(2);
 /** What made the packs of this process's life. */
 const inputs = new Map<string, { model: string; of: PackInput }>();
 
@@ -121,7 +121,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     rig: request.rig === rigKey ? null : rig,
     centre_m: of.centre_m,
     exact: pack === key && !coarse,
-    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye) },
+    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye, lit.openings ?? []) },
     ev100: statedEv(brief.exposure),
     meter_ev: exposureFor(brief, 0),
     firefly: brief.quality.firefly,

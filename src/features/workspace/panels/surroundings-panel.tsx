@@ -11,6 +11,7 @@ import { BackgroundControls } from './background-controls';
 import { CapturedControls } from './captured-controls';
 import { ExposureControls } from './exposure-controls';
 import { GroundControls } from './ground-controls';
+import { OpeningControls } from './opening-controls';
 import { PlanDial } from './plan-dial';
 import { RoomControls } from './room-controls';
 import { SkyControls } from './sky-controls';
@@ -80,6 +81,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
           <PlanDial report={workspace.revision.report} view={view} surroundings={s} onTurn={(angle, joins) => set(s.kind === 'sky' ? { north_deg: angle } : { rotation_deg: angle }, joins)} />
         </div>
       ) : null}
+      {s.kind === 'studio' || s.kind === 'even' ? null : <OpeningControls openings={brief.openings} picking={picking} onPicking={onPicking} onSet={(openings) => onChange({ openings })} onMessage={onMessage} />}
       <BackgroundControls finish={brief.finish} papered={brief.surroundings.kind === 'studio' && brief.ground.kind === 'none'} onChange={onChange} />
       <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
       <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
