@@ -136,6 +136,7 @@ test('a project of one’s own from a file that we did not make', async ({ page 
   await expect(page).toHaveURL(/\/p\//, { timeout: 60_000 });
   await expect(page.getByText('No proof of this picture yet')).toBeVisible();
   await word(page, /A3 landscape/).click();
+  await page.getByText('on a screen').click();
   await page.getByText('Slide 16:9').click();
   await expect(page.getByLabel('Width in px')).toHaveValue('1920');
   await page.getByLabel('Width in px').fill('320');

@@ -52,6 +52,7 @@ test('a ground of shadow alone: half transparent under the model, clear beyond i
   await panel(page, 'Surroundings').getByText('Shadow alone', { exact: true }).click();
   await expect(sentence(page)).toContainText('on a ground of shadow alone');
   await word(page, /A3/).click();
+  await page.getByText('on a screen').click();
   await page.getByText('Slide 16:9').click();
   await expect(page.getByLabel('Width in px')).toHaveValue('1920');
   await page.getByLabel('Width in px').fill('480');
@@ -266,8 +267,9 @@ test('a captured image is turned on its strip, and an enormous one is reduced wh
   await choose.setInputFiles({ name: 'wide.hdr', mimeType: 'application/octet-stream', buffer: flatHdr(512, 256) });
   const strip = light.getByRole('slider', { name: 'Turn the image' });
   await expect(strip).toBeVisible({ timeout: 30_000 });
+  // waits until the panel has settled round it
+  await strip.hover({ position: { x: 100, y: 30 } });
   const box = (await strip.boundingBox())!;
-  await page.mouse.move(box.x + 100, box.y + 30);
   await page.mouse.down();
   await page.mouse.move(box.x + 100 + box.width / 4, box.y + 30, { steps: 4 });
   await page.mouse.up();

@@ -1,7 +1,6 @@
 /** The web side of use cases: same-origin checks, outcomes to answers, files, and streams of events. */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import { Readable } from 'node:stream';
 import type { Outcome } from '../../server/usecases/identify';
 
 const STATUS: Record<string, number> = { gone: 404, fault: 500 };
@@ -27,11 +26,14 @@ export async function readJson(request: Request): Promise<Record<string, unknown
   return body !== null && typeof body === 'object' && !Array.isArray(body) ? (body as Record<string, unknown>) : null;
 }
 
+/** A file's bytes; ends quietly when the one who asked has gone, which Readable.toWeb does not. */
+export const streamOf = (path: string): ReadableStream => (ReadableStream as unknown as { from(bytes: AsyncIterable<Uint8Array>): ReadableStream }).from(createReadStream(path));
+
 /** A file; one that never changes under its address, unless `caching` says otherwise. */
 export async function sendFile(path: string | null, type: string, caching = 'private, max-age=31536000, immutable'): Promise<Response> {
   const size = path && (await stat(path).then((s) => s.size, () => null));
   if (!path || size === null) return new Response(null, { status: 404 });
-  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream, { headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': caching } });
+  return new Response(streamOf(path), { headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': caching } });
 }
 
 export const badJson = () => Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });

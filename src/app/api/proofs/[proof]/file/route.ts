@@ -1,8 +1,6 @@
-import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import { Readable } from 'node:stream';
 import { deliverProof } from '../../../../../server/usecases/deliver-proof';
-import { answer } from '../../../respond';
+import { answer, streamOf } from '../../../respond';
 
 const TYPES = { png: 'image/png', jpg: 'image/jpeg', exr: 'image/x-exr' } as const;
 
@@ -13,7 +11,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ proo
   const file = await deliverProof((await params).proof, kind as keyof typeof TYPES, query.get('background') === 'clear' ? 'clear' : 'own', query.has('raw'), query.has('marks'));
   if (!file.ok) return answer(file);
   const { size } = await stat(file.value.path);
-  return new Response(Readable.toWeb(createReadStream(file.value.path)) as ReadableStream, {
+  return new Response(streamOf(file.value.path), {
     headers: { 'Content-Type': TYPES[kind as keyof typeof TYPES], 'Content-Length': String(size), 'Content-Disposition': `attachment; filename="${file.value.name}"`, 'Cache-Control': 'private, no-cache' }
   });
 }
