@@ -14,6 +14,7 @@ import { hashFilm } from '../server/files/film-store';
 import { MemoryFilm } from '../core/film/store';
 import { type CleanResult, cleanFilm } from '../core/finishing/denoise/clean-film';
 import type { FileKind } from '../core/catalogue/file-kinds';
+import { shareOfSheet } from '../core/output/size';
 import { encodeFilm, type FilmView } from '../server/render/deliver';
 import { loadKernel } from '../server/render/kernel-file';
 import { readCaptured } from '../server/render/captured-file';
@@ -52,7 +53,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
-    const rendered: FilmView = { film, layers: prepared.layers, width, height, white: prepared.white };
+    const rendered: FilmView = { within: shareOfSheet(brief), film, layers: prepared.layers, width, height, white: prepared.white };
     let view = rendered;
     let cleaned: CleanResult | null = null;
     // EXR holds the film as it is; the finish does not touch it

@@ -19,7 +19,7 @@ function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
 }
 const develop = (tile: Float32Array, n: number, white: number, finish = own) => {
   const out = new Uint8Array(4);
-  developTile(tile, 1, 1, n, white, finish, out, { x: 0, y: 0, sheetWidth: 1, sheetHeight: 1 });
+  developTile(tile, 1, 1, n, white, finish, out, { x: 0, y: 0, pictureWidth: 1, pictureHeight: 1 });
   return [...out];
 };
 
@@ -51,6 +51,18 @@ describe('developing', () => {
     const half = develop(pixel(70, 16, 0.5, 100), 16, 120, plain)[0]!;
     const mixed = (toneCurve(40 / 120) + luminanceOfLightness(50)) / 2;
     expect(Math.abs(half - 255 * encodeSrgb(mixed))).toBeLessThan(1.5);
+  });
+  it('a background spreads over the whole sheet, of which a patch has its part', () => {
+    const graded: Finish = { ...own, background: { kind: 'graded', from: '#000000', to: '#ffffff', angle_deg: 90, spread: 1 } };
+    const alone = pixel(100, 16, 1, 100);
+    const seen = (within: { x: number; width: number }) => {
+      const out = new Uint8Array(4);
+      developTile(alone, 1, 1, 16, 120, graded, out, { x: 0, y: 0, pictureWidth: 1, pictureHeight: 1 }, { ...within, y: 0, height: 1 });
+      return out[0]!;
+    };
+    expect(Math.abs(seen({ x: 0, width: 1 }) - 127)).toBeLessThanOrEqual(2);
+    expect(seen({ x: 0, width: 0.02 })).toBeLessThanOrEqual(2);
+    expect(seen({ x: 0.98, width: 0.02 })).toBeGreaterThanOrEqual(253);
   });
   it('linear values are premultiplied and untouched by exposure', () => {
     const out = new Float32Array(4);

@@ -7,6 +7,7 @@ import { toneColor } from '../color/tone';
 import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
 import { CHANNELS } from '../film/film';
+import { type SheetShare, WHOLE_SHEET } from '../output/size';
 import { behindOf } from './background';
 
 // Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has its own.
@@ -21,25 +22,27 @@ function code(linear: number): number {
 export interface TilePlace {
   x: number;
   y: number;
-  sheetWidth: number;
-  sheetHeight: number;
+  pictureWidth: number;
+  pictureHeight: number;
 }
 
 /**
- * Writes a tile's pixels as rgba8 into `out`, the picture, row by row. Colours under partial coverage are not premultiplied.
+ * Writes a tile's pixels as rgba8 into `out`, the picture, row by row. Colours under partial coverage are not premultiplied. `within`: what the
+ * picture shows of its sheet, over which a background spreads.
  */
-export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, { x: left, y: top, sheetWidth, sheetHeight }: TilePlace): void {
+export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, { x: left, y: top, pictureWidth, pictureHeight }: TilePlace, within: SheetShare = WHOLE_SHEET): void {
   const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
   const { background } = finish;
   const clear = background.kind !== 'own';
-  const behind = behindOf(background, sheetWidth / sheetHeight);
+  const behind = behindOf(background, (pictureWidth * within.height) / (pictureHeight * within.width));
+  const putBehind = (x: number, y: number) => behind!(within.x + (within.width * (left + x + 0.5)) / pictureWidth, within.y + (within.height * (top + y + 0.5)) / pictureHeight, back);
   const back: number[] = [0, 0, 0];
   const balance = finish.white && balanceMatrix(finish.white);
   const rgb: number[] = [0, 0, 0];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const p = (y * width + x) * CHANNELS;
-      const o = ((top + y) * sheetWidth + left + x) * 4;
+      const o = ((top + y) * pictureWidth + left + x) * 4;
       let r = tile[p]! + tile[p + 3]!;
       let g = tile[p + 1]! + tile[p + 4]!;
       let b = tile[p + 2]! + tile[p + 5]!;
@@ -48,7 +51,7 @@ export function developTile(tile: Float32Array, width: number, height: number, s
         cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
         if (cover < 1 / 512) {
           if (behind) {
-            behind((left + x + 0.5) / sheetWidth, (top + y + 0.5) / sheetHeight, back);
+            putBehind(x, y);
             for (let c = 0; c < 3; c++) out[o + c] = code(back[c]!);
             out[o + 3] = 255;
           } else out.fill(0, o, o + 4);
@@ -64,7 +67,7 @@ export function developTile(tile: Float32Array, width: number, height: number, s
       }
       toneColor(rgb, r * k, g * k, b * k);
       if (behind) {
-        if (cover < 1) behind((left + x + 0.5) / sheetWidth, (top + y + 0.5) / sheetHeight, back);
+        if (cover < 1) putBehind(x, y);
         for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + back[c]! * (1 - cover);
         cover = 1;
       }

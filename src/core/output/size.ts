@@ -48,7 +48,7 @@ export interface ProofPixels {
 interface ProofExtent {
   size: SizeChoice;
   quality: { scale: number };
-  patch: { x: number; y: number; width: number; height: number } | null;
+  patch: SheetShare | null;
   bleed_mm: number;
 }
 
@@ -63,6 +63,21 @@ export function proofPixels({ size, quality, patch, bleed_mm }: ProofExtent): Pr
   const width = Math.max(1, Math.min(width_px - x, Math.round(patch.width * width_px)));
   const height = Math.max(1, Math.min(height_px - y, Math.round(patch.height * height_px)));
   return { width, height, x, y, sheetWidth: width_px, sheetHeight: height_px };
+}
+
+/** A rectangle in shares of the trimmed sheet's sides, from its upper left corner; one with bleed begins below 0. */
+export interface SheetShare {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+export const WHOLE_SHEET: SheetShare = { x: 0, y: 0, width: 1, height: 1 };
+
+/** What a proof shows of its sheet. */
+export function shareOfSheet(extent: ProofExtent): SheetShare {
+  const { x, y, width, height, sheetWidth, sheetHeight } = proofPixels(extent);
+  return { x: x / sheetWidth, y: y / sheetHeight, width: width / sheetWidth, height: height / sheetHeight };
 }
 
 /** How far a proof reaches beyond the trimmed sheet on each side, px; a screen has no bleed. */

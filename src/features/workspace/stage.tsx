@@ -5,7 +5,7 @@ import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Brief, Patch } from '../../core/brief/brief';
 import type { Vec3 } from '../../core/math/vec3';
-import { proofPixels } from '../../core/output/size';
+import { shareOfSheet } from '../../core/output/size';
 import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
 import { useDrag } from '../../ui/use-drag';
@@ -200,8 +200,8 @@ export function Stage(props: Props) {
             {props.marks.length > 0 && place.width > 0 ? <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} /> : null}
             {picture && !(showModel && (drawn || preview.picture)) ? (
               <>
-                {picture.brief.patch && props.under ? <img src={pictureOf(props.under)} alt="" style={{ pointerEvents: 'none', ...inPercent(placeOf(props.under)) }} /> : null}
-                <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`} className={picture.brief.patch ? 'patch' : undefined} style={{ pointerEvents: 'none', ...inPercent(placeOf(picture)) }} />
+                {picture.brief.patch && props.under ? <img src={pictureOf(props.under)} alt="" style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(props.under.brief)) }} /> : null}
+                <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`} className={picture.brief.patch ? 'patch' : undefined} style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(picture.brief)) }} />
               </>
             ) : null}
             {rect ? <div className="before" style={inPercent(rect)} /> : null}
@@ -263,12 +263,6 @@ export function Stage(props: Props) {
 function hairline(before: number, now: number) {
   const [width, height] = now < before ? [1, now / before] : [before / now, 1];
   return inPercent({ x: (1 - width) / 2, y: (1 - height) / 2, width, height });
-}
-
-/** Where a proof's picture lies in the trimmed sheet; with bleed it reaches beyond. */
-function placeOf({ brief }: ProofDto): Patch {
-  const { x, y, width, height, sheetWidth, sheetHeight } = proofPixels(brief);
-  return brief.patch ?? { x: x / sheetWidth, y: y / sheetHeight, width: width / sheetWidth, height: height / sheetHeight };
 }
 
 const inPercent = ({ x, y, width, height }: Patch) => ({ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * width}%`, height: `${100 * height}%` });

@@ -5,21 +5,24 @@ import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRe
 import { extraChannels, readExtra } from './extra-channels';
 import { withCropMarks } from '../../core/finishing/crop-marks';
 import { developTile, linearTile } from '../../core/finishing/develop';
+import type { SheetShare } from '../../core/output/size';
 import { writeExr } from '../../formats/exr/write-exr';
 import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
 import type { FilmPicture } from '../../core/film/store';
 
 export interface FilmView extends FilmPicture {
   layers: FilmLayers;
+  /** What it shows of its sheet; all of it when that is not said. */
+  within?: SheetShare;
 }
 
-export async function developFilm({ film, width, height, white }: FilmView, finish: Finish): Promise<RgbaImage> {
+export async function developFilm({ film, width, height, white, within }: FilmView, finish: Finish): Promise<RgbaImage> {
   const pixels = new Uint8Array(width * height * 4);
   for (const tile of tilesOf(width, height)) {
     const state = film.state(tile.index);
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, state.samples, white, finish, pixels, { x: tile.x, y: tile.y, sheetWidth: width, sheetHeight: height });
+    developTile(data, tile.width, tile.height, state.samples, white, finish, pixels, { x: tile.x, y: tile.y, pictureWidth: width, pictureHeight: height }, within);
   }
   return { width, height, pixels };
 }

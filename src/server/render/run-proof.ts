@@ -2,6 +2,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { readBrief } from '../../core/brief/read-brief';
 import { CHANNELS, layerCount, SPAN, tilesOf } from '../../core/film/film';
+import { shareOfSheet } from '../../core/output/size';
 import { CLEAN_START_S, forecast } from '../../core/forecast/forecast';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
@@ -78,7 +79,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const tiles = tilesOf(width, height);
     const film = await DiskFilm.open(filmPath(proof.id), tiles.length, layerCount(prepared.layers));
     if (layerCount(prepared.layers) > 0) await writeFile(layersPath(proof.id), JSON.stringify(prepared.layers));
-    const screen = new ScreenPicture(width, height, SCREEN_PX, prepared.white, brief.finish);
+    const screen = new ScreenPicture(width, height, SCREEN_PX, prepared.white, brief.finish, shareOfSheet(brief));
     for (const tile of tiles) {
       const state = film.state(tile.index);
       if (state) screen.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), state.samples);

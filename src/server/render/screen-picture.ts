@@ -6,6 +6,7 @@ import { rename, writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import type { Finish } from '../../core/brief/brief';
 import { CHANNELS, type TileRect } from '../../core/film/film';
+import type { SheetShare } from '../../core/output/size';
 import { developTile } from '../../core/finishing/develop';
 import { encodeJpeg, encodePng } from '../../formats/image/encode';
 
@@ -21,7 +22,8 @@ export class ScreenPicture {
     filmHeight: number,
     largest: number,
     private readonly white: number,
-    private readonly finish: Finish
+    private readonly finish: Finish,
+    private readonly within: SheetShare
   ) {
     let factor = 1;
     while (Math.max(filmWidth, filmHeight) / factor > largest) factor *= 2;
@@ -49,7 +51,7 @@ export class ScreenPicture {
       }
       for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
     }
-    developTile(small, width, height, samples, this.white, this.finish, this.pixels, { x: tile.x / f, y: tile.y / f, sheetWidth: this.width, sheetHeight: this.height });
+    developTile(small, width, height, samples, this.white, this.finish, this.pixels, { x: tile.x / f, y: tile.y / f, pictureWidth: this.width, pictureHeight: this.height }, this.within);
     this.dirty = true;
   }
 

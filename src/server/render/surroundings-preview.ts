@@ -40,7 +40,7 @@ export async function previewOf(surroundings: Surroundings, captured: FloatImage
   const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
   for (const tile of tilesOf(WIDTH, HEIGHT)) {
     const data = await finished.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, SAMPLES, prepared.white, brief.finish, pixels, { x: tile.x, y: tile.y, sheetWidth: WIDTH, sheetHeight: HEIGHT });
+    developTile(data, tile.width, tile.height, SAMPLES, prepared.white, brief.finish, pixels, { x: tile.x, y: tile.y, pictureWidth: WIDTH, pictureHeight: HEIGHT });
   }
   return encodePng({ pixels, width: WIDTH, height: HEIGHT }, null, false);
 }

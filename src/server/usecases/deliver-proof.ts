@@ -7,7 +7,7 @@ import { canonicalJson, type Finish } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import { sizeLabel } from '../../core/brief/sentence';
 import type { FileKind } from '../../core/catalogue/file-kinds';
-import { bleedPixels } from '../../core/output/size';
+import { bleedPixels, type SheetShare, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
 import { config } from '../config';
 import { proofFolder } from '../files/proof-files';
@@ -21,6 +21,7 @@ export interface DeliverJob {
   proof: string;
   kind: FileKind;
   finish: Finish;
+  within: SheetShare;
   width: number;
   height: number;
   ev100: number;
@@ -45,7 +46,7 @@ export async function deliverProof(id: string, kind: FileKind, background: 'own'
   const stamp = createHash('sha256').update(canonicalJson({ kind, finish, film: proof.film_sha256, count: proof.picture_count, ...(marks === null ? {} : { marks }) })).digest('hex').slice(0, 16);
   const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);
   if (await access(path).then(() => true, () => false)) return done({ path, name });
-  const job: DeliverJob = { proof: id, kind, finish, width: proof.width_px, height: proof.height_px, ev100: proof.ev100, ppi, marks, out: `${path}.${process.pid}.part` };
+  const job: DeliverJob = { proof: id, kind, finish, within: shareOfSheet(brief), width: proof.width_px, height: proof.height_px, ev100: proof.ev100, ppi, marks, out: `${path}.${process.pid}.part` };
   const said = await new Promise<string>((resolve) => {
     const child = spawn(process.execPath, [config.built('deliver-worker.mjs'), JSON.stringify(job)], { cwd: config.root, stdio: ['ignore', 'ignore', 'pipe'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir } });
     let text = '';

@@ -17,7 +17,7 @@ const layers = await readFile(layersPath(job.proof), 'utf8').then((text) => read
 const rendered = await DiskFilm.open(filmPath(job.proof), tiles.length, layerCount(layers));
 const clean = job.finish.denoise > 0 ? await CleanFile.open(cleanPath(job.proof)) : null;
 const film = clean ? new FinishedFilm(rendered, clean, job.finish.denoise, tiles) : rendered;
-await pipeline(encodeFilm({ film, layers, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi, job.marks), createWriteStream(job.out));
+await pipeline(encodeFilm({ film, layers, within: job.within, width: job.width, height: job.height, white: whiteLuminance(job.ev100) }, job.kind, job.finish, job.ppi, job.marks), createWriteStream(job.out));
 process.exit(0);
 
 /** Films of an earlier day say the names of their light groups alone. */

@@ -1,7 +1,7 @@
 import type { ProofDto } from '../../../contracts/dto';
-import type { Brief } from '../../../core/brief/brief';
+import { BRIEF_DEFAULTS, type Brief } from '../../../core/brief/brief';
 import { about } from '../../../core/brief/sentence';
-import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey, type QualityStep } from '../../../core/catalogue/quality';
+import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../../../core/catalogue/quality';
 import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
 import type { ForecastState } from '../use-forecast';
@@ -27,11 +27,10 @@ const stepOf = (key: QualityKey) => {
   return { samples, grain, bounces, scale };
 };
 
-/** Whether a quality is a step as it was made. */
-const isPlain = ({ step, samples, grain, bounces, scale }: Brief['quality']) => {
-  const plain: QualityStep = QUALITY_STEPS[step];
-  return samples === plain.samples && grain === plain.grain && bounces === plain.bounces && scale === plain.scale;
-};
+const { diffuse, gloss, glass, passes, minutes, filter_px, glow } = BRIEF_DEFAULTS.quality;
+/** A step as it was made, with no limits of one's own. */
+const plainStep = (key: QualityKey) => ({ ...stepOf(key), diffuse, gloss, glass, passes, minutes, filter_px, glow });
+const isPlain = (quality: Brief['quality']) => Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
 
 export function QualityPanel({ forecast, running, ended, soFar, ...props }: Props) {
   const { brief, was, onChange } = props;
@@ -82,7 +81,7 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
         <div className="row">
           <span className="lab">For those who want the numbers</span>
           {isPlain(quality) ? null : (
-            <button type="button" className="lk act" onClick={() => set(stepOf(quality.step))}>
+            <button type="button" className="lk act" onClick={() => set(plainStep(quality.step))}>
               As {QUALITY_STEPS[quality.step].name} is
             </button>
           )}
@@ -104,12 +103,8 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
               <input type="checkbox" className="toggle toggle-sm" aria-label="Show it denoised meanwhile" title="Each time that the samples have grown fourfold the render pauses to be denoised" checked={brief.finish.denoise_meanwhile ?? false} onChange={(e) => onChange({ finish: { ...brief.finish, denoise_meanwhile: e.target.checked } })} />
             </>
           ) : null}
-          {quality.grain === null ? null : (
-            <>
-              <span>Done at a raw grain of</span>
-              <NumberField label="Grain" value={quality.grain} min={0.01} max={20} digits={2} unit="L*" onChange={(grain) => set({ grain })} />
-            </>
-          )}
+          <span>Done at a raw grain of</span>
+          <NumberField label="Grain" value={quality.grain} none="no target" min={0.01} max={20} digits={2} unit="L*" onChange={(grain) => set({ grain })} />
         </div>
         <details className="more">
           <summary>Further limits</summary>

@@ -50,7 +50,7 @@ export async function developCleaned(picture: FilmPicture, finish: Finish, { cle
     const state = film.state(tile.index);
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, state.samples, white, seen, pixels, { x: tile.x, y: tile.y, sheetWidth: width, sheetHeight: height });
+    developTile(data, tile.width, tile.height, state.samples, white, seen, pixels, { x: tile.x, y: tile.y, pictureWidth: width, pictureHeight: height });
   }
   return pixels.buffer;
 }
