@@ -1,15 +1,10 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
-import 'reflect-metadata';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Matches, Max, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, type Finish, type GradedBackground, GROUND_DEFAULTS, HEAPS_DEFAULTS, type PaperBackground, type Patch, type Seen, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
+import { IsArray, ArrayMaxSize, IsBoolean, IsIn, IsISO8601, IsOptional, IsString, MaxLength, MinLength, ValidateIf } from 'class-validator';
+import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, GROUND_DEFAULTS, HEAPS_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
-import { CORNERS, type Corner } from '../core/catalogue/corners';
-import { FILE_KINDS, type FileKind } from '../core/catalogue/file-kinds';
-import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
-import type { SizeChoice } from '../core/catalogue/size-choice';
 import { LEAST_KELVIN, MOST_COOL, MOST_KELVIN, MOST_WARM } from '../core/color/kelvin';
-import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
+import { MOST_TINT } from '../core/color/white-balance';
 import { HEAP_SUNS, type Heaps } from '../core/lights/sky/heaps';
 import { ROOM_KEYS, type RoomKey } from '../core/lights/room/room';
 import { ADDED_FORMS, type AddedForm, type AddedLamp } from '../core/scene/added-lamps';
@@ -17,50 +12,11 @@ import type { OpenFrame } from '../core/scene/opening';
 import type { LampSetting, Regrouped } from '../core/scene/dim-lamps';
 import { LAMP_FORMS, LAMP_ROLES, type LampForm, type LampRole, type StudioLamp } from '../core/lights/studio/lamp';
 import { BACKDROPS, type Backdrop, STUDIO_SET_KEYS, type StudioSetKey } from '../core/lights/studio/sets';
-import { MOST_PIXELS, MOST_SIDE_PX, PPI, SIDE_MM } from '../core/output/edit-size';
-import { resolveSize } from '../core/output/size';
-import { type Checked, check, quoted, refuse } from './validate';
+import { parseFinish } from './finish';
+import { FAR_M, notNull, OneOf, parseList, Range, type Triple, variant, Vector, WholeRange } from './ranges';
+import { parseBleed, parsePatch, parseSeen, parseSize } from './size';
+import { type Checked, quoted, refuse } from './validate';
 
-const FAR_M = 1e7;
-const HEX = /^#[0-9a-f]{6}$/i;
-type Triple = [number, number, number];
-
-/** A decorator for a number within a range, with a message that names the range. */
-function Range(min: number, max: number, unit = ''): PropertyDecorator {
-  const message = `must be a number from ${min} to ${max}${unit && ` ${unit}`}`;
-  return (target, key) => {
-    IsNumber({ allowInfinity: false, allowNaN: false }, { message })(target, key as string);
-    Min(min, { message })(target, key as string);
-    Max(max, { message })(target, key as string);
-  };
-}
-
-function WholeRange(min: number, max: number): PropertyDecorator {
-  const message = `must be a whole number from ${min} to ${max}`;
-  return (target, key) => {
-    IsInt({ message })(target, key as string);
-    Min(min, { message })(target, key as string);
-    Max(max, { message })(target, key as string);
-  };
-}
-
-function Vector(min: number, max: number): PropertyDecorator {
-  const message = `must be three numbers from ${min} to ${max}`;
-  return (target, key) => {
-    IsArray({ message })(target, key as string);
-    ArrayMinSize(3, { message })(target, key as string);
-    ArrayMaxSize(3, { message })(target, key as string);
-    IsNumber({ allowInfinity: false, allowNaN: false }, { each: true, message })(target, key as string);
-    Min(min, { each: true, message })(target, key as string);
-    Max(max, { each: true, message })(target, key as string);
-  };
-}
-
-function OneOf(values: readonly string[]): PropertyDecorator {
-  return IsIn(values as string[], { message: `must be one of ${values.join(', ')}` });
-}
-
-const notNull = (_: object, value: unknown) => value !== null;
 const base = BRIEF_DEFAULTS;
 const view = base.viewpoint as FreeViewpoint;
 
@@ -174,38 +130,6 @@ class MeteredContract {
   @IsIn([true], { message: 'must be true' }) metered = true as const;
 }
 
-class PixelSizeContract {
-  @WholeRange(1, MOST_SIDE_PX) width_px = 600;
-  @WholeRange(1, MOST_SIDE_PX) height_px = 400;
-}
-class PaperSizeContract {
-  @OneOf(PAPER_NAMES) paper: Paper = 'A3';
-  @OneOf(ORIENTATIONS) orientation: Orientation = 'landscape';
-  @Range(PPI.least, PPI.most, 'ppi') ppi = 200;
-}
-class SheetSizeContract {
-  @Range(SIDE_MM.least, SIDE_MM.most, 'mm') width_mm = 420;
-  @Range(SIDE_MM.least, SIDE_MM.most, 'mm') height_mm = 297;
-  @Range(PPI.least, PPI.most, 'ppi') ppi = 200;
-}
-
-class PatchContract implements Patch {
-  @Range(0, 0.9999) x = 0;
-  @Range(0, 0.9999) y = 0;
-  @Range(0.0001, 1) width = 1;
-  @Range(0.0001, 1) height = 1;
-}
-const WHOLE: Patch = { x: 0, y: 0, width: 1, height: 1 };
-class SeenContract {
-  @IsOptional() destination: unknown = null;
-  @ValidateIf((o: SeenContract) => o.distance_m !== null) @Range(0.1, 100, 'm') distance_m: number | null = null;
-  @OneOf(FILE_KINDS) file: FileKind = base.seen.file;
-}
-class DestinationContract {
-  @IsString({ message: 'must be a name' }) @MinLength(1, { message: 'must not be empty' }) @MaxLength(80) name = '';
-  @IsOptional() size: unknown;
-}
-
 class QualityContract implements BriefQuality {
   @OneOf(QUALITY_KEYS) step: QualityKey = base.quality.step;
   @WholeRange(1, 65536) samples = base.quality.samples;
@@ -272,44 +196,9 @@ class RegroupedContract implements Regrouped {
   @IsString({ message: 'must be the name of a lamp' }) @MinLength(1, { message: 'must be the name of a lamp' }) @MaxLength(200) lamp = '';
   @IsString({ message: 'must be the name of a group of lamps' }) @MinLength(1, { message: 'must be the name of a group of lamps' }) @MaxLength(200) group = '';
 }
-const MOST_BLEED_MM = 50;
 const MOST_ADDED_LAMPS = 64;
 const MOST_REGROUPED = 5000;
 const MOST_LAMP_GROUPS = 500;
-class BackgroundContract {
-  @OneOf(['own', 'clear', 'plain', 'graded', 'paper']) kind: 'own' | 'clear' = 'own';
-}
-class PlainBackgroundContract {
-  @OneOf(['plain']) kind = 'plain' as const;
-  @Range(0, 100, 'L*') lightness = 90;
-}
-class GradedBackgroundContract implements GradedBackground {
-  @OneOf(['graded']) kind = 'graded' as const;
-  @Matches(HEX, { message: 'must be a colour like #7a8b9c' }) from = '#8a8f94';
-  @Matches(HEX, { message: 'must be a colour like #7a8b9c' }) to = '#e8e6e2';
-  @Range(-360, 360, 'degrees') angle_deg = 0;
-  @Range(0, 2) spread = 1;
-}
-class PaperBackgroundContract implements PaperBackground {
-  @OneOf(['paper']) kind = 'paper' as const;
-  @Range(0, 100, 'L*') lightness = 92;
-  @ValidateIf((o: PaperBackgroundContract) => o.corner !== null) @OneOf(CORNERS) corner: Corner | null = null;
-  @Range(-60, 60, 'L*') fall = 0;
-  @Range(0, 10, 'L*') grain = 1;
-}
-const BACKGROUNDS: Record<string, new () => object> = { plain: PlainBackgroundContract, graded: GradedBackgroundContract, paper: PaperBackgroundContract };
-class WhiteContract implements WhiteBalance {
-  @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 6500;
-  @Range(-MOST_TINT, MOST_TINT) tint = 0;
-}
-class FinishContract {
-  @Range(-10, 10, 'EV') exposure_ev = 0;
-  @IsOptional() white: unknown = null;
-  @Range(0, 1) denoise = 0;
-  @IsBoolean() denoise_meanwhile = false;
-  @IsOptional() background: unknown;
-}
-
 const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'bleed_mm', 'seen', 'quality', 'ground', 'openings', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */
@@ -333,8 +222,8 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!size.ok) return size;
   const patch = parsePatch(given.patch);
   if (!patch.ok) return patch;
-  const bleed = given.bleed_mm ?? 0;
-  if (typeof bleed !== 'number' || !(bleed >= 0 && bleed <= MOST_BLEED_MM)) return refuse(`brief.bleed_mm must be a number from 0 to ${MOST_BLEED_MM} mm, got ${quoted(bleed)}`);
+  const bleed = parseBleed(given.bleed_mm);
+  if (!bleed.ok) return bleed;
   const seen = parseSeen(given.seen);
   if (!seen.ok) return seen;
   const quality = parseQuality(given.quality);
@@ -347,14 +236,7 @@ export function parseBrief(input: unknown): Checked<Brief> {
   if (!lamps.ok) return lamps;
   const finish = parseFinish(given.finish);
   if (!finish.ok) return finish;
-  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, bleed_mm: bleed, seen: seen.value, quality: quality.value, ground: ground.value, openings: openings.value, lamps: lamps.value, finish: finish.value } };
-}
-
-function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
-  if (input === undefined) return { ok: true, value: fallback };
-  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${quoted(input)}`);
-  const result = check(choose(input) as new () => T, input, place);
-  return result.ok ? { ok: true, value: { ...result.value } } : result;
+  return { ok: true, value: { version: BRIEF_VERSION, viewpoint: viewpoint.value, surroundings: surroundings.value, look: look.value, exposure: exposure.value, size: size.value, patch: patch.value, bleed_mm: bleed.value, seen: seen.value, quality: quality.value, ground: ground.value, openings: openings.value, lamps: lamps.value, finish: finish.value } };
 }
 
 export function parseSurroundings(input: unknown): Checked<Surroundings> {
@@ -389,48 +271,6 @@ function parseLampChoice(input: unknown): Checked<Brief['lamps']> {
   return { ok: true, value: { ...outer.value, groups: groups.value, added: added.value, regrouped: regrouped.value } };
 }
 
-/** A list whose items each meet a contract; the message names the item. */
-function parseList<T extends object>(input: unknown, place: string, contract: new () => T, most: number, what: string): Checked<T[]> {
-  if (!Array.isArray(input)) return refuse(`${place} must be a list of ${what}, got ${quoted(input)}`);
-  if (input.length > most) return refuse(`${place} has ${input.length} items; it holds ${most}`);
-  const out: T[] = [];
-  for (const [i, item] of input.entries()) {
-    if (item === null || typeof item !== 'object' || Array.isArray(item)) return refuse(`${place}[${i}] must be an object, got ${quoted(item)}`);
-    const result = check(contract, item as object, `${place}[${i}]`);
-    if (!result.ok) return result;
-    out.push({ ...result.value });
-  }
-  return { ok: true, value: out };
-}
-
-export function parseSize(input: unknown, place = 'brief.size'): Checked<SizeChoice> {
-  const result = variant<SizeChoice>(input, place, base.size, (v) => ('paper' in v || 'orientation' in v ? PaperSizeContract : 'width_mm' in v || 'height_mm' in v ? SheetSizeContract : PixelSizeContract));
-  if (!result.ok) return result;
-  const size = result.value;
-  const { width_px, height_px } = resolveSize(size);
-  if (Math.max(width_px, height_px) > MOST_SIDE_PX) return refuse(`${place} is ${width_px} x ${height_px} px; a side has at most ${MOST_SIDE_PX} px, so lower the size or the ppi`);
-  if (width_px * height_px > MOST_PIXELS) return refuse(`${place} has ${Math.round((width_px * height_px) / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million are allowed, because a PNG or JPEG is encoded as a whole and takes 8 bytes of memory a pixel, so lower the size or the ppi`);
-  return result;
-}
-
-export function parsePatch(input: unknown): Checked<Patch | null> {
-  if (input === undefined || input === null) return { ok: true, value: null };
-  const result = variant<Patch>(input, 'brief.patch', WHOLE, () => PatchContract);
-  if (!result.ok) return result;
-  const { x, y, width, height } = result.value;
-  if (x + width > 1.000001 || y + height > 1.000001) return refuse('brief.patch reaches beyond the picture; x + width and y + height may be 1 at most');
-  return result;
-}
-
-function parseSeen(input: unknown): Checked<Seen> {
-  const outer = variant<Seen>(input, 'brief.seen', base.seen, () => SeenContract);
-  if (!outer.ok || outer.value.destination === null) return outer;
-  const destination = variant<NonNullable<Seen['destination']>>(outer.value.destination, 'brief.seen.destination', outer.value.destination, () => DestinationContract);
-  if (!destination.ok) return destination;
-  const size = parseSize(destination.value.size, 'brief.seen.destination.size');
-  return size.ok ? { ok: true, value: { ...outer.value, destination: { name: destination.value.name, size: size.value } } } : size;
-}
-
 /** A named step brings its own limits; each may be overruled. */
 function parseQuality(input: unknown): Checked<BriefQuality> {
   const step = (input as { step?: unknown } | undefined)?.step;
@@ -440,15 +280,4 @@ function parseQuality(input: unknown): Checked<BriefQuality> {
     return variant<BriefQuality>({ samples, grain, bounces, scale, ...given }, 'brief.quality', base.quality, () => QualityContract);
   }
   return variant<BriefQuality>(input, 'brief.quality', base.quality, () => QualityContract);
-}
-
-function parseFinish(input: unknown): Checked<Finish> {
-  const outer = variant<Finish>(input, 'brief.finish', base.finish, () => FinishContract);
-  if (!outer.ok) return outer;
-  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, (v) => BACKGROUNDS[String((v as { kind?: unknown }).kind)] ?? BackgroundContract);
-  if (!background.ok) return background;
-  const { white } = outer.value;
-  if (white === null) return { ok: true, value: { ...outer.value, background: background.value } };
-  const balance = variant<WhiteBalance>(white, 'brief.finish.white', white, () => WhiteContract);
-  return balance.ok ? { ok: true, value: { ...outer.value, white: balance.value, background: background.value } } : balance;
 }

@@ -1,4 +1,4 @@
-import { parsePatch } from '../../../../../contracts/brief';
+import { parsePatch } from '../../../../../contracts/size';
 import { refused } from '../../../../../server/usecases/identify';
 import { requestProof } from '../../../../../server/usecases/request-proof';
 import { answer, badJson, foreign, readJson } from '../../../respond';
