@@ -31,7 +31,7 @@ export function similarity(a: Uint8Array, b: Uint8Array): number {
   return ssim(image(a), image(b), { ssim: 'original', downsample: false }).mssim;
 }
 
-/** And how long it took, seconds. */
+/** A film of so many samples, by a seed. */
 export async function render({ packed, settings, white }: Prepared, samples: number, seed: number): Promise<MemoryFilm> {
   const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));
   const film = new MemoryFilm();

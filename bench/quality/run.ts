@@ -1,7 +1,7 @@
 /**
  * What the steps of quality are worth: parts of the demo pictures and of generated scenes, one to one, against at least 4,096 samples. For each count of
  * samples the raw grain and the structural similarity after denoising; then for each step the grain at which every part, and at
- * which the middle one, reaches its similarity. docs/quality.md. The truths are kept in bench/work; the first run takes half an hour for them.
+ * which the middle one, reaches its similarity. The truths are kept in bench/work; the first run takes minutes a part for them.
  */
 import { readFile } from 'node:fs/promises';
 import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';

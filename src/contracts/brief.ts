@@ -1,5 +1,5 @@
 /** The brief's contract, version 1. Ranges stand here; what the fields mean stands in core/brief and docs/brief.md. */
-import { IsArray, ArrayMaxSize, IsBoolean, IsIn, IsISO8601, IsOptional, IsString, MaxLength, MinLength, ValidateIf } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsISO8601, IsOptional, IsString, MaxLength, MinLength, ValidateIf } from 'class-validator';
 import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, GROUND_DEFAULTS, HEAPS_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
@@ -199,6 +199,7 @@ class RegroupedContract implements Regrouped {
 const MOST_ADDED_LAMPS = 64;
 const MOST_REGROUPED = 5000;
 const MOST_LAMP_GROUPS = 500;
+
 const SECTIONS = ['version', 'viewpoint', 'surroundings', 'look', 'exposure', 'size', 'patch', 'bleed_mm', 'seen', 'quality', 'ground', 'openings', 'lamps', 'finish'] as const;
 
 /** Checks a brief of version 1 and fills in what it leaves out. The message names the field and the allowed range. */

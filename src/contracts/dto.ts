@@ -70,7 +70,7 @@ export interface CapturedDto {
   sun: CapturedSunDto | null;
 }
 
-/** Surroundings or a cue that was kept under a name. */
+/** A part of a brief that was kept under a name. */
 export interface KeptDto {
   id: string;
   kind: KeptKind;

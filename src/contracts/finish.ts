@@ -44,7 +44,6 @@ class FinishContract {
   @IsOptional() background: unknown;
 }
 
-
 export function parseFinish(input: unknown): Checked<Finish> {
   const outer = variant<Finish>(input, 'brief.finish', base.finish, () => FinishContract);
   if (!outer.ok) return outer;

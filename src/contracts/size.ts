@@ -4,7 +4,7 @@ import { BRIEF_DEFAULTS, type Patch, type Seen } from '../core/brief/brief';
 import { FILE_KINDS, type FileKind } from '../core/catalogue/file-kinds';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import type { SizeChoice } from '../core/catalogue/size-choice';
-import { MOST_PIXELS, MOST_SIDE_PX, PPI, SIDE_MM } from '../core/output/edit-size';
+import { MOST_BLEED_MM, MOST_PIXELS, MOST_SIDE_PX, PPI, SIDE_MM } from '../core/output/edit-size';
 import { resolveSize, WHOLE_SHEET } from '../core/output/size';
 import { OneOf, Range, variant, WholeRange } from './ranges';
 import { type Checked, quoted, refuse } from './validate';
@@ -69,8 +69,6 @@ export function parseSeen(input: unknown): Checked<Seen> {
   const size = parseSize(destination.value.size, 'brief.seen.destination.size');
   return size.ok ? { ok: true, value: { ...outer.value, destination: { name: destination.value.name, size: size.value } } } : size;
 }
-
-const MOST_BLEED_MM = 50;
 
 export function parseBleed(input: unknown = 0): Checked<number> {
   if (typeof input !== 'number' || !(input >= 0 && input <= MOST_BLEED_MM)) return refuse(`brief.bleed_mm must be a number from 0 to ${MOST_BLEED_MM} mm, got ${quoted(input)}`);

@@ -1,7 +1,7 @@
 /** The demo scenario: three jobs of the public observatory on Lantern Hill, with their pictures' briefs. */
 import { BRIEF_DEFAULTS, type Brief, canonicalJson, SURROUNDINGS_DEFAULTS, type Surroundings } from '../core/brief/brief';
 import { QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
-import { DESTINATIONS, seenAt } from '../core/output/destinations';
+import { ARMS_LENGTH_M, DESTINATIONS, seenAt } from '../core/output/destinations';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { hut, perihelionLamp, readingRoom } from './models';
 import type { DemoModel } from './write-model';
@@ -15,7 +15,6 @@ export interface DemoProject {
 }
 
 export const DEMO_CLIENT = 'Ostrel observatory';
-const ARMS_LENGTH_M = 0.6;
 const LANTERN_HILL = { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: 49.4, longitude_deg: 15.6 };
 const sky = (time: string, north_deg: number): Surroundings => ({ ...LANTERN_HILL, time, north_deg });
 

@@ -8,6 +8,7 @@ import type { FileKind } from '../catalogue/file-kinds';
 import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
 import type { WhiteBalance } from '../color/white-balance';
+import type { SheetShare } from '../output/size';
 import type { AddedLamp } from '../scene/added-lamps';
 import type { OpenFrame } from '../scene/opening';
 import type { LampSetting, Regrouped } from '../scene/dim-lamps';
@@ -191,13 +192,8 @@ export interface Seen {
   file: FileKind;
 }
 
-/** A rectangle of the picture, in shares of its sides from its upper left corner. */
-export interface Patch {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
+/** What a try renders of its picture. */
+export type Patch = SheetShare;
 
 export interface Brief {
   version: typeof BRIEF_VERSION;

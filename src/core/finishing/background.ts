@@ -36,7 +36,7 @@ function graded(from: readonly number[], to: readonly number[], angle_deg: numbe
   const reach = (Math.abs(x) * aspect + Math.abs(y)) * Math.max(spread, 1e-3);
   return (u, v, out) => {
     const t = smooth(0.5 + ((u - 0.5) * aspect * x + (v - 0.5) * y) / reach);
-    // an eighth of a step of 8 bits, or bands would show
+    // half a step of 8 bits each way, or bands would show
     const dither = (hash(u, v, 0x51f1) - 0.5) / 255;
     for (let c = 0; c < 3; c++) out[c] = decodeSrgb(Math.min(1, Math.max(0, from[c]! + (to[c]! - from[c]!) * t + dither)));
   };

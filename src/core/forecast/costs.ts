@@ -66,7 +66,7 @@ export function costSentence({ saving, saves, changes }: Cost, brief: Brief): st
     case 'aids':
       return `Masks, depth and light by its way for EXR take ${time}.`;
     case 'lamps':
-      return `${capital(saving.group)}: ${time}; switched off, that ${change}.`
+      return `${capital(saving.group)}: ${time}; switched off, that ${change}.`;
     case 'objects':
       return `${capital(saving.group)}, ${saving.triangles.toLocaleString('en')} triangles: ${time}; set aside in quick looks.`;
   }

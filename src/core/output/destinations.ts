@@ -21,6 +21,9 @@ function sheet(name: string, paper: Paper, orientation: Orientation, distance_m:
   return { name, size: { paper, orientation, ppi: askedPpi(distance_m, Math.max(...paperMm(paper, orientation))) }, distance_m, file };
 }
 
+/** Where a sheet is seen from when nothing is said: in the hands. */
+export const ARMS_LENGTH_M = 0.6;
+
 const rollUp = { width_mm: 850, height_mm: 2000 };
 
 /** Of a brief that goes there. */
@@ -37,7 +40,7 @@ export const DESTINATIONS: readonly Destination[] = [
   sheet('Portfolio page', 'A4', 'landscape', 0.4, 'png'),
   sheet('A4 handout', 'A4', 'portrait', 0.4, 'png'),
   sheet('Letter handout', 'Letter', 'portrait', 0.4, 'png'),
-  sheet('A3 board at arm’s length', 'A3', 'landscape', 0.6, 'png'),
+  sheet('A3 board at arm’s length', 'A3', 'landscape', ARMS_LENGTH_M, 'png'),
   sheet('A1 panel at 1.5 m', 'A1', 'landscape', 1.5, 'png'),
   sheet('A0 poster at 2 m', 'A0', 'portrait', 2, 'png'),
   { name: 'Roll-up at 2 m', size: { ...rollUp, ppi: askedPpi(2, rollUp.height_mm) }, distance_m: 2, file: 'jpg' }

@@ -12,6 +12,8 @@ import { paperMm, resolveSize } from './size';
 export const MOST_SIDE_PX = 30_000;
 export const MOST_PIXELS = 200e6;
 export const SIDE_MM = { least: 5, most: 5000 } as const;
+/** Beyond the trim, on each side. */
+export const MOST_BLEED_MM = 50;
 export const PPI = { least: 20, most: 1200 } as const;
 /** A sheet has so much when nothing is said. */
 const USUAL_PPI = 200;

@@ -33,7 +33,7 @@ const PICTURE_MS = 700;
 // Of the time since the last one, writing a picture may take this share: large sheets are shown less often.
 const PICTURE_SHARE = 0.1;
 
-// Shorter renders are mostly the threads' start.
+// Shorter renders and smaller finishes are mostly their start.
 const LEAST_JUDGED_S = 1;
 const LEAST_JUDGED_PX = 300_000;
 
@@ -133,6 +133,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       const { renderSeconds } = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: [] }, { width_px: width, height_px: height, samples, grain, minutes, denoised: false });
       if (renderSeconds > LEAST_JUDGED_S) savePair(proof.id, revision.project_id, renderSeconds, took, Date.now());
     };
+
     // the render pauses at these sample counts to be seen denoised
     const moments = brief.finish.denoise > 0 && brief.finish.denoise_meanwhile ? cleanMoments(brief.quality.samples) : [];
     const before = { seconds: 0, rays: 0 }; // in the runs before the last pause

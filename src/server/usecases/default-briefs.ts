@@ -3,13 +3,13 @@ import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/br
 import { frameWhole } from '../../core/camera/frame-whole';
 import { PLACES } from '../../core/catalogue/places';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
+import { ARMS_LENGTH_M } from '../../core/output/destinations';
 import type { ImportReport } from '../../formats/import-report';
 
 /** Most that one indirect contribution may weigh, in multiples of white: keeps rare bright paths from sparkling. */
 const FIREFLY = 4;
 // Width over height of a landscape sheet of the A series (ISO 216).
 const A_SERIES = Math.SQRT2;
-const ARMS_LENGTH_M = 0.6;
 // Above this it is a building under the sky, below a thing in a studio.
 const BUILDING_M = 3;
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { MeasuredLampDto } from '../../../contracts/dto';
 import { capital, NBSP } from '../../../core/brief/amounts';
 import { canonicalJson } from '../../../core/brief/brief';
+import { aspectOf } from '../../../core/output/fit-frame';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
@@ -14,7 +15,7 @@ export function MeasuredLamps({ workspace, brief, groups, onMessage, onLeaveOut 
   const [measured, setMeasured] = useState<{ of: string; lamps: MeasuredLampDto[] } | null>(null);
   const [busy, setBusy] = useState(false);
   const { viewpoint, surroundings, lamps, look, ground, size } = brief;
-  const key = canonicalJson({ viewpoint, surroundings, lamps, look, ground, size });
+  const key = canonicalJson({ viewpoint, surroundings, lamps, look, ground, aspect: aspectOf(size) });
   const measure = async () => {
     setBusy(true);
     const sent = await send<MeasuredLampDto[]>('POST', `/api/projects/${workspace.project.id}/lamps`, { brief });

@@ -4,7 +4,7 @@ import { about } from '../../../core/brief/sentence';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../../../core/catalogue/quality';
 import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
-import type { ForecastState } from '../use-forecast';
+import { type ForecastState, forecastOf } from '../use-forecast';
 import type { ProjectPanelProps } from '../view';
 import { Costs } from './costs';
 import { DeadlineOffers } from './deadline-offers';
@@ -43,9 +43,9 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
       <span className="lab">What is the picture for?</span>
       <div className="list" role="group" aria-label="Quality">
         {QUALITY_KEYS.map((key) => {
-          const { name, note, samples, grain, scale } = QUALITY_STEPS[key];
+          const { name, note, scale } = QUALITY_STEPS[key];
           const { width_px, height_px } = scaleSize(sheet, scale);
-          const seconds = forecast.of({ width_px, height_px, samples, grain, minutes: quality.minutes, denoised: brief.finish.denoise > 0 })?.seconds ?? null;
+          const seconds = forecast.of(forecastOf({ ...brief, quality: { ...quality, ...stepOf(key) } }))?.seconds ?? null;
           return (
             <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => set({ step: key, ...stepOf(key) })}>
               <span className="two" style={{ padding: '5px 0' }}>
@@ -66,7 +66,7 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
         })}
       </div>
       {was && was.quality.step !== quality.step ? <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p> : null}
-      <StopSentence brief={brief} forecast={forecast.now} running={running} ended={ended} />
+      <StopSentence brief={brief} forecast={running ? forecast.of(forecastOf(running.brief)) : forecast.now} running={running} ended={ended} />
       <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
       <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={(aside) => set({ aside })} />
       <Costs {...props} />

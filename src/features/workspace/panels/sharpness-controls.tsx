@@ -1,6 +1,7 @@
 /** Density against distance: what the eye resolves from there, and a word when pixels would show or are wasted. */
 import type { Seen } from '../../../core/brief/brief';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
+import { ARMS_LENGTH_M } from '../../../core/output/destinations';
 import { editSize } from '../../../core/output/edit-size';
 import { askedPpi, resolvedPpi, resolveSize, resolvingDistance, sharpnessOf } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
@@ -15,8 +16,6 @@ interface Props {
   onDistance: (distance_m: number) => void;
 }
 
-// Where a sheet is seen from when nothing is said: in the hands.
-export const USUAL_DISTANCE_M = 0.6;
 const BANDS = [
   { from: 72, to: 120, label: 'screen' },
   { from: 120, to: 220, label: 'board' },
@@ -27,7 +26,7 @@ const LABELLED = [72, 100, 150, 200, 300, 400, 600];
 const TICKS = [72, 80, 90, 100, 110, 120, 130, 140, 150, 160, 170, 180, 190, 200, 220, 240, 260, 280, 300, 325, 350, 375, 400, 450, 500, 550, 600].map((value) => ({ value, strong: LABELLED.includes(value), label: LABELLED.includes(value) ? String(value) : undefined }));
 
 export function SharpnessControls({ size, seen, wasPpi, onSize, onDistance }: Props) {
-  const distance = seen.distance_m ?? USUAL_DISTANCE_M;
+  const distance = seen.distance_m ?? ARMS_LENGTH_M;
   const { width_mm, height_mm } = resolveSize(size);
   const long = Math.max(width_mm!, height_mm!);
   const asked = askedPpi(distance, long);

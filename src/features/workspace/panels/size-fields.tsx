@@ -1,7 +1,7 @@
 /** The sides in px and, for a sheet, in mm, cm or inches; each can be typed, the others follow (core/output/edit-size.ts). */
 import { useState } from 'react';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
-import { editSize, MOST_PIXELS, MOST_SIDE_PX, SIDE_MM } from '../../../core/output/edit-size';
+import { editSize, MOST_BLEED_MM, MOST_PIXELS, MOST_SIDE_PX, SIDE_MM } from '../../../core/output/edit-size';
 import { resolveSize } from '../../../core/output/size';
 import { MM_PER_INCH } from '../../../core/units/units';
 import { NumberField } from '../../../ui/number-field';
@@ -72,7 +72,7 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
       {sheet.width_mm === null ? null : (
         <div className="rows">
           <span>Bleed beyond the trim</span>
-          <NumberField label="Bleed" value={bleed_mm} min={0} max={50} digits={1} unit="mm" onChange={onBleed} />
+          <NumberField label="Bleed" value={bleed_mm} min={0} max={MOST_BLEED_MM} digits={1} unit="mm" onChange={onBleed} />
         </div>
       )}
       {sheet.width_mm === null ? null : (
