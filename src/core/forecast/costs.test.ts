@@ -14,17 +14,22 @@ describe('what costs time', () => {
       { kind: 'lamps', group: 'Hall' },
       { kind: 'objects', group: 'Spruce', triangles: 5 }
     ]);
+    const weighed = [{ group: 'Spruce', triangles: 50, slim: 5 }];
+    expect(savingsOf({ ...brief, quality: { ...brief.quality, bounces: 4, layers: false } }, [], weighed)).toEqual([{ kind: 'objects', group: 'Spruce', triangles: 50 }, { kind: 'slim', group: 'Spruce', triangles: 50, slim: 5 }]);
+    expect(savingsOf({ ...brief, quality: { ...brief.quality, bounces: 4, layers: false, slim: ['spruce'] } }, [], weighed)).toEqual([{ kind: 'objects', group: 'Spruce', triangles: 50 }]);
     expect(savingsOf({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 4, aside: ['spruce'] } }, [], [{ group: 'Spruce', triangles: 5 }])).toEqual([]);
   });
   it('is said with its figures, and says when nothing is seen of it', () => {
     expect(plain({ saving: { kind: 'bounces', to: 8 }, saves: 0.17, changes: 0.31 })).toBe('Light that bounces more than 8 times takes 17 % of the time; 8 bounces instead of 16 change the picture by 0.3 L*.');
     expect(plain({ saving: { kind: 'lamps', group: 'hall lamps' }, saves: 0.09, changes: 0.01 })).toBe('Hall lamps: 9 % of the time; switched off, that changes nothing to see here.');
     expect(plain({ saving: { kind: 'objects', group: 'spruce', triangles: 412_000 }, saves: 0.3, changes: 4 })).toBe('Spruce, 412,000 triangles: 30 % of the time; set aside in quick looks.');
+    expect(plain({ saving: { kind: 'slim', group: 'spruce', triangles: 412_000, slim: 41_200 }, saves: 0.22, changes: 0.61 })).toBe('Spruce as a slim copy of 41,200 triangles instead of 412,000 spares 22 % of the time and changes the picture by 0.6 L*.');
   });
   it('is taken by the words of the brief that it is about', () => {
     expect(takeSaving({ kind: 'bounces', to: 8 }, brief).quality?.bounces).toBe(8);
     expect(takeSaving({ kind: 'layers' }, brief).quality?.layers).toBe(false);
     expect(takeSaving({ kind: 'objects', group: 'Spruce', triangles: 1 }, brief).quality?.aside).toEqual(['Spruce']);
+    expect(takeSaving({ kind: 'slim', group: 'Spruce', triangles: 50, slim: 5 }, brief).quality?.slim).toEqual(['Spruce']);
     expect(takeSaving({ kind: 'lamps', group: 'Hall' }, brief).lamps?.groups).toMatchObject([{ group: 'Hall', on: false }]);
   });
   it('is left unsaid where it is noise', () => {

@@ -5,6 +5,7 @@
 import { capital, NBSP } from '../brief/amounts';
 import type { Brief } from '../brief/brief';
 import { settingOf } from '../scene/dim-lamps';
+import type { WeightOfGroup } from '../scene/set-aside';
 
 /** One thing less. */
 export type Saving =
@@ -12,7 +13,9 @@ export type Saving =
   | { kind: 'layers' }
   | { kind: 'aids' }
   | { kind: 'lamps'; group: string }
-  | { kind: 'objects'; group: string; triangles: number };
+  | { kind: 'objects'; group: string; triangles: number }
+  /** Its slim copy in its place; `slim`: the triangles of that. */
+  | { kind: 'slim'; group: string; triangles: number; slim: number };
 
 export interface Cost {
   saving: Saving;
@@ -23,12 +26,17 @@ export interface Cost {
 }
 
 /** What is tried on a brief. `groups`: of lamps that are on; `heaviest`: of objects. */
-export function savingsOf({ quality }: Brief, groups: readonly string[], heaviest: readonly { group: string; triangles: number }[]): Saving[] {
+export function savingsOf({ quality }: Brief, groups: readonly string[], heaviest: readonly Pick<WeightOfGroup, 'group' | 'triangles' | 'slim'>[]): Saving[] {
   const out: Saving[] = [8, 4].filter((to) => to < quality.bounces).map((to) => ({ kind: 'bounces', to }));
   if (quality.layers) out.push({ kind: 'layers' });
   if (quality.aids) out.push({ kind: 'aids' });
   for (const group of groups) out.push({ kind: 'lamps', group });
-  for (const { group, triangles } of heaviest) if (!quality.aside.some((g) => g.toLowerCase() === group.toLowerCase())) out.push({ kind: 'objects', group, triangles });
+  const among = (groups: readonly string[], group: string) => groups.some((g) => g.toLowerCase() === group.toLowerCase());
+  for (const { group, triangles, slim = triangles } of heaviest) {
+    if (among(quality.aside, group)) continue;
+    out.push({ kind: 'objects', group, triangles });
+    if (slim < triangles && !among(quality.slim, group)) out.push({ kind: 'slim', group, triangles, slim });
+  }
   return out;
 }
 
@@ -46,6 +54,8 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
       return { lamps: { ...lamps, groups: [...lamps.groups.filter((g) => g.group.toLowerCase() !== saving.group.toLowerCase()), { ...settingOf(lamps, saving.group), on: false }] } };
     case 'objects':
       return { quality: { ...quality, aside: [...quality.aside, saving.group] } };
+    case 'slim':
+      return { quality: { ...quality, slim: [...quality.slim, saving.group] } };
   }
 }
 
@@ -69,8 +79,24 @@ export function costSentence({ saving, saves, changes }: Cost, brief: Brief): st
       return `${capital(saving.group)}: ${time}; switched off, that ${change}.`;
     case 'objects':
       return `${capital(saving.group)}, ${saving.triangles.toLocaleString('en')} triangles: ${time}; set aside in quick looks.`;
+    case 'slim':
+      return `${capital(saving.group)} as a slim copy of ${saving.slim.toLocaleString('en')} triangles instead of ${saving.triangles.toLocaleString('en')} spares ${time} and ${change}.`;
   }
 }
 
 /** What the button says that takes it. */
-export const savingAction = (saving: Saving): string => (saving.kind === 'bounces' ? `Take ${saving.to} bounces` : saving.kind === 'lamps' ? 'Switch it off' : saving.kind === 'objects' ? 'Set it aside' : 'Leave it out');
+export function savingAction(saving: Saving): string {
+  switch (saving.kind) {
+    case 'bounces':
+      return `Take ${saving.to} bounces`;
+    case 'lamps':
+      return 'Switch it off';
+    case 'objects':
+      return 'Set it aside';
+    case 'slim':
+      return 'Take the slim copy';
+    case 'layers':
+    case 'aids':
+      return 'Leave it out';
+  }
+}

@@ -107,9 +107,12 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
     grain: Math.sqrt(between(left)),
     endsBy,
     memoryBytes: probe.memoryBytes,
-    diskBytes: pixels * (FILM_BYTES + LAYER_BYTES * probe.layers + (of.denoised ? CLEAN_BYTES : 0))
+    diskBytes: filmDiskBytes(pixels, probe.layers, of.denoised)
   };
 }
+
+/** Of a film and what is kept with it. */
+export const filmDiskBytes = (pixels: number, layers: number, denoised: boolean): number => pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? CLEAN_BYTES : 0));
 
 /** The samples at which a patch stops whose like leaves so much squared grain with one. */
 function stopOf(squaredGrain: number, { samples, grain }: ForecastOf): number {

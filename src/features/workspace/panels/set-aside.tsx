@@ -1,41 +1,53 @@
-/** What weighs most in the model, and may be left out of quick looks. */
-import { asideOf, type Brief } from '../../../core/brief/brief';
+/** What weighs most in the model, and may be left out of quick looks or stand there as a slim copy. */
+import { type Brief, type BriefQuality, setAsideOf } from '../../../core/brief/brief';
 import { capital } from '../../../core/brief/amounts';
 import type { WeightOfGroup } from '../../../core/scene/set-aside';
+import { Words } from '../../../ui/words';
 
 interface Props {
   brief: Brief;
   heaviest: readonly WeightOfGroup[];
   /** Of the whole model. */
   triangles: number;
-  onSet: (aside: string[]) => void;
+  onSet: (less: Pick<BriefQuality, 'aside' | 'slim'>) => void;
 }
 
 const SHOWN = 4;
+const WAYS = [
+  { key: 'whole', label: 'whole' },
+  { key: 'slim', label: 'slim copy' },
+  { key: 'out', label: 'left out' }
+] as const;
+type Way = (typeof WAYS)[number]['key'];
 
 export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
-  const { aside, step } = brief.quality;
-  const is = (group: string) => aside.some((g) => g.toLowerCase() === group.toLowerCase());
-  const listed = heaviest.filter((g, i) => i < SHOWN || is(g.group));
+  const { aside, slim } = brief.quality;
+  const among = (groups: readonly string[], group: string) => groups.some((g) => g.toLowerCase() === group.toLowerCase());
+  const without = (groups: readonly string[], group: string) => groups.filter((g) => g.toLowerCase() !== group.toLowerCase());
+  const wayOf = (group: string): Way => (among(aside, group) ? 'out' : among(slim, group) ? 'slim' : 'whole');
+  const set = (group: string, way: Way) => onSet({ aside: [...without(aside, group), ...(way === 'out' ? [group] : [])], slim: [...without(slim, group), ...(way === 'slim' ? [group] : [])] });
+  const listed = heaviest.filter((g, i) => i < SHOWN || wayOf(g.group) !== 'whole');
   if (listed.length < 2) return null;
-  const quick = step === 'glance' || step === 'study';
+  const less = Object.keys(setAsideOf(brief)).length > 0;
   return (
     <div className="sec">
       <div className="row">
-        <span className="lab">Set aside in Glance and Study</span>
+        <span className="lab">In Glance and Study</span>
         <span className="note">what weighs most</span>
       </div>
-      {listed.map(({ group, triangles: own, count }) => (
-        <div key={group} className="row" style={{ padding: '3px 0' }}>
-          <span>
-            {capital(group)} <span className="note">{count > 1 ? `${count.toLocaleString('en')} of them, ` : ''}{Math.round((100 * own) / triangles)} % of the triangles</span>
-          </span>
-          <button type="button" className="lk act" aria-pressed={is(group)} onClick={() => onSet(is(group) ? aside.filter((g) => g.toLowerCase() !== group.toLowerCase()) : [...aside, group])}>
-            {is(group) ? 'left out' : 'there'}
-          </button>
+      {listed.map(({ group, triangles: own, count, slim: thin }) => (
+        <div key={group} style={{ padding: '5px 0' }}>
+          <div className="row">
+            <span>{capital(group)}</span>
+            <Words label={`${capital(group)} in quick looks`} value={wayOf(group)} options={WAYS.filter(({ key }) => key !== 'slim' || (thin !== undefined && thin < own) || wayOf(group) === 'slim')} onChoose={(way) => set(group, way)} />
+          </div>
+          <p className="note">
+            {count > 1 ? `${count.toLocaleString('en')} of them, ` : ''}
+            {own.toLocaleString('en')} triangles, {Math.round((100 * own) / triangles)} % of the model{thin !== undefined && thin < own ? `; slim ${thin.toLocaleString('en')}` : ''}
+          </p>
         </div>
       ))}
-      {aside.length > 0 ? <p className="note">{quick && asideOf(brief).length > 0 ? 'The picture goes without them until it is to be shown.' : 'All of it is there: this quality is to be shown.'}</p> : null}
+      {aside.length + slim.length > 0 ? <p className="note">{less ? 'They are whole again when the picture is to be shown.' : 'All of it is whole: this quality is to be shown.'}</p> : null}
     </div>
   );
 }
