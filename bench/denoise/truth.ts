@@ -31,10 +31,13 @@ export function similarity(a: Uint8Array, b: Uint8Array): number {
   return ssim(image(a), image(b), { ssim: 'original', downsample: false }).mssim;
 }
 
-/** A film of so many samples, by a seed. */
-export async function render({ packed, settings, white }: Prepared, samples: number, seed: number): Promise<MemoryFilm> {
+/** A film of so many samples, by a seed; one of fewer samples by the same seed can be taken further. */
+export async function render({ packed, settings, white }: Prepared, samples: number, seed: number, film = new MemoryFilm()): Promise<MemoryFilm> {
   const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));
-  const film = new MemoryFilm();
+  for (const { index } of tiles) {
+    const state = film.state(index);
+    if (state) await film.write(index, await film.read(index), { ...state, done: false });
+  }
   await renderFilm(pool, film, tiles, { samples, grain: null, seconds: null, white });
   await pool.close();
   return film;

@@ -1,8 +1,6 @@
 /** sphaera render MODEL --brief brief.json --out picture.png|jpg|exr [--threads N] [--report report.json] */
-import { createWriteStream } from 'node:fs';
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { extname, resolve } from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { parseBrief } from '../contracts/brief';
 import { tilesOf } from '../core/film/film';
 import { guidedFilter } from '../kernel/host/guided-filter';
@@ -15,8 +13,9 @@ import { MemoryFilm } from '../core/film/store';
 import { type CleanResult, cleanFilm } from '../core/finishing/denoise/clean-film';
 import type { FileKind } from '../core/catalogue/file-kinds';
 import { shareOfSheet } from '../core/output/size';
-import { encodeFilm, type FilmView } from '../server/render/deliver';
+import { type FilmView, writeFilm } from '../server/render/deliver';
 import { loadKernel } from '../server/render/kernel-file';
+import { readBackdrop } from '../server/render/backdrop-file';
 import { readCaptured } from '../server/render/captured-file';
 import { readWebs } from '../server/render/photometric-files';
 import { BriefRefused } from '../server/render/refused';
@@ -53,6 +52,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
+    const backdrop = kind === 'exr' ? null : await readBackdrop(brief.finish.background, { width, height, within: shareOfSheet(brief) }, resolve);
     const rendered: FilmView = { within: shareOfSheet(brief), film, layers: prepared.layers, width, height, white: prepared.white };
     let view = rendered;
     let cleaned: CleanResult | null = null;
@@ -67,7 +67,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     // written beside and renamed, so that a broken write never leaves half a picture under the name
     const part = `${options.out}.part`;
     try {
-      await pipeline(encodeFilm(view, kind, brief.finish, prepared.ppi), createWriteStream(part));
+      await writeFilm(part, view, { kind, finish: brief.finish, ppi: prepared.ppi, backdrop });
       await rename(part, options.out);
     } catch (error) {
       await rm(part, { force: true });

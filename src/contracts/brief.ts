@@ -147,6 +147,7 @@ class QualityContract implements BriefQuality {
   @IsBoolean({ message: 'must be true or false' }) layers = base.quality.layers;
   @IsBoolean({ message: 'must be true or false' }) aids = base.quality.aids;
   @IsArray({ message: 'must be a list of groups of objects' }) @ArrayMaxSize(100) @IsString({ each: true, message: 'must be a list of groups of objects' }) @MaxLength(200, { each: true }) aside: string[] = [];
+  @IsArray({ message: 'must be a list of groups of objects' }) @ArrayMaxSize(100) @IsString({ each: true, message: 'must be a list of groups of objects' }) @MaxLength(200, { each: true }) slim: string[] = [];
 }
 class NoGroundContract {
   @IsIn(['none'], { message: 'must be one of none, shadow' }) kind = 'none' as const;

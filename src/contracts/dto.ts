@@ -70,6 +70,14 @@ export interface CapturedDto {
   sun: CapturedSunDto | null;
 }
 
+/** A picture that can stand behind the model. */
+export interface BackdropDto {
+  sha256: string;
+  name: string;
+  width_px: number;
+  height_px: number;
+}
+
 /** A part of a brief that was kept under a name. */
 export interface KeptDto {
   id: string;
@@ -100,6 +108,7 @@ export interface WorkspaceDto {
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
   photometric: PhotometricDto[];
+  backdrops: BackdropDto[];
   kept: KeptDto[];
   /** What forecasts need of this machine and of the project's earlier proofs. */
   machine: Machine;

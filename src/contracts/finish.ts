@@ -1,6 +1,6 @@
 /** Of a brief: its finish. Ranges stand here; what the fields mean in core/brief and docs/brief.md. */
-import { IsBoolean, IsOptional, Matches, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, type Finish, type GradedBackground, type PaperBackground } from '../core/brief/brief';
+import { IsBoolean, IsOptional, IsString, Matches, MaxLength, MinLength, ValidateIf } from 'class-validator';
+import { BRIEF_DEFAULTS, type Finish, type GradedBackground, type PaperBackground, type PictureBackground } from '../core/brief/brief';
 import { CORNERS, type Corner } from '../core/catalogue/corners';
 import { LEAST_KELVIN, MOST_KELVIN } from '../core/color/kelvin';
 import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
@@ -11,7 +11,7 @@ const base = BRIEF_DEFAULTS;
 const HEX = /^#[0-9a-f]{6}$/i;
 
 class BackgroundContract {
-  @OneOf(['own', 'clear', 'plain', 'graded', 'paper']) kind: 'own' | 'clear' = 'own';
+  @OneOf(['own', 'clear', 'plain', 'graded', 'paper', 'picture']) kind: 'own' | 'clear' = 'own';
 }
 class PlainBackgroundContract {
   @OneOf(['plain']) kind = 'plain' as const;
@@ -31,7 +31,15 @@ class PaperBackgroundContract implements PaperBackground {
   @Range(-60, 60, 'L*') fall = 0;
   @Range(0, 10, 'L*') grain = 1;
 }
-const BACKGROUNDS: Record<string, new () => object> = { plain: PlainBackgroundContract, graded: GradedBackgroundContract, paper: PaperBackgroundContract };
+class PictureBackgroundContract implements PictureBackground {
+  @OneOf(['picture']) kind = 'picture' as const;
+  @IsString({ message: 'must name a picture' }) @MinLength(1, { message: 'must name a picture' }) @MaxLength(500) file = '';
+  @Range(0, 1) across = 0.5;
+  @Range(0, 1) down = 0.5;
+  @Range(1, 8, 'times') enlarged = 1;
+  @Range(-4, 4, 'EV') lighter_ev = 0;
+}
+const BACKGROUNDS: Record<string, new () => object> = { plain: PlainBackgroundContract, graded: GradedBackgroundContract, paper: PaperBackgroundContract, picture: PictureBackgroundContract };
 class WhiteContract implements WhiteBalance {
   @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 6500;
   @Range(-MOST_TINT, MOST_TINT) tint = 0;

@@ -4,7 +4,7 @@ import { BRIEF_DEFAULTS, type Patch, type Seen } from '../core/brief/brief';
 import { FILE_KINDS, type FileKind } from '../core/catalogue/file-kinds';
 import { ORIENTATIONS, type Orientation, PAPER_NAMES, type Paper } from '../core/catalogue/papers';
 import type { SizeChoice } from '../core/catalogue/size-choice';
-import { MOST_BLEED_MM, MOST_PIXELS, MOST_SIDE_PX, PPI, SIDE_MM } from '../core/output/edit-size';
+import { MOST_BLEED_MM, MOST_SIDE_PX, PPI, SIDE_MM } from '../core/output/edit-size';
 import { resolveSize, WHOLE_SHEET } from '../core/output/size';
 import { OneOf, Range, variant, WholeRange } from './ranges';
 import { type Checked, quoted, refuse } from './validate';
@@ -48,7 +48,6 @@ export function parseSize(input: unknown, place = 'brief.size'): Checked<SizeCho
   const size = result.value;
   const { width_px, height_px } = resolveSize(size);
   if (Math.max(width_px, height_px) > MOST_SIDE_PX) return refuse(`${place} is ${width_px} x ${height_px} px; a side has at most ${MOST_SIDE_PX} px, so lower the size or the ppi`);
-  if (width_px * height_px > MOST_PIXELS) return refuse(`${place} has ${Math.round((width_px * height_px) / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million are allowed, because a PNG or JPEG is encoded as a whole and takes 8 bytes of memory a pixel, so lower the size or the ppi`);
   return result;
 }
 

@@ -1,38 +1,43 @@
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import sharp from 'sharp';
-import { describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
 import { readExr } from './exr/read-exr';
 import { writeExr } from './exr/write-exr';
 import { readHdr } from './hdr/read-hdr';
-import { encodeJpeg, encodePng } from './image/encode';
+import { BACKDROP_LARGEST_PX, normaliseBackdrop, PictureRefused, readBackdropPixels } from './image/backdrop';
+import { encodeJpeg, encodePng, writeImage } from './image/encode';
 import { unpackZip } from './zip';
 import { zipSync } from 'fflate';
 
-const bytesOf = async (source: AsyncGenerator<Uint8Array>) => {
-  const parts: Uint8Array[] = [];
-  for await (const part of source) parts.push(part);
-  return new Uint8Array(Buffer.concat(parts));
+const folder = mkdtempSync(join(tmpdir(), 'images-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+const exrOf = async (options: Parameters<typeof writeExr>[1]) => {
+  const path = join(folder, 'file.exr');
+  await writeExr(path, options);
+  return new Uint8Array(readFileSync(path));
 };
 
 describe('OpenEXR', () => {
   it.each([[7, 5], [64, 33], [1, 1]])('what is written at %i x %i is read back by another reader, bit for bit, sun discs included', async (width, height) => {
     const value = (x: number, y: number, c: number) => Math.fround(c === 0 ? 1.6e9 : (x * 31 + y * 7 + c) / 13);
-    const file = await bytesOf(
-      writeExr({
-        width,
-        height,
-        ppi: 200,
-        channels: ['R', 'G', 'B', 'A'].map((name, at) => ({ name, at })),
-        stride: 4,
-        readRows: (y, rows) => Float32Array.from({ length: rows * width * 4 }, (_, i) => value((i >> 2) % width, y + Math.floor((i >> 2) / width), i & 3))
-      })
-    );
+    const file = await exrOf({
+      width,
+      height,
+      ppi: 200,
+      channels: ['R', 'G', 'B', 'A'].map((name, at) => ({ name, at })),
+      stride: 4,
+      readRows: (y, rows) => Float32Array.from({ length: rows * width * 4 }, (_, i) => value((i >> 2) % width, y + Math.floor((i >> 2) / width), i & 3))
+    });
     const image = readExr(file);
     expect([image.width, image.height]).toEqual([width, height]);
     for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) for (let c = 0; c < 3; c++) expect(image.pixels[(y * width + x) * 3 + c]).toBe(value(x, y, c));
   });
   it('refuses what is none, and files with integer channels', async () => {
     expect(() => readExr(new Uint8Array(40))).toThrow(/not an OpenEXR/);
-    const file = await bytesOf(writeExr({ width: 4, height: 4, ppi: null, channels: ['R', 'G', 'B'].map((name, at) => ({ name, at })), stride: 3, readRows: (_, rows) => new Float32Array(rows * 12) }));
+    const file = await exrOf({ width: 4, height: 4, ppi: null, channels: ['R', 'G', 'B'].map((name, at) => ({ name, at })), stride: 3, readRows: (_, rows) => new Float32Array(rows * 12) });
     // the first channel's pixel type stands behind its one-letter name
     file[Buffer.from(file).indexOf('chlist\0') + 7 + 4 + 2] = 0;
     expect(() => readExr(file)).toThrow(/integer channel/);
@@ -69,6 +74,59 @@ describe('PNG and JPEG', () => {
     expect(jpeg.toString('latin1', 6, 10)).toBe('JFIF');
     expect([jpeg[13], jpeg.readUInt16BE(14), jpeg.readUInt16BE(16)]).toEqual([1, 300, 300]);
     expect((await sharp(jpeg).metadata()).width).toBe(16);
+  });
+});
+
+describe('a picture written row by row', () => {
+  const [width, height] = [211, 150];
+  const pixels = Uint8Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 - ((i >> 2) % 3) * 100 : (i * 37 + (i >> 9)) % 256));
+  const rows = { width, height, read: async (y: number, count: number) => pixels.subarray(y * width * 4, (y + count) * width * 4) };
+  const write = async (kind: 'png' | 'jpg', ppi: number | null, keepAlpha: boolean) => {
+    const path = join(folder, `rows.${kind}`);
+    await writeImage(path, rows, { kind, ppi, keepAlpha });
+    return readFileSync(path);
+  };
+  it.each([[300, true], [null, false], [72, false]] as const)('as PNG at %s ppi is byte for byte as what is encoded in memory, alpha %s', async (ppi, keepAlpha) => {
+    const [written, whole] = [await write('png', ppi, keepAlpha), await encodePng({ width, height, pixels }, ppi, keepAlpha)];
+    expect(Buffer.compare(await sharp(written).raw().toBuffer(), await sharp(whole).raw().toBuffer())).toBe(0);
+    expect((await sharp(written).metadata()).density).toBe((await sharp(whole).metadata()).density);
+    expect((await sharp(written).metadata()).icc).toEqual((await sharp(whole).metadata()).icc);
+    expect((await sharp(written).metadata()).hasAlpha).toBe(keepAlpha);
+  });
+  it('as JPEG says its density in JFIF, and shows what one encoded in memory shows', async () => {
+    const opaque = pixels.map((v, i) => (i % 4 === 3 ? 255 : v));
+    const [written, whole] = [await write('jpg', 254, false), await encodeJpeg({ width, height, pixels: opaque }, 254)];
+    expect([written[13], written.readUInt16BE(14), written.readUInt16BE(16)]).toEqual([1, 254, 254]);
+    expect(Buffer.compare(await sharp(written).raw().toBuffer(), await sharp(whole).raw().toBuffer())).toBe(0);
+  });
+  it('leaves nothing beside it, also when it breaks off', async () => {
+    const path = join(folder, 'broken.png');
+    await expect(writeImage(path, { ...rows, read: () => Promise.reject(new Error('gone')) }, { kind: 'png', ppi: null, keepAlpha: false })).rejects.toThrow('gone');
+    expect(readdirSync(folder).filter((name) => name.endsWith('.tif'))).toEqual([]);
+  });
+});
+
+describe('a picture to stand behind a model', () => {
+  const path = join(folder, 'brought.jpg');
+  it('is turned as its camera says, and kept in sRGB without clear parts', async () => {
+    await writeFile(path, await sharp({ create: { width: 40, height: 20, channels: 3, background: '#804020' } }).withExif({ IFD0: { Orientation: '6' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer());
+    expect(await normaliseBackdrop(path)).toMatchObject({ width: 20, height: 40 });
+    await writeFile(path, await sharp({ create: { width: 4, height: 4, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } }).png().toBuffer());
+    expect([...(await sharp((await normaliseBackdrop(path)).png).raw().toBuffer()).subarray(0, 3)]).toEqual([255, 255, 255]);
+  });
+  it('is reduced when it is enormous, and read at the size at which it is seen', async () => {
+    await writeFile(path, await sharp({ create: { width: BACKDROP_LARGEST_PX * 2, height: 100, channels: 3, background: '#336699' } }).png().toBuffer());
+    const { png, width, height } = await normaliseBackdrop(path);
+    expect([width, height]).toEqual([BACKDROP_LARGEST_PX, 50]);
+    await writeFile(path, png);
+    const read = await readBackdropPixels(path, (whole) => ({ width: whole.width / 64, height: 5 }));
+    expect([read.width, read.height, ...read.pixels.subarray(0, 4)]).toEqual([128, 5, 0x33, 0x66, 0x99, 255]);
+  });
+  it('is refused with what it is not', async () => {
+    await writeFile(path, 'hello');
+    await expect(normaliseBackdrop(path)).rejects.toThrow(/is no picture/);
+    await writeFile(path, (await sharp({ create: { width: 400, height: 400, channels: 3, background: '#804020' } }).png({ compressionLevel: 0 }).toBuffer()).subarray(0, 5000));
+    await expect(normaliseBackdrop(path)).rejects.toThrow(PictureRefused);
   });
 });
 

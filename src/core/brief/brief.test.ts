@@ -62,7 +62,6 @@ describe('the brief of version 1', () => {
     [{ surroundings: { kind: 'fog' } }, /brief\.surroundings\.kind must be one of room, even, sky, studio, captured, got "fog"/],
     [{ surroundings: { kind: 'sky', time: 'noon' } }, /brief\.surroundings\.time must be a time in ISO 8601/],
     [{ size: { paper: 'A9' } }, /brief\.size\.paper must be one of A0/],
-    [{ size: { width_px: 30000, height_px: 30000 } }, /million pixels/],
     [{ size: { paper: 'A0', orientation: 'portrait', ppi: 1000 } }, /a side has at most 30000 px/],
     [{ bleed_mm: 80 }, /brief\.bleed_mm must be a number from 0 to 50 mm, got 80/],
     [{ patch: { x: 0.6, y: 0, width: 0.6, height: 0.5 } }, /brief\.patch reaches beyond the picture/],
@@ -98,6 +97,9 @@ describe('the brief of version 1', () => {
     const present = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, step: 'present' as const } };
     expect(canonicalJson(filmBrief({ ...present, quality: { ...present.quality, aside: ['Spruce'] } }))).toBe(canonicalJson(filmBrief(present)));
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, aside: ['Spruce'] } }))).not.toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
+    const less = (more: Partial<Brief['quality']>) => canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, ...more } }));
+    expect(less({ slim: ['Spruce'] })).not.toBe(less({}));
+    expect(less({ aside: ['Spruce'], slim: ['spruce'] })).toBe(less({ aside: ['Spruce'] }));
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
   });
   it('takes surroundings from the library, each valid and of its own name, with north where the model has it', () => {

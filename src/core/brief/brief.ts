@@ -146,12 +146,14 @@ export interface BriefQuality {
   layers: boolean;
   /** Groups of the model's objects that quick looks go without: in Glance and Study alone. */
   aside: string[];
+  /** And those that stand there as slim copies. */
+  slim: string[];
   /** Keep masks of objects and materials, depth, and light by its way, for EXR. */
   aids: boolean;
 }
 
-/** What is seen where nothing stands: the surroundings, nothing, an even grey of this CIE L*, two colours (six digits each) that grade into each other, or paper. */
-export type Background = { kind: 'own' } | { kind: 'clear' } | { kind: 'plain'; lightness: number } | GradedBackground | PaperBackground;
+/** What is seen where nothing stands: the surroundings, nothing, an even grey of this CIE L*, two colours (six digits each) that grade into each other, paper, or a picture. */
+export type Background = { kind: 'own' } | { kind: 'clear' } | { kind: 'plain'; lightness: number } | GradedBackground | PaperBackground | PictureBackground;
 export interface GradedBackground {
   kind: 'graded';
   from: string;
@@ -170,6 +172,19 @@ export interface PaperBackground {
   fall: number;
   /** Of its own, L*. */
   grain: number;
+}
+
+/** A picture that covers the sheet. */
+export interface PictureBackground {
+  kind: 'picture';
+  /** Path for the command; in the application the content hash of a picture that was brought in. */
+  file: string;
+  /** Where it lies where it overhangs: 0 its left or upper edge at the sheet's, 1 its right or lower one. */
+  across: number;
+  down: number;
+  /** Times as large as it must be to cover the sheet. */
+  enlarged: number;
+  lighter_ev: number;
 }
 
 export interface Finish {
@@ -237,7 +252,7 @@ export const BRIEF_DEFAULTS: Brief = {
   patch: null,
   bleed_mm: 0,
   seen: { destination: null, distance_m: null, file: 'png' },
-  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [] },
+  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [] },
   ground: { kind: 'none' },
   openings: [],
   lamps: { groups: [], only: null, added: [], regrouped: [] },
@@ -273,15 +288,25 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside'> & { aside?: readonly string[] } } {
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside' | 'slim'> & SetAside } {
   const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, ...rest } = brief;
-  const { aside: _aside, ...plain } = quality;
-  const aside = asideOf(brief);
-  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: aside.length > 0 ? { ...plain, aside } : plain, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+  const { aside: _aside, slim: _slim, ...plain } = quality;
+  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...plain, ...setAsideOf(brief) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
 }
 
-/** What is left out of the model: nothing where the picture is to be shown. */
-export const asideOf = ({ quality: { step, aside } }: Pick<Brief, 'quality'>): readonly string[] => (step === 'glance' || step === 'study' ? [...aside].sort() : []);
+/** Groups of objects that are left out, and that are slim copies; not there where there are none. */
+export interface SetAside {
+  aside?: readonly string[];
+  slim?: readonly string[];
+}
+
+/** Nothing where the picture is to be shown. */
+export function setAsideOf({ quality: { step, aside, slim } }: Pick<Brief, 'quality'>): SetAside {
+  if (step !== 'glance' && step !== 'study') return {};
+  const out = new Set(aside.map((g) => g.toLowerCase()));
+  const thin = slim.filter((g) => !out.has(g.toLowerCase()));
+  return { ...(aside.length > 0 ? { aside: [...aside].sort() } : {}), ...(thin.length > 0 ? { slim: thin.sort() } : {}) };
+}
 
 /** What of a finish decides the picture that is made of a film; two of an equal one look alike. */
 export const developKey = ({ exposure_ev, white, denoise, background }: Finish): string => canonicalJson({ exposure_ev, white, denoise, background });

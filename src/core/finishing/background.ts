@@ -1,11 +1,12 @@
 /**
- * What is put behind the model in the finish: an even grey, two colours that grade into each other, or paper. Displayed values, linear, by place in the
+ * What is put behind the model in the finish: an even grey, two colours that grade into each other, paper, or a picture. Displayed values, linear, by place in the
  * picture alone, so that it is the same in a tile, a small look and a large sheet.
  */
-import type { Background } from '../brief/brief';
+import type { Background, PictureBackground } from '../brief/brief';
 import type { Corner } from '../catalogue/corners';
 import { luminanceOfLightness } from '../color/lightness';
 import { decodeSrgb } from '../color/srgb';
+import type { SheetShare } from '../output/size';
 
 /** Writes three linear values, 0 to 1, for a place of the picture whose corners are 0, 0 and 1, 1. */
 export type Behind = (u: number, v: number, out: number[]) => void;
@@ -13,8 +14,15 @@ export type Behind = (u: number, v: number, out: number[]) => void;
 /** Of a six-digit colour, encoded, 0 to 1. */
 export const rgbOf = (hex: string): [number, number, number] => [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
 
-/** Null where the surroundings are seen, or nothing is. `aspect`: width over height of the picture. */
-export function behindOf(background: Background, aspect: number): Behind | null {
+/** A picture to stand behind the model, as large as it will be seen or smaller: rgba8, encoded sRGB, alpha not used. */
+export interface BackdropImage {
+  width: number;
+  height: number;
+  pixels: Uint8Array;
+}
+
+/** Null where the surroundings are seen, or nothing is. `aspect`: width over height of the sheet. */
+export function behindOf(background: Background, aspect: number, image: BackdropImage | null = null): Behind | null {
   switch (background.kind) {
     case 'plain': {
       const value = luminanceOfLightness(background.lightness);
@@ -24,7 +32,10 @@ export function behindOf(background: Background, aspect: number): Behind | null 
       return graded(rgbOf(background.from), rgbOf(background.to), background.angle_deg, background.spread, aspect);
     case 'paper':
       return paper(background.lightness, background.corner, background.fall, background.grain, aspect);
-    default:
+    case 'picture':
+      return image && pictured(image, background, aspect);
+    case 'own':
+    case 'clear':
       return null;
   }
 }
@@ -58,6 +69,67 @@ function paper(lightness: number, corner: Corner | null, fall: number, grain: nu
     const value = luminanceOfLightness(Math.min(100, Math.max(0, lightness + fall * smooth(near) + grain * fine)));
     out.fill(value, 0, 3);
   };
+}
+
+/** What of a picture is seen on a sheet that it covers: its corner and size, as shares of the picture. `aspect`: width over height of the sheet. */
+export function coveredPart(image: { width: number; height: number }, { across, down, enlarged }: Pick<PictureBackground, 'across' | 'down' | 'enlarged'>, aspect: number): SheetShare {
+  const own = image.width / image.height;
+  const [width, height] = own > aspect ? [aspect / own / enlarged, 1 / enlarged] : [1 / enlarged, own / aspect / enlarged];
+  return { x: (1 - width) * across, y: (1 - height) * down, width, height };
+}
+
+/** How large a picture is best read for a sheet of so many pixels: so that one of it is one of the sheet's, and never larger than it is. */
+export function backdropPixels(image: { width: number; height: number }, { enlarged }: Pick<PictureBackground, 'enlarged'>, width: number, height: number): { width: number; height: number } {
+  const scale = Math.min(1, enlarged * Math.max(width / image.width, height / image.height));
+  return { width: Math.max(1, Math.round(image.width * scale)), height: Math.max(1, Math.round(image.height * scale)) };
+}
+
+const DECODED = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
+
+/** A place beyond one end, mirrored at it. */
+const mirrored = (i: number, count: number) => {
+  const j = i < 0 ? -1 - i : i >= count ? 2 * count - 1 - i : i;
+  return Math.min(count - 1, Math.max(0, j));
+};
+
+/**
+ * A picture that covers the sheet, by cubic convolution (Keys 1981, a = -1/2) of linear light; what is smaller than a pixel must be gone before.
+ * In the bleed it goes on mirrored, so that it lies the same with bleed and without.
+ */
+function pictured(image: BackdropImage, background: PictureBackground, aspect: number): Behind {
+  const { width, height, pixels } = image;
+  const part = coveredPart(image, background, aspect);
+  const gain = 2 ** background.lighter_ev;
+  const [across, down] = [new Float64Array(4), new Float64Array(4)];
+  return (u, v, out) => {
+    const x = (part.x + u * part.width) * width - 0.5;
+    const y = (part.y + v * part.height) * height - 0.5;
+    const [i, j] = [Math.floor(x), Math.floor(y)];
+    cubicWeights(x - i, across);
+    cubicWeights(y - j, down);
+    let [r, g, b] = [0, 0, 0];
+    for (let n = 0; n < 4; n++) {
+      const row = mirrored(j + n - 1, height) * width;
+      for (let m = 0; m < 4; m++) {
+        const p = (row + mirrored(i + m - 1, width)) * 4;
+        const w = across[m]! * down[n]!;
+        r += w * DECODED[pixels[p]!]!;
+        g += w * DECODED[pixels[p + 1]!]!;
+        b += w * DECODED[pixels[p + 2]!]!;
+      }
+    }
+    out[0] = Math.min(1, Math.max(0, r * gain));
+    out[1] = Math.min(1, Math.max(0, g * gain));
+    out[2] = Math.min(1, Math.max(0, b * gain));
+  };
+}
+
+/** Of the values at -1, 0, 1 and 2 for a place `t` between 0 and 1. */
+function cubicWeights(t: number, out: Float64Array): void {
+  out[0] = t * (-0.5 + t * (1 - 0.5 * t));
+  out[1] = 1 + t * t * (-2.5 + 1.5 * t);
+  out[2] = t * (0.5 + t * (2 - 1.5 * t));
+  out[3] = t * t * (-0.5 + 0.5 * t);
 }
 
 function smooth(t: number): number {

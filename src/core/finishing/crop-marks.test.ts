@@ -1,12 +1,19 @@
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { withCropMarks } from './crop-marks';
 
 describe('crop marks', () => {
   // 100 ppi: a millimetre is 3.94 px; a picture of 200 x 120 px with 12 px (3 mm) of bleed
   const image = { width: 200, height: 120, pixels: new Uint8Array(200 * 120 * 4).fill(77) };
-  const marked = withCropMarks(image, 12, 100);
+  const marks = withCropMarks({ ...image, read: async (y, count) => image.pixels.subarray(y * 800, (y + count) * 800) }, 12, 100);
+  let marked = { width: 0, height: 0, pixels: new Uint8Array(0) };
+  beforeAll(async () => {
+    // in strips, as it is written
+    const strips: Uint8Array[] = [];
+    for (let y = 0; y < marks.height; y += 7) strips.push(await marks.read(y, Math.min(7, marks.height - y)));
+    marked = { width: marks.width, height: marks.height, pixels: Buffer.concat(strips) };
+  });
   const at = (x: number, y: number) => marked.pixels[(y * marked.width + x) * 4]!;
-  const margin = (marked.width - 200) / 2;
+  const margin = (marks.width - 200) / 2;
 
   it('leave the picture as it is, on white, with the same margin all round', () => {
     expect(marked.height - 120).toBe(marked.width - 200);

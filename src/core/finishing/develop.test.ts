@@ -6,7 +6,7 @@ import { kelvinToRec709 } from '../color/kelvin';
 import { toneCurve } from '../color/tone';
 import { CHANNELS } from '../film/film';
 import { squaredGrain } from '../quality/grain';
-import { developTile, linearTile } from './develop';
+import { createDeveloper, linearTile } from './develop';
 
 const own: Finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } };
 /** One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance `behind`. */
@@ -19,7 +19,7 @@ function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
 }
 const develop = (tile: Float32Array, n: number, white: number, finish = own) => {
   const out = new Uint8Array(4);
-  developTile(tile, 1, 1, n, white, finish, out, { x: 0, y: 0, pictureWidth: 1, pictureHeight: 1 });
+  createDeveloper({ width: 1, height: 1, white, finish })({ x: 0, y: 0, width: 1, height: 1, data: tile, samples: n }, out);
   return [...out];
 };
 
@@ -57,7 +57,7 @@ describe('developing', () => {
     const alone = pixel(100, 16, 1, 100);
     const seen = (within: { x: number; width: number }) => {
       const out = new Uint8Array(4);
-      developTile(alone, 1, 1, 16, 120, graded, out, { x: 0, y: 0, pictureWidth: 1, pictureHeight: 1 }, { ...within, y: 0, height: 1 });
+      createDeveloper({ width: 1, height: 1, white: 120, finish: graded, within: { ...within, y: 0, height: 1 } })({ x: 0, y: 0, width: 1, height: 1, data: alone, samples: 16 }, out);
       return out[0]!;
     };
     expect(Math.abs(seen({ x: 0, width: 1 }) - 127)).toBeLessThanOrEqual(2);

@@ -8,7 +8,7 @@ import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
 import { CHANNELS } from '../film/film';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
-import { behindOf } from './background';
+import { type BackdropImage, behindOf } from './background';
 
 // Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has its own.
 const STEPS = 4096;
@@ -18,65 +18,85 @@ function code(linear: number): number {
   return linear < 0.02 ? Math.round(255 * encodeSrgb(Math.max(0, linear))) : CODES[Math.round(linear * STEPS)]!;
 }
 
-/** Where a tile lies in its picture, px. */
-export interface TilePlace {
+/** What makes a picture of a film. */
+export interface Development {
+  /** Of the picture, px. */
+  width: number;
+  height: number;
+  /** Luminance of displayed white, cd/m2. */
+  white: number;
+  finish: Finish;
+  /** What the picture shows of its sheet, over which a background spreads; all of it when that is not said. */
+  within?: SheetShare;
+  /** Of a background that is a picture; without it the surroundings are seen. */
+  backdrop?: BackdropImage | null;
+}
+
+/** Where it lies in the film, px, and the sum of its samples. */
+export interface FilmTile {
   x: number;
   y: number;
-  pictureWidth: number;
-  pictureHeight: number;
+  width: number;
+  height: number;
+  data: Float32Array;
+  samples: number;
 }
 
 /**
- * Writes a tile's pixels as rgba8 into `out`, the picture, row by row. Colours under partial coverage are not premultiplied. `within`: what the
- * picture shows of its sheet, over which a background spreads.
+ * Writes a tile's pixels as rgba8 into `out`, which holds whole rows of the picture from row `from` on. Colours under partial coverage are not
+ * premultiplied.
  */
-export function developTile(tile: Float32Array, width: number, height: number, samples: number, white: number, finish: Finish, out: Uint8Array, { x: left, y: top, pictureWidth, pictureHeight }: TilePlace, within: SheetShare = WHOLE_SHEET): void {
-  const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
+export type DevelopTile = (tile: FilmTile, out: Uint8Array, from?: number) => void;
+
+export function createDeveloper({ width: pictureWidth, height: pictureHeight, white, finish, within = WHOLE_SHEET, backdrop = null }: Development): DevelopTile {
   const { background } = finish;
-  const clear = background.kind !== 'own';
-  const behind = behindOf(background, (pictureWidth * within.height) / (pictureHeight * within.width));
-  const putBehind = (x: number, y: number) => behind!(within.x + (within.width * (left + x + 0.5)) / pictureWidth, within.y + (within.height * (top + y + 0.5)) / pictureHeight, back);
-  const back: number[] = [0, 0, 0];
+  const behind = behindOf(background, (pictureWidth * within.height) / (pictureHeight * within.width), backdrop);
+  const clear = behind !== null || background.kind === 'clear';
   const balance = finish.white && balanceMatrix(finish.white);
+  const back: number[] = [0, 0, 0];
   const rgb: number[] = [0, 0, 0];
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const p = (y * width + x) * CHANNELS;
-      const o = ((top + y) * pictureWidth + left + x) * 4;
-      let r = tile[p]! + tile[p + 3]!;
-      let g = tile[p + 1]! + tile[p + 4]!;
-      let b = tile[p + 2]! + tile[p + 5]!;
-      let cover = 1;
-      if (clear) {
-        cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
-        if (cover < 1 / 512) {
-          if (behind) {
-            putBehind(x, y);
-            for (let c = 0; c < 3; c++) out[o + c] = code(back[c]!);
-            out[o + 3] = 255;
-          } else out.fill(0, o, o + 4);
-          continue;
+  return ({ x: left, y: top, width, height, data: tile, samples }, out, from = 0) => {
+    const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
+    const putBehind = (x: number, y: number) => behind!(within.x + (within.width * (left + x + 0.5)) / pictureWidth, within.y + (within.height * (top + y + 0.5)) / pictureHeight, back);
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        const p = (y * width + x) * CHANNELS;
+        const o = ((top - from + y) * pictureWidth + left + x) * 4;
+        let r = tile[p]! + tile[p + 3]!;
+        let g = tile[p + 1]! + tile[p + 4]!;
+        let b = tile[p + 2]! + tile[p + 5]!;
+        let cover = 1;
+        if (clear) {
+          cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
+          if (cover < 1 / 512) {
+            if (behind) {
+              putBehind(x, y);
+              for (let c = 0; c < 3; c++) out[o + c] = code(back[c]!);
+              out[o + 3] = 255;
+            } else out.fill(0, o, o + 4);
+            continue;
+          }
+          r = (r - tile[p + 6]!) / cover;
+          g = (g - tile[p + 7]!) / cover;
+          b = (b - tile[p + 8]!) / cover;
         }
-        r = (r - tile[p + 6]!) / cover;
-        g = (g - tile[p + 7]!) / cover;
-        b = (b - tile[p + 8]!) / cover;
+        if (balance) {
+          const [toR, toG, toB] = balance;
+          [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
+        }
+        toneColor(rgb, r * k, g * k, b * k);
+        if (behind) {
+          if (cover < 1) putBehind(x, y);
+          for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + back[c]! * (1 - cover);
+          cover = 1;
+        }
+        out[o] = code(rgb[0]!);
+        out[o + 1] = code(rgb[1]!);
+        out[o + 2] = code(rgb[2]!);
+        out[o + 3] = Math.round(cover * 255);
       }
-      if (balance) {
-        const [toR, toG, toB] = balance;
-        [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
-      }
-      toneColor(rgb, r * k, g * k, b * k);
-      if (behind) {
-        if (cover < 1) putBehind(x, y);
-        for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + back[c]! * (1 - cover);
-        cover = 1;
-      }
-      out[o] = code(rgb[0]!);
-      out[o + 1] = code(rgb[1]!);
-      out[o + 2] = code(rgb[2]!);
-      out[o + 3] = Math.round(cover * 255);
     }
-  }
+  };
 }
 
 /** Mean radiance of a tile as rgba f32 (alpha the coverage); clear film has what stands before the surroundings only, premultiplied as OpenEXR wants it. */

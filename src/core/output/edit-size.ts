@@ -8,9 +8,8 @@ import type { SizeChoice } from '../catalogue/size-choice';
 import { MM_PER_INCH } from '../units/units';
 import { paperMm, resolveSize } from './size';
 
-/** Of a side, and in all: a PNG or JPEG is encoded as a whole, at 8 bytes of memory a pixel. What lies beyond is cut off to them. */
+/** What lies beyond is cut off to it. Films and files are written piece by piece, so that disk alone limits the rest. */
 export const MOST_SIDE_PX = 30_000;
-export const MOST_PIXELS = 200e6;
 export const SIDE_MM = { least: 5, most: 5000 } as const;
 /** Beyond the trim, on each side. */
 export const MOST_BLEED_MM = 50;
@@ -64,8 +63,8 @@ export function editSize(size: SizeChoice, edit: SizeEdit, locked: boolean): Siz
   }
   const ratio = edit.side === 'width' ? aspect : 1 / aspect;
   const still = edit.side === 'width' ? size.height_px : size.width_px;
-  const side = Math.floor(Math.min(px, locked ? Math.sqrt(MOST_PIXELS * ratio) : MOST_PIXELS / still));
-  const other = locked ? clamp(Math.round(side / ratio), 1, Math.min(MOST_SIDE_PX, Math.floor(MOST_PIXELS / side))) : still;
+  const side = Math.max(1, Math.floor(locked ? Math.min(px, MOST_SIDE_PX * ratio) : px));
+  const other = locked ? clamp(Math.round(side / ratio), 1, MOST_SIDE_PX) : still;
   return edit.side === 'width' ? { width_px: side, height_px: other } : { width_px: other, height_px: side };
 }
 
@@ -78,10 +77,10 @@ function sheetOf(width: number, height: number, ppi: number): SizeChoice {
   return { ...sheet, ppi: densityFor(sheet, ppi) };
 }
 
-/** The density, or the most that the limits of pixels leave it. */
+/** The density, or the most that the limit of a side leaves it. */
 function densityFor(size: Extract<SizeChoice, { ppi: number }>, ppi: number): number {
   const [width, height] = 'paper' in size ? paperMm(size.paper, size.orientation) : [size.width_mm, size.height_mm];
-  const most = Math.min(MOST_SIDE_PX / Math.max(width, height), Math.sqrt(MOST_PIXELS / (width * height))) * MM_PER_INCH;
+  const most = (MOST_SIDE_PX / Math.max(width, height)) * MM_PER_INCH;
   // a side rounds up by half a pixel at most
   return Math.min(ppi, Math.floor(most * 999.9) / 1000);
 }

@@ -1,9 +1,10 @@
 /**
- * Writes an OpenEXR file: scanlines, ZIP blocks of 16 rows, 32-bit float channels. Rows are asked for block by block, so a
- * sheet of any size needs little memory. Source: OpenEXR File Layout and the ZIP compression of its library documentation
+ * Writes an OpenEXR file: scanlines, ZIP blocks of 16 rows, 32-bit float channels. Rows are asked for block by block and written as they
+ * come, so a sheet of any size needs little memory. Source: OpenEXR File Layout and the ZIP compression of its library documentation
  * (bytes split into even and odd halves, then differences, then zlib).
  * Pixels are premultiplied scene-linear Rec. 709; whiteLuminance 1 says that a value of 1 is 1 cd/m2.
  */
+import { type FileHandle, open } from 'node:fs/promises';
 import { deflateSync } from 'node:zlib';
 
 export interface ExrOptions {
@@ -24,17 +25,27 @@ const ROWS_PER_BLOCK = 16;
 const ZIP = 3;
 const FLOAT = 2;
 
-export async function* writeExr(options: ExrOptions): AsyncGenerator<Uint8Array> {
+export async function writeExr(path: string, options: ExrOptions): Promise<void> {
+  const file = await open(path, 'w');
+  try {
+    await writeInto(file, options);
+  } finally {
+    await file.close();
+  }
+}
+
+async function writeInto(file: FileHandle, options: ExrOptions): Promise<void> {
   const { width, height } = options;
   // the file wants them in the order of their names' bytes
   const channels = [...options.channels].sort((a, b) => (a.name < b.name ? -1 : 1));
   const names = channels.map((c) => c.name);
   const header = headerBytes(options, names);
   const blocks = Math.ceil(height / ROWS_PER_BLOCK);
-  const chunks: Uint8Array[] = [];
-  // offsets come before the data, so blocks are packed first; packed blocks are small against the pixels
+  // offsets stand before the blocks and are known behind them
   let offset = header.length + blocks * 8;
   const table = Buffer.alloc(blocks * 8);
+  await file.write(header);
+  await file.write(table);
   for (let block = 0; block < blocks; block++) {
     const y = block * ROWS_PER_BLOCK;
     const rows = Math.min(ROWS_PER_BLOCK, height - y);
@@ -55,11 +66,9 @@ export async function* writeExr(options: ExrOptions): AsyncGenerator<Uint8Array>
     chunk.set(data, 8);
     table.writeBigUInt64LE(BigInt(offset), block * 8);
     offset += chunk.length;
-    chunks.push(chunk);
+    await file.write(chunk);
   }
-  yield header;
-  yield table;
-  yield* chunks;
+  await file.write(table, 0, table.length, header.length);
 }
 
 function predict(raw: Uint8Array): Uint8Array {

@@ -8,7 +8,7 @@ import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartiti
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { countTriangles, type Scene } from '../../core/scene/scene';
-import { heaviestGroups } from '../../core/scene/set-aside';
+import { heaviestGroups, weighSlim } from '../../core/scene/set-aside';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 import { MOST_KELVIN } from '../../core/color/kelvin';
 import { rec709ToXyz } from '../../core/color/spaces';
@@ -17,6 +17,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import type { ImportReport, LampGroupReport } from '../import-report';
 import { ModelRefused } from '../model-refused';
+import { openReducer } from '../reduce-mesh';
 import { unpackZip } from '../zip';
 import { hideNodes, type NodesJson } from './hidden-nodes';
 import { createIo } from './io';
@@ -310,7 +311,7 @@ async function makeReport(glb: Uint8Array, source: string, format: string, chang
     min_m: [...min],
     max_m: [...max],
     triangles: countTriangles(scene),
-    heaviest: heaviestGroups(scene).slice(0, MOST_HEAVY),
+    heaviest: weighSlim(scene, heaviestGroups(scene).slice(0, MOST_HEAVY), await openReducer()),
     vertices: stored.reduce((sum, g) => sum + g.positions.length / 3, 0),
     materials: scene.materials.filter((_, i) => used.has(i)).map((m) => m.name || 'without a name'),
     textures: scene.textures.length,

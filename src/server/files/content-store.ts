@@ -7,8 +7,10 @@ import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { config } from '../config';
 
-export type FileKind = 'models' | 'captured' | 'photometric' | 'incoming';
+export type FileKind = 'models' | 'captured' | 'photometric' | 'backdrops' | 'incoming';
 const SHA256 = /^[0-9a-f]{64}$/;
+
+export const isContentHash = (text: string): boolean => SHA256.test(text);
 
 export function contentPath(kind: FileKind, sha256: string): string {
   if (!SHA256.test(sha256)) throw new Error(`contentPath: expected a sha256, got ${JSON.stringify(sha256.slice(0, 80))}`);

@@ -3,11 +3,13 @@ import type { Finish } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
 import { extraChannels, readExtra } from './extra-channels';
+import type { BackdropImage } from '../../core/finishing/background';
 import { withCropMarks } from '../../core/finishing/crop-marks';
-import { developTile, linearTile } from '../../core/finishing/develop';
+import { createDeveloper, linearTile } from '../../core/finishing/develop';
+import type { ImageRows } from '../../core/finishing/image-rows';
 import type { SheetShare } from '../../core/output/size';
 import { writeExr } from '../../formats/exr/write-exr';
-import { encodeJpeg, encodePng, type RgbaImage } from '../../formats/image/encode';
+import { type RgbaImage, writeImage } from '../../formats/image/encode';
 import type { FilmPicture } from '../../core/film/store';
 
 export interface FilmView extends FilmPicture {
@@ -16,30 +18,62 @@ export interface FilmView extends FilmPicture {
   within?: SheetShare;
 }
 
-export async function developFilm({ film, width, height, white, within }: FilmView, finish: Finish): Promise<RgbaImage> {
-  const pixels = new Uint8Array(width * height * 4);
-  for (const tile of tilesOf(width, height)) {
-    const state = film.state(tile.index);
-    if (!state) continue;
-    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, state.samples, white, finish, pixels, { x: tile.x, y: tile.y, pictureWidth: width, pictureHeight: height }, within);
-  }
-  return { width, height, pixels };
+/** In memory, for small ones. */
+export async function developFilm(view: FilmView, finish: Finish): Promise<RgbaImage> {
+  const { width, height } = view;
+  return { width, height, pixels: await filmRows(view, finish, null).read(0, height) };
 }
 
-/** `marks`: px of bleed round which crop marks are drawn, null for none. */
-export async function* encodeFilm(view: FilmView, kind: FileKind, finish: Finish, ppi: number | null, marks: number | null = null): AsyncGenerator<Uint8Array> {
-  if (kind === 'exr') {
-    yield* linearFile(view, finish, ppi);
-    return;
-  }
-  const developed = await developFilm(view, finish);
-  const image = marks === null || ppi === null ? developed : withCropMarks(developed, marks, ppi);
-  yield kind === 'png' ? await encodePng(image, ppi, finish.background.kind === 'clear') : await encodeJpeg(image, ppi);
+/** The same, row by row; strips of tiles are developed as they are asked for. */
+export function filmRows({ film, width, height, white, within }: FilmView, finish: Finish, backdrop: BackdropImage | null): ImageRows {
+  const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop });
+  const tilesAt = new Map<number, TileRect[]>();
+  for (const tile of tilesOf(width, height)) tilesAt.set(tile.y, [...(tilesAt.get(tile.y) ?? []), tile]);
+  let strip = { y: -1, pixels: new Uint8Array(0) };
+  const load = async (y: number) => {
+    const pixels = new Uint8Array(Math.min(TILE_PX, height - y) * width * 4);
+    for (const tile of tilesAt.get(y)!) {
+      const state = film.state(tile.index);
+      if (state) develop({ ...tile, data: await film.read(tile.index, tile.width * tile.height * CHANNELS), samples: state.samples }, pixels, y);
+    }
+    strip = { y, pixels };
+  };
+  return {
+    width,
+    height,
+    async read(from, count) {
+      const out = new Uint8Array(count * width * 4);
+      for (let y = from; y < from + count; ) {
+        const top = Math.floor(y / TILE_PX) * TILE_PX;
+        if (strip.y !== top) await load(top);
+        const end = Math.min(from + count, top + TILE_PX);
+        out.set(strip.pixels.subarray((y - top) * width * 4, (end - top) * width * 4), (y - from) * width * 4);
+        y = end;
+      }
+      return out;
+    }
+  };
+}
+
+export interface FilmFile {
+  kind: FileKind;
+  finish: Finish;
+  ppi: number | null;
+  /** The picture of a background that is one. */
+  backdrop?: BackdropImage | null;
+  /** Px of bleed round which crop marks are drawn, null for none. */
+  marks?: number | null;
+}
+
+/** Writes it at `path`, where part of it lies when it fails. */
+export async function writeFilm(path: string, view: FilmView, { kind, finish, ppi, backdrop = null, marks = null }: FilmFile): Promise<void> {
+  if (kind === 'exr') return writeLinear(path, view, finish, ppi);
+  const rows = filmRows(view, finish, backdrop);
+  await writeImage(path, marks === null || ppi === null ? rows : withCropMarks(rows, marks, ppi), { kind, ppi, keepAlpha: kind === 'png' && finish.background.kind === 'clear' });
 }
 
 /** The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks, depth and light studies. */
-async function* linearFile({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): AsyncGenerator<Uint8Array> {
+async function writeLinear(path: string, { film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): Promise<void> {
   const clear = finish.background.kind === 'clear';
   const channels = ['R', 'G', 'B', 'A', ...extraChannels(layers)];
   const n = channels.length;
@@ -65,7 +99,7 @@ async function* linearFile({ film, width, height, layers }: FilmView, finish: Fi
       }
     }
   };
-  yield* writeExr({
+  await writeExr(path, {
     width,
     height,
     ppi,

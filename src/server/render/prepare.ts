@@ -3,7 +3,7 @@
  * the exposure. Refusals say which word of the brief cannot be met.
  */
 import { whiteLuminance } from '../../core/brief/exposure';
-import { asideOf, type Brief, canonicalJson } from '../../core/brief/brief';
+import { type Brief, canonicalJson, setAsideOf, type SetAside } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { cutSun, findSun } from '../../core/lights/captured/find-sun';
@@ -21,7 +21,7 @@ import { length, scale, subtract, type Vec3 } from '../../core/math/vec3';
 import { addSet, type LitScene } from '../../core/scene/lit-scene';
 import { centreFor, recentreScene } from '../../core/scene/recentre';
 import type { OpenFrame } from '../../core/scene/opening';
-import { setAside } from '../../core/scene/set-aside';
+import { setAside, slimDown } from '../../core/scene/set-aside';
 import type { Webs } from '../../core/scene/added-lamps';
 import { inClay } from '../../core/scene/clay';
 import { dimLamps, ONLY_SURROUNDINGS } from '../../core/scene/dim-lamps';
@@ -31,6 +31,7 @@ import { MATERIAL_DEFAULTS, type Scene, type SceneLight } from '../../core/scene
 import { type GroundSettings, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
 import { radians } from '../../core/units/units';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { openReducer } from '../../formats/reduce-mesh';
 import { BriefRefused } from './refused';
 
 /** The viewpoint as numbers: a named camera of the model is looked up. */
@@ -51,20 +52,18 @@ export function resolveCamera(view: FreeViewpoint, width: number, height: number
   return camera;
 }
 
-/** All that decides a scene pack beside the model: where its origin lies, and what is left out. */
-export interface PackInput {
+/** All that decides a scene pack beside the model: where its origin lies, and what is left out or slim. */
+export interface PackInput extends SetAside {
   centre_m: Vec3;
-  /** Groups of objects that are left out; not there when there are none. */
-  aside?: readonly string[];
 }
 
-export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
-  const aside = asideOf(brief);
-  return { centre_m: centreFor(view.position_m), ...(aside.length > 0 ? { aside } : {}) };
-}
+export const packInput = (view: FreeViewpoint, brief: Brief): PackInput => ({ centre_m: centreFor(view.position_m), ...setAsideOf(brief) });
 
 /** The model as it goes into a pack. */
-export const packedModel = (scene: Scene, { centre_m, aside = [] }: PackInput): Scene => recentreScene(setAside(scene, aside), centre_m);
+export async function packedModel(scene: Scene, { centre_m, aside = [], slim = [] }: PackInput): Promise<Scene> {
+  const left = setAside(scene, aside);
+  return recentreScene(slim.length > 0 ? slimDown(left, slim, await openReducer()) : left, centre_m);
+}
 
 /**
  * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio adds its lamps and its

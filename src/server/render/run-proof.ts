@@ -16,6 +16,7 @@ import { findPack, packKey } from '../files/pack-store';
 import { cleanSpeed, findProbe, saveCleanSpeed, savePair } from '../store/forecasts';
 import { findRevision } from '../store/projects';
 import type { ProofRow } from '../store/proofs';
+import { readBackdrop } from './backdrop-file';
 import { readCapturedOf } from './captured-file';
 import { cleanProof } from './clean-proof';
 import { loadKernel } from './kernel-file';
@@ -79,7 +80,10 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const tiles = tilesOf(width, height);
     const film = await DiskFilm.open(filmPath(proof.id), tiles.length, layerCount(prepared.layers));
     if (layerCount(prepared.layers) > 0) await writeFile(layersPath(proof.id), JSON.stringify(prepared.layers));
-    const screen = new ScreenPicture(width, height, SCREEN_PX, prepared.white, brief.finish, shareOfSheet(brief));
+    const within = shareOfSheet(brief);
+    const shrunk = Math.min(1, SCREEN_PX / Math.max(width, height));
+    const backdrop = await readBackdrop(brief.finish.background, { width: width * shrunk, height: height * shrunk, within });
+    const screen = new ScreenPicture({ width, height, white: prepared.white, finish: brief.finish, within, backdrop }, SCREEN_PX);
     for (const tile of tiles) {
       const state = film.state(tile.index);
       if (state) screen.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), state.samples);

@@ -4,33 +4,31 @@
  */
 import { rename, writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import type { Finish } from '../../core/brief/brief';
 import { CHANNELS, type TileRect } from '../../core/film/film';
-import type { SheetShare } from '../../core/output/size';
-import { developTile } from '../../core/finishing/develop';
+import { createDeveloper, type Development, type DevelopTile } from '../../core/finishing/develop';
 import { encodeJpeg, encodePng } from '../../formats/image/encode';
 
 export class ScreenPicture {
   readonly width: number;
   readonly height: number;
   private readonly factor: number;
+  private readonly develop: DevelopTile;
   readonly pixels: Uint8Array;
   private dirty = false;
 
   constructor(
-    filmWidth: number,
-    filmHeight: number,
-    largest: number,
-    private readonly white: number,
-    private readonly finish: Finish,
-    private readonly within: SheetShare
+    /** Of the whole film. */
+    development: Development,
+    largest: number
   ) {
+    const { width: filmWidth, height: filmHeight } = development;
     let factor = 1;
     while (Math.max(filmWidth, filmHeight) / factor > largest) factor *= 2;
     this.factor = factor;
     this.width = Math.ceil(filmWidth / factor);
     this.height = Math.ceil(filmHeight / factor);
     // what has not come yet is paper
+    this.develop = createDeveloper({ ...development, width: this.width, height: this.height });
     this.pixels = new Uint8Array(this.width * this.height * 4).fill(255);
   }
 
@@ -51,7 +49,7 @@ export class ScreenPicture {
       }
       for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
     }
-    developTile(small, width, height, samples, this.white, this.finish, this.pixels, { x: tile.x / f, y: tile.y / f, pictureWidth: this.width, pictureHeight: this.height }, this.within);
+    this.develop({ x: tile.x / f, y: tile.y / f, width, height, data: small, samples }, this.pixels);
     this.dirty = true;
   }
 

@@ -57,7 +57,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const of = packInput(view, brief);
   const camera = recentreCamera(resolveCamera(view, sheetWidth, sheetHeight), of.centre_m);
   const light = makeLight(brief, scene, input.captured);
-  const model = packedModel(scene, of);
+  const model = await packedModel(scene, of);
   const lit = lightModel(model, brief, camera.eye, of.centre_m, input.webs ?? new Map());
   const ground = groundFor(brief, model, light, of.centre_m);
   const layers: FilmLayers = {

@@ -91,7 +91,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   // one that had to give way on disk is made again: the asker will fetch it from there
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
-    const moved = packedModel(scene, of);
+    const moved = await packedModel(scene, of);
     const bytes = pack === key ? await findPack(key, () => buildPack(moved, module, () => performance.now()).bytes) : (await readPack(pack))!;
     return { model: moved, indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module), bytes: bytes.byteLength, header: packHeader(bytes) };
   });

@@ -4,7 +4,7 @@ import { FinishedFilm, MemoryClean } from '../../core/film/clean';
 import { CHANNELS, tilesOf } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import { cleanFilm } from '../../core/finishing/denoise/clean-film';
-import { developTile } from '../../core/finishing/develop';
+import { createDeveloper } from '../../core/finishing/develop';
 import { ballAndCard } from '../../core/scene/ball-and-card';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { encodePng } from '../../formats/image/encode';
@@ -38,9 +38,7 @@ export async function previewOf(surroundings: Surroundings, captured: FloatImage
   await cleanFilm({ film, width: WIDTH, height: HEIGHT, white: prepared.white }, guidedFilter(module), clean, () => {}, false);
   const finished = new FinishedFilm(film, clean, 1, tilesOf(WIDTH, HEIGHT));
   const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
-  for (const tile of tilesOf(WIDTH, HEIGHT)) {
-    const data = await finished.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, SAMPLES, prepared.white, brief.finish, pixels, { x: tile.x, y: tile.y, pictureWidth: WIDTH, pictureHeight: HEIGHT });
-  }
+  const develop = createDeveloper({ width: WIDTH, height: HEIGHT, white: prepared.white, finish: brief.finish });
+  for (const tile of tilesOf(WIDTH, HEIGHT)) develop({ ...tile, data: await finished.read(tile.index, tile.width * tile.height * CHANNELS), samples: SAMPLES }, pixels);
   return encodePng({ pixels, width: WIDTH, height: HEIGHT }, null, false);
 }

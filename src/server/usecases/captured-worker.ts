@@ -2,9 +2,7 @@
  * The isolated process that reads a captured image: a large one takes seconds and gigabytes, which the web server must not. Takes a job as JSON
  * from its argument and writes beside `out` what examine-captured.ts says.
  */
-import { createWriteStream } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
-import { pipeline } from 'node:stream/promises';
 import type { CapturedSunDto } from '../../contracts/dto';
 import { luminance, rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
@@ -31,7 +29,7 @@ async function read(): Promise<CapturedSaid> {
   const small = reduceImage(image, LARGEST_PX);
   const { pixels } = small;
   const rows = (y: number, n: number) => pixels.subarray(y * small.width * 3, (y + n) * small.width * 3);
-  await pipeline(writeExr({ width: small.width, height: small.height, ppi: null, channels: ['R', 'G', 'B'].map((channel, at) => ({ name: channel, at })), stride: 3, readRows: rows }), createWriteStream(`${job.out}.exr`));
+  await writeExr(`${job.out}.exr`, { width: small.width, height: small.height, ppi: null, channels: ['R', 'G', 'B'].map((channel, at) => ({ name: channel, at })), stride: 3, readRows: rows });
   return accept(small, true);
 }
 

@@ -6,15 +6,23 @@ import { createHash } from 'node:crypto';
 import type { ProofDto } from '../../contracts/dto';
 import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
+import { filmDiskBytes } from '../../core/forecast/forecast';
 import { proofPixels } from '../../core/output/size';
+import { freeBytes } from '../files/free-bytes';
 import { shareFilm } from '../files/proof-files';
+import { probeKey } from '../render/probe-key';
 import { database } from '../store/database';
+import { findProbe } from '../store/forecasts';
 import { briefAt, findPicture } from '../store/pictures';
 import { latestRevision } from '../store/projects';
 import { askStop, copyFilmFacts, dropProof, findProof, insertProof, listByKey, nextNumber, retryProof } from '../store/proofs';
 import { done, newId, type Outcome, refused } from './identify';
 import { missingImage } from './sent-brief';
 import { proofDto } from './to-dto';
+
+/** Files to hand over, packs and the database need some room too. */
+const SPARE_BYTES = 1e9;
+const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
 
 /** With a patch, of that rectangle alone, at the full size. */
 export function requestProof(pictureId: string, patch: Patch | null = null): Outcome<ProofDto> {
@@ -33,9 +41,12 @@ export function requestProof(pictureId: string, patch: Patch | null = null): Out
       const same = ofThisFilm.find((p) => p.state !== 'done' || developKey(readBrief(p.brief_json).finish) === finish);
       if (same) return done(proofDto(same));
       const { width, height } = proofPixels(brief);
+      const source = ofThisFilm.find((p) => p.clean_share === 1) ?? ofThisFilm[0];
+      const needs = source ? 0 : filmDiskBytes(width * height, findProbe(probeKey(revision.glb_sha256, brief))?.layers ?? 0, brief.finish.denoise > 0);
+      const free = freeBytes();
+      if (needs > free - SPARE_BYTES) return refused(`a film of ${width} × ${height} px takes ${gigabytes(needs)} on disk and ${gigabytes(free)} are free; lower the size or the ppi, or make room`, 'no_room');
       const id = newId();
       insertProof({ id, picture_id: picture.id, revision_id: revision.id, number: nextNumber(picture.id), brief_json: canonicalJson(brief), key_sha256: key, width_px: width, height_px: height, created_at_ms: Date.now() });
-      const source = ofThisFilm.find((p) => p.clean_share === 1) ?? ofThisFilm[0];
       if (source) {
         shareFilm(source.id, id);
         copyFilmFacts(id, source.id, brief.finish.denoise > 0);

@@ -1,6 +1,7 @@
 /** A brief that was sent for a project's newest model, checked; refused when it cannot be rendered as it stands. */
 import { parseBrief } from '../../contracts/brief';
 import type { Brief } from '../../core/brief/brief';
+import { findBackdrop } from '../store/backdrops';
 import { findCaptured, latestRevision, type RevisionRow } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
 
@@ -12,5 +13,9 @@ export function sentBrief(projectId: string, input: unknown): Outcome<{ revision
   return missingImage(parsed.value) ?? done({ revision, brief: parsed.value });
 }
 
-/** A refusal when its surroundings are a captured image that is not there. */
-export const missingImage = ({ surroundings }: Brief) => (surroundings.kind === 'captured' && !findCaptured(surroundings.file) ? refused<never>('choose a captured image for the surroundings, or another kind of surroundings') : null);
+/** A refusal when its surroundings are a captured image that is not there, or its background a picture that is not. */
+export function missingImage({ surroundings, finish: { background } }: Pick<Brief, 'surroundings' | 'finish'>) {
+  if (surroundings.kind === 'captured' && !findCaptured(surroundings.file)) return refused<never>('choose a captured image for the surroundings, or another kind of surroundings');
+  if (background.kind === 'picture' && !findBackdrop(background.file)) return refused<never>('choose a picture to stand behind the model, or another background');
+  return null;
+}

@@ -4,8 +4,9 @@ import { join } from 'node:path';
 import { parseBrief } from '../../contracts/brief';
 import { config } from '../config';
 import type { SetupReply, SetupRequest } from '../render/setup-worker';
-import { findCaptured, latestRevision } from '../store/projects';
+import { latestRevision } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
+import { missingImage } from './sent-brief';
 
 const MOST_PX = 4096;
 const IDLE_MS = 10 * 60_000;
@@ -61,7 +62,8 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   const width = pixels(question.width);
   const height = pixels(question.height);
   if (width === null || height === null) return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
-  if (brief.surroundings.kind === 'captured' && !findCaptured(brief.surroundings.file)) return refused('choose a captured image for the surroundings, or another kind of surroundings');
+  const missing = missingImage(brief);
+  if (missing) return missing;
   const worker = helper();
   const request: SetupRequest = { id: ++lastId, model: revision.glb_sha256, brief, width, height, pack: text(question.pack, 64), rig: text(question.rig, 64), light: text(question.light, 1000), exact: question.exact === true };
   clearTimeout(worker.idle);

@@ -1,10 +1,11 @@
 /** The desk: all projects, what renders, what is kept. */
-import { readdir, stat, statfs } from 'node:fs/promises';
+import { readdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { DeskDto, DeskProjectDto } from '../../contracts/dto';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { config } from '../config';
+import { freeBytes } from '../files/free-bytes';
 import { briefAt, findPicture, listPictures } from '../store/pictures';
 import { findProject, latestRevision, listProjects } from '../store/projects';
 import { listProofs, openProofs, proofCounts } from '../store/proofs';
@@ -38,13 +39,12 @@ export async function viewDesk(): Promise<DeskDto> {
   const open = openProofs();
   const running = open.find((p) => p.state === 'running');
   const picture = running && findPicture(running.picture_id);
-  const free = await statfs(config.dataDir).then((s) => s.bavail * s.bsize, () => 0);
   return {
     client: listProjects()[0]?.client ?? '',
     projects,
     running: running && picture ? { ...proofDto(running), picture: picture.name, project: findProject(picture.project_id)!.id } : null,
     waiting: open.length - (running ? 1 : 0),
-    kept: { films: proofCounts().films, films_bytes: await sizeOf(join(config.dataDir, 'films')), models_bytes: await sizeOf(join(config.dataDir, 'models')), packs_bytes: await sizeOf(join(config.dataDir, 'packs')), free_bytes: free }
+    kept: { films: proofCounts().films, films_bytes: await sizeOf(join(config.dataDir, 'films')), models_bytes: await sizeOf(join(config.dataDir, 'models')), packs_bytes: await sizeOf(join(config.dataDir, 'packs')), free_bytes: freeBytes() }
   };
 }
 

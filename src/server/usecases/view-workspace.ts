@@ -5,6 +5,7 @@ import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/import-report';
 import { config } from '../config';
 import { cleanSpeed, ratiosOf } from '../store/forecasts';
+import { listBackdrops } from '../store/backdrops';
 import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
 import { findPicture, listPictures } from '../store/pictures';
@@ -25,6 +26,7 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
     viewpoints: listViewpoints(project.id).map((v) => ({ id: v.id, name: v.name, viewpoint: JSON.parse(v.viewpoint_json) as Brief['viewpoint'] })),
     captured: listCaptured().map(({ sha256, name, width_px, height_px, sun_json }) => ({ sha256, name, width_px, height_px, sun: sun_json ? (JSON.parse(sun_json) as CapturedSunDto | null) : null })),
     photometric: listPhotometric().map(({ sha256, name, lumen, watts, curve_json }) => ({ sha256, name, lumen, watts, curve: JSON.parse(curve_json) as PhotometricDto['curve'] })),
+    backdrops: listBackdrops().map(({ sha256, name, width_px, height_px }) => ({ sha256, name, width_px, height_px })),
     kept: listKept(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: readPart(part_json) })),
     machine: { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: ratiosOf(project.id) },
     rendering: whatRenders()

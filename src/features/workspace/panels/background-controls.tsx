@@ -1,11 +1,13 @@
 /** What is seen where nothing stands: the surroundings themselves, or what the finish puts there. It never needs a new render. */
-import { useRef } from 'react';
-import type { Background, Finish, GradedBackground, PaperBackground } from '../../../core/brief/brief';
+import { useRef, useState } from 'react';
+import type { Background, GradedBackground, PaperBackground } from '../../../core/brief/brief';
 import { CORNERS } from '../../../core/catalogue/corners';
 import { NumberField } from '../../../ui/number-field';
-import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
-import type { ChangeBrief } from '../use-brief';
+import { aspectOf } from '../../../core/output/fit-frame';
+import type { ProjectPanelProps } from '../view';
+import { Level } from './level';
+import { PICTURE_START, PictureControls } from './picture-background';
 
 const LIGHTNESS = [0, 20, 40, 60, 80, 100].map((value) => ({ value, strong: value % 100 === 0 }));
 const SPREADS = [0, 0.5, 1, 1.5, 2].map((value) => ({ value, strong: value === 1 }));
@@ -13,47 +15,50 @@ const FALLS = [-40, -20, 0, 20, 40].map((value) => ({ value, strong: value === 0
 const GRAINS = [0, 1, 2, 3, 4].map((value) => ({ value, strong: value === 0 }));
 
 type Made = Exclude<Background['kind'], 'clear'>;
-const STARTS: Record<Made, Background> = {
+const STARTS: Record<Exclude<Made, 'picture'>, Background> = {
   own: { kind: 'own' },
   plain: { kind: 'plain', lightness: 96 },
   graded: { kind: 'graded', from: '#8d949b', to: '#e9e7e3', angle_deg: 0, spread: 1 },
   paper: { kind: 'paper', lightness: 92, corner: 'upper left', fall: 5, grain: 1 }
 };
-const NAMES: Record<Made, string> = { own: 'The surroundings', plain: 'Grey', graded: 'Graded', paper: 'Paper' };
-
-interface LevelProps {
-  name: string;
-  label: string;
-  value: number;
-  range: readonly [least: number, most: number, step: number];
-  ticks: { value: number; strong: boolean }[];
-  text: string;
-  onChange: (value: number, joins: boolean) => void;
-}
-
-function Level({ name, label, value, range: [min, max, step], ticks, text, onChange }: LevelProps) {
-  return (
-    <div className="ctl" style={{ marginTop: 8 }}>
-      <span className="lab">{name}</span>
-      <PointerScale label={label} width={130} value={value} min={min} max={max} step={step} ticks={ticks} valueText={text} onChange={onChange} />
-      <span className="n v">{text}</span>
-    </div>
-  );
-}
+const NAMES: Record<Made, string> = { own: 'The surroundings', plain: 'Grey', graded: 'Graded', paper: 'Paper', picture: 'Picture' };
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
 /** `papered`: a studio's paper stands all round, so nothing behind it is seen. */
-export function BackgroundControls({ finish, papered, onChange }: { finish: Finish; papered: boolean; onChange: ChangeBrief }) {
+export function BackgroundControls({ papered, ...props }: Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { papered: boolean }) {
+  const { workspace, brief, onChange } = props;
+  const { finish } = brief;
   const { background } = finish;
+  // asked for, but none is chosen yet
+  const [picturing, setPicturing] = useState(false);
+  const pictured = background.kind === 'picture' ? background : null;
+  const shown: Made = picturing ? 'picture' : background.kind === 'clear' ? 'own' : background.kind;
+  const choose = (kind: Made) => {
+    const [first] = workspace.backdrops;
+    setPicturing(kind === 'picture' && !first);
+    if (kind !== 'picture') set(STARTS[kind]);
+    else if (first) set({ ...PICTURE_START, file: first.sha256 });
+  };
   const set = (next: Background, joins = false) => onChange({ finish: { ...finish, background: next } }, joins);
   return (
     <div className="sec">
       <span className="lab">Behind the model</span>
-      <Words label="Behind the model" value={background.kind === 'clear' ? 'own' : background.kind} options={(Object.keys(NAMES) as Made[]).map((key) => ({ key, label: NAMES[key] }))} onChoose={(kind) => set(STARTS[kind])} />
+      <Words label="Behind the model" value={shown} options={(Object.keys(NAMES) as Made[]).map((key) => ({ key, label: NAMES[key] }))} onChoose={choose} />
       {background.kind === 'plain' ? <Level name="Lightness" label="Lightness of the background" value={background.lightness} range={[0, 100, 1]} ticks={LIGHTNESS} text={`L* ${background.lightness}`} onChange={(lightness, joins) => set({ kind: 'plain', lightness }, joins)} /> : null}
       {background.kind === 'graded' ? <GradedControls background={background} onSet={set} /> : null}
       {background.kind === 'paper' ? <PaperControls background={background} onSet={set} /> : null}
+      {shown === 'picture' ? (
+        <PictureControls
+          {...props}
+          background={pictured}
+          aspect={aspectOf(brief.size)}
+          onSet={(next, joins) => {
+            setPicturing(false);
+            set(next, joins);
+          }}
+        />
+      ) : null}
       {background.kind === 'own' ? null : <p className="note">{papered ? 'The studio’s paper hides it. With Shadow alone as the ground it is seen.' : 'Part of the finish: it is there at once, also behind glass, and needs no new render.'}</p>}
     </div>
   );

@@ -68,7 +68,7 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
       {was && was.quality.step !== quality.step ? <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p> : null}
       <StopSentence brief={brief} forecast={running ? forecast.of(forecastOf(running.brief)) : forecast.now} running={running} ended={ended} />
       <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
-      <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={(aside) => set({ aside })} />
+      <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={set} />
       <Costs {...props} />
       <DeadlineOffers
         brief={brief}

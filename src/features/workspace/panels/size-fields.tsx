@@ -1,7 +1,7 @@
 /** The sides in px and, for a sheet, in mm, cm or inches; each can be typed, the others follow (core/output/edit-size.ts). */
 import { useState } from 'react';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
-import { editSize, MOST_BLEED_MM, MOST_PIXELS, MOST_SIDE_PX, SIDE_MM } from '../../../core/output/edit-size';
+import { editSize, MOST_BLEED_MM, MOST_SIDE_PX, SIDE_MM } from '../../../core/output/edit-size';
 import { resolveSize } from '../../../core/output/size';
 import { MM_PER_INCH } from '../../../core/units/units';
 import { NumberField } from '../../../ui/number-field';
@@ -64,9 +64,9 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
           </>
         )}
       </div>
-      {sheet.width_px * sheet.height_px > MOST_PIXELS * 0.99 || Math.max(sheet.width_px, sheet.height_px) > MOST_SIDE_PX * 0.999 ? (
+      {Math.max(sheet.width_px, sheet.height_px) > MOST_SIDE_PX * 0.999 ? (
         <p className="note" role="status">
-          This is the most there can be: {MOST_SIDE_PX.toLocaleString('en')} px a side and {MOST_PIXELS / 1e6} million in all, because a PNG or JPEG is encoded as a whole.
+          This is the most there can be: {MOST_SIDE_PX.toLocaleString('en')} px a side: beyond it a file passes the 4 GB that many programs can open.
         </p>
       ) : null}
       {sheet.width_mm === null ? null : (

@@ -21,7 +21,10 @@ import { WhiteControls } from './white-controls';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
 
-export function SurroundingsPanel({ workspace, brief, was, view, reading, picking, onPicking, onChange, onMessage, onWorkspace }: ProjectPanelProps & { /** EV100 of what is on the stage. */ reading: number | null; picking: Picking | null; onPicking: (picking: Picking | null) => void }) {
+type Props = ProjectPanelProps & { /** EV100 of what is on the stage. */ reading: number | null; picking: Picking | null; onPicking: (picking: Picking | null) => void };
+
+export function SurroundingsPanel(props: Props) {
+  const { workspace, brief, was, view, reading, picking, onPicking, onChange, onMessage, onWorkspace } = props;
   const { min_m: min, max_m: max } = workspace.revision.report;
   const s = brief.surroundings;
   // what was set for a kind comes back when one returns to it
@@ -82,7 +85,7 @@ export function SurroundingsPanel({ workspace, brief, was, view, reading, pickin
         </div>
       ) : null}
       {s.kind === 'studio' || s.kind === 'even' ? null : <OpeningControls openings={brief.openings} picking={picking} onPicking={onPicking} onSet={(openings) => onChange({ openings })} onMessage={onMessage} />}
-      <BackgroundControls finish={brief.finish} papered={brief.surroundings.kind === 'studio' && brief.ground.kind === 'none'} onChange={onChange} />
+      <BackgroundControls {...props} papered={brief.surroundings.kind === 'studio' && brief.ground.kind === 'none'} />
       <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
       <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
       <WhiteControls finish={brief.finish} before={was?.finish ?? null} picking={picking} onPicking={onPicking} onChange={onChange} onMessage={onMessage} />

@@ -5,9 +5,10 @@ import { CHANNELS, tilesOf } from '../../../core/film/film';
 import type { FilmPicture } from '../../../core/film/store';
 import { cleanFilm } from '../../../core/finishing/denoise/clean-film';
 import type { Filter } from '../../../core/finishing/denoise/filter';
-import { developTile } from '../../../core/finishing/develop';
+import { createDeveloper } from '../../../core/finishing/develop';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewPicture } from './messages';
+import { seenBackdrop } from './seen-backdrop';
 
 /** What a filter made of a film; `none` makes nothing. */
 export interface Cleaned {
@@ -46,11 +47,12 @@ export async function developCleaned(picture: FilmPicture, finish: Finish, { cle
   const seen: Finish = { ...finish, background: finish.background.kind === 'clear' ? { kind: 'own' } : finish.background };
   const tiles = tilesOf(width, height);
   const film = clean && finish.denoise > 0 ? new FinishedFilm(picture.film, clean, finish.denoise, tiles) : picture.film;
+  const develop = createDeveloper({ width, height, white, finish: seen, backdrop: await seenBackdrop(seen.background, width, height) });
   for (const tile of tiles) {
     const state = film.state(tile.index);
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    developTile(data, tile.width, tile.height, state.samples, white, seen, pixels, { x: tile.x, y: tile.y, pictureWidth: width, pictureHeight: height });
+    develop({ ...tile, data, samples: state.samples }, pixels);
   }
   return pixels.buffer;
 }
