@@ -17,6 +17,7 @@ const BUNDLES = {
   'light-preview-worker': 'src/server/render/light-preview-worker.ts',
   'measure-lamps-worker': 'src/server/render/measure-lamps-worker.ts',
   'costs-worker': 'src/server/render/costs-worker.ts',
+  'crop-worker': 'src/server/render/crop-worker.ts',
   'probe-worker': 'src/server/render/probe-worker.ts',
   'captured-worker': 'src/server/usecases/captured-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',

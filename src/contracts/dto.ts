@@ -1,5 +1,6 @@
 /** What the server tells the screens. Times in ms, lengths in m, sizes in px or mm as named. */
 import type { Brief } from '../core/brief/brief';
+import type { FileKind } from '../core/catalogue/file-kinds';
 import type { KeptKind, KeptPart } from '../core/brief/kept-part';
 import type { Machine } from '../core/forecast/forecast';
 import type { MeasuredLamp } from '../core/film/lamp-shares';
@@ -34,7 +35,7 @@ export interface ProofDto {
   /** Share of the scattered light that the firefly limit took, in the run that came last. */
   limited_share: number | null;
   /** Of its picture as a file, bytes a pixel; null before it has ended. */
-  file_bytes: { png: number; jpg: number } | null;
+  file_bytes: Partial<Record<FileKind, number>> | null;
   revision: number;
   stopping: boolean;
   created_at_ms: number;
@@ -68,6 +69,16 @@ export interface CapturedDto {
   height_px: number;
   /** Null: none stands out, or it was brought in before one was looked for. */
   sun: CapturedSunDto | null;
+}
+
+/** A piece of a picture, pixel for pixel. */
+export interface CropDto {
+  /** A data URL. */
+  png: string;
+  /** Mean over its pixels. */
+  samples: number;
+  /** False when it was given less than it would have. */
+  whole: boolean;
 }
 
 /** A picture that can stand behind the model. */

@@ -76,9 +76,12 @@ function sizeWords({ size, bleed_mm, seen: { destination } }: Brief, shown: Brie
 }
 
 /** Short form for lists: "A3 landscape", "4K screen". */
+/** The place that asks for just this size. */
+export const destinationOfSize = (size: SizeChoice) => DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size)) ?? null;
+
 export function sizeLabel(size: SizeChoice): string {
   if ('paper' in size) return `${size.paper} ${size.orientation}`;
-  const destination = DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size));
+  const destination = destinationOfSize(size);
   if (destination) return destination.name;
   if ('width_mm' in size) return `${size.width_mm} × ${size.height_mm}${NBSP}mm`;
   return `${size.width_px} × ${size.height_px}${NBSP}px`;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { BRIEF_DEFAULTS, type Brief } from '../brief/brief';
-import { type Cost, costSentence, savingsOf, takeSaving, worthSaying } from './costs';
+import { type Cost, costSentence, savingsOf, takeSaving, trySaving, worthSaying } from './costs';
 
 const brief: Brief = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 16, layers: true } };
 const plain = (cost: Cost) => costSentence(cost, brief).replaceAll('\u00a0', ' ');
@@ -31,6 +31,12 @@ describe('what costs time', () => {
     expect(takeSaving({ kind: 'objects', group: 'Spruce', triangles: 1 }, brief).quality?.aside).toEqual(['Spruce']);
     expect(takeSaving({ kind: 'slim', group: 'Spruce', triangles: 50, slim: 5 }, brief).quality?.slim).toEqual(['Spruce']);
     expect(takeSaving({ kind: 'lamps', group: 'Hall' }, brief).lamps?.groups).toMatchObject([{ group: 'Hall', on: false }]);
+  });
+  it('is tried as it would be taken, quick looks’ savings as a quick look', () => {
+    const present: Brief = { ...brief, quality: { ...brief.quality, step: 'present' } };
+    expect(trySaving({ kind: 'bounces', to: 8 }, present)).toEqual({ ...present, quality: { ...present.quality, bounces: 8 } });
+    expect(trySaving({ kind: 'slim', group: 'Spruce', triangles: 50, slim: 5 }, present).quality).toEqual({ ...present.quality, step: 'study', slim: ['Spruce'] });
+    expect(trySaving({ kind: 'objects', group: 'Spruce', triangles: 50 }, { ...brief, quality: { ...brief.quality, step: 'glance' } }).quality.step).toBe('glance');
   });
   it('is left unsaid where it is noise', () => {
     const cost = (saves: number): Cost => ({ saving: { kind: 'layers' }, saves, changes: 0 });

@@ -3,7 +3,7 @@
  * is that thing alone. Nothing here is a rule; every figure is of this brief.
  */
 import { capital, NBSP } from '../brief/amounts';
-import type { Brief } from '../brief/brief';
+import { type Brief, setAsideOf } from '../brief/brief';
 import { settingOf } from '../scene/dim-lamps';
 import type { WeightOfGroup } from '../scene/set-aside';
 
@@ -23,6 +23,8 @@ export interface Cost {
   saves: number;
   /** How much the picture changes: mean over its pixels of the difference of displayed lightness, L*. */
   changes: number;
+  /** Where it changes most, in shares of the picture. Not known of measurements of an earlier day. */
+  at?: { x: number; y: number };
 }
 
 /** What is tried on a brief. `groups`: of lamps that are on; `heaviest`: of objects. */
@@ -58,6 +60,15 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
       return { quality: { ...quality, slim: [...quality.slim, saving.group] } };
   }
 }
+
+/** A brief to try a saving by: what quick looks alone leave out is left out of it. */
+export function trySaving(saving: Saving, brief: Brief): Brief {
+  const taken = { ...brief, ...takeSaving(saving, brief) };
+  return (saving.kind === 'objects' || saving.kind === 'slim') && setAsideOf(taken).aside === undefined && setAsideOf(taken).slim === undefined ? { ...taken, quality: { ...taken.quality, step: 'study' } } : taken;
+}
+
+/** Px a side of the patch that a saving is tried on. */
+export const TRY_PX = 320;
 
 /** Under this a saving is the measurement's own noise. */
 const LEAST_SAVED = 0.04;

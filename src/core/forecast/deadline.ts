@@ -4,12 +4,16 @@
  */
 import { NBSP } from '../brief/amounts';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../catalogue/quality';
+import type { Brief } from '../brief/brief';
+import { resolveSize, scaleSize } from '../output/size';
 import type { Forecast, ForecastOf } from './forecast';
+import { forecastOf } from './forecast-of';
 
 export interface Offer {
   step: QualityKey;
   /** Of the full size. */
   scale: number;
+  /** Of the trimmed sheet. */
   width_px: number;
   height_px: number;
   forecast: Forecast;
@@ -19,17 +23,21 @@ const SCALES = [1, 0.75, 0.5, 0.35, 0.25];
 const STEPS_A_HALVING = 2;
 const MOST_OFFERS = 4;
 
-/** `of`: the forecast of a variation; `whole`: the full size. Empty when nothing fits. */
-export function offersWithin(seconds: number, whole: { width_px: number; height_px: number }, denoised: boolean, of: (what: ForecastOf) => Forecast | null): Offer[] {
+/** The brief with what an offer changes of it. */
+export function takeOffer(brief: Brief, { step, scale }: Pick<Offer, 'step' | 'scale'>): Brief {
+  const { samples, grain, bounces } = QUALITY_STEPS[step];
+  return { ...brief, quality: { ...brief.quality, step, samples, grain, bounces, scale, minutes: null } };
+}
+
+/** `of`: the forecast of a variation. Empty when nothing fits. */
+export function offersWithin(seconds: number, brief: Brief, of: (what: ForecastOf) => Forecast | null): Offer[] {
   const found: Offer[] = [];
   for (const scale of SCALES) {
     // of one size the best that fits
     for (const step of [...QUALITY_KEYS].reverse()) {
-      const { samples, grain } = QUALITY_STEPS[step];
-      const size = { width_px: Math.max(1, Math.round(whole.width_px * scale)), height_px: Math.max(1, Math.round(whole.height_px * scale)) };
-      const forecast = of({ ...size, samples, grain, minutes: null, denoised });
+      const forecast = of(forecastOf(takeOffer(brief, { step, scale })));
       if (!forecast || forecast.high > seconds) continue;
-      found.push({ step, scale, ...size, forecast });
+      found.push({ step, scale, ...scaleSize(resolveSize(brief.size), scale), forecast });
       break;
     }
   }

@@ -80,6 +80,13 @@ export function shareOfSheet(extent: ProofExtent): SheetShare {
   return { x: x / sheetWidth, y: y / sheetHeight, width: width / sheetWidth, height: height / sheetHeight };
 }
 
+/** A square of `px` about a place, both in shares of a sheet's sides; moved inside where it would reach beyond. */
+export function squareAbout(place: { x: number; y: number }, px: number, { width_px, height_px }: { width_px: number; height_px: number }): SheetShare {
+  const [width, height] = [Math.min(1, px / width_px), Math.min(1, px / height_px)];
+  const inside = (middle: number, share: number) => Math.min(1 - share, Math.max(0, middle - share / 2));
+  return { x: inside(place.x, width), y: inside(place.y, height), width, height };
+}
+
 /** How far a proof reaches beyond the trimmed sheet on each side, px; a screen has no bleed. */
 export const bleedPixels = ({ size, quality, bleed_mm }: Omit<ProofExtent, 'patch'>): number => ('ppi' in size ? Math.round((bleed_mm / MM_PER_INCH) * size.ppi * quality.scale) : 0);
 

@@ -6,8 +6,8 @@ import { useEffect, useMemo, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { type Forecast, forecast, type ForecastOf, type Machine, type Probe } from '../../core/forecast/forecast';
+import { forecastOf } from '../../core/forecast/forecast-of';
 import { probeText } from '../../core/forecast/probe-brief';
-import { proofPixels } from '../../core/output/size';
 import { send } from '../shared/send';
 
 // After the last change, and after a refusal because something renders.
@@ -19,6 +19,8 @@ export interface ForecastState {
   of: (what: ForecastOf) => Forecast | null;
   /** Of the brief as it stands. */
   now: Forecast | null;
+  /** What it is reckoned from. */
+  probe: Probe | null;
   /** A probe is awaited: what is said is of the brief before. */
   stale: boolean;
   /** Why there is none. */
@@ -36,12 +38,6 @@ export function useGrainSoFar(running: ProofDto | null): readonly (readonly [num
   return id !== null && soFar?.of === id ? soFar.points : NOTHING;
 }
 const NOTHING: readonly (readonly [number, number])[] = [];
-
-export function forecastOf(brief: Brief): ForecastOf {
-  const { width, height } = proofPixels({ ...brief, patch: null });
-  const { samples, grain, minutes } = brief.quality;
-  return { width_px: width, height_px: height, samples, grain, minutes, denoised: brief.finish.denoise > 0 };
-}
 
 export function useForecast(project: string, brief: Brief, machine: Machine, busy: boolean): ForecastState {
   const [probes, setProbes] = useState<ReadonlyMap<string, Probe>>(new Map());
@@ -73,6 +69,6 @@ export function useForecast(project: string, brief: Brief, machine: Machine, bus
   const probe = probes.get(key) ?? (last === null ? null : (probes.get(last) ?? null));
   return useMemo(() => {
     const of = (what: ForecastOf) => (probe ? forecast(probe, machine, what) : null);
-    return { of, now: of(forecastOf(brief)), stale: !known, fault: fault?.key === key ? fault.text : null };
+    return { of, probe, now: of(forecastOf(brief)), stale: !known, fault: fault?.key === key ? fault.text : null };
   }, [probe, machine, brief, known, fault, key]);
 }

@@ -4,7 +4,9 @@ import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
+import { type Cost, type Saving, TRY_PX } from '../../core/forecast/costs';
 import { skyLights } from '../../core/lights/sky/sky-lights';
+import { resolveSize, squareAbout } from '../../core/output/size';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { settingOf } from '../../core/scene/dim-lamps';
 import { useAlive } from '../../ui/early-presses';
@@ -99,13 +101,19 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const was = shown && (shown.brief.patch ? { ...shown.brief, quality: { ...shown.brief.quality, scale: brief.quality.scale } } : shown.brief);
   const sentence = composeSentence(brief, { name: picture.name, shown: was, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
 
-  const render = async (patch: Patch | null = null) => {
-    const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch });
+  const render = async (patch: Patch | null = null, saving: Saving | null = null) => {
+    const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch, saving });
     if (!sent.ok) return setMessage(sent.message);
     setMessage(null);
     setShownId(sent.value.id);
     setShowModel(false);
     setWorkspace((w) => ({ ...w, proofs: w.proofs.some((p) => p.id === sent.value.id) ? w.proofs : [sent.value, ...w.proofs] }));
+  };
+  /** A patch as it is and one with something less, where the one on the stage lies or where the difference is greatest; the second is shown. */
+  const tryLess = async ({ saving, at }: Cost) => {
+    const patch = shown?.brief.patch ?? squareAbout(at ?? { x: 0.5, y: 0.5 }, TRY_PX, resolveSize(brief.size));
+    await render(patch);
+    await render(patch, saving);
   };
   const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') => void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
   const choosePicture = (id: string) => {
@@ -294,7 +302,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'quality' ? (
         <Panel title="Quality" onClose={close}>
-          <QualityPanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} running={running} ended={proofs.find((p) => p.ended_at_ms !== null) ?? null} soFar={soFar} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <QualityPanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} running={running} ended={proofs.find((p) => p.ended_at_ms !== null) ?? null} soFar={soFar} onTry={(cost) => void tryLess(cost)} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
         </Panel>
       ) : panel === 'model' ? (
         <Panel title="Model" onClose={close}>

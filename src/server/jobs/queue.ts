@@ -2,6 +2,7 @@
  * The queue: a render service claims the oldest waiting proof with a lease and keeps the lease alive; a proof whose lease ran
  * out belongs to nobody and is claimed again, so a service may be killed at any moment.
  */
+import type { FileKind } from '../../core/catalogue/file-kinds';
 import { database } from '../store/database';
 import type { ProofRow } from '../store/proofs';
 
@@ -48,7 +49,7 @@ export const saveCleaning = (id: string, share: number | null) => database().pre
 export const saveClean = (id: string, grain: number | null, note: string | null) => database().prepare('UPDATE proofs SET clean_share = 1, clean_grain = ?, clean_note = ? WHERE id = ?').run(grain, note, id);
 export const saveNotClean = (id: string, why: string) => database().prepare('UPDATE proofs SET clean_share = NULL, clean_grain = NULL, clean_note = ? WHERE id = ?').run(why, id);
 
-export const saveFileBytes = (id: string, bytesPerPixel: { png: number; jpg: number }) => database().prepare('UPDATE proofs SET file_bytes_json = ? WHERE id = ?').run(JSON.stringify(bytesPerPixel), id);
+export const saveFileBytes = (id: string, bytesPerPixel: Record<FileKind, number>) => database().prepare('UPDATE proofs SET file_bytes_json = ? WHERE id = ?').run(JSON.stringify(bytesPerPixel), id);
 export const saveExposure = (id: string, ev100: number) => database().prepare('UPDATE proofs SET ev100 = ? WHERE id = ?').run(ev100, id);
 
 export function finish(id: string, state: 'done' | 'kept' | 'dropped', filmSha256: string | null, now: number): void {

@@ -1,7 +1,7 @@
 /** The process that measures what costs time in a brief; started by costs.ts. */
 import { readFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
-import { CHANNELS } from '../../core/film/film';
+import { CHANNELS, type TileRect } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import { type Cost, takeSaving } from '../../core/forecast/costs';
 import { probePatches } from '../../core/forecast/patches';
@@ -78,7 +78,7 @@ async function measure({ model, brief, savings }: CostsJob): Promise<CostsSaid> 
           film = run.film;
         }
         const without = await lightnesses(film);
-        costs.push({ saving, saves: 1 - least / most, changes: seen.reduce((sum, l, i) => sum + Math.abs(l - without[i]!), 0) / seen.length });
+        costs.push({ saving, saves: 1 - least / most, ...changeOf(seen, without, patches, width, height) });
       } finally {
         await less.close();
       }
@@ -87,6 +87,20 @@ async function measure({ model, brief, savings }: CostsJob): Promise<CostsSaid> 
     await all.close();
   }
   return { ok: true, costs };
+}
+
+/** Mean difference of lightness, and the middle of the patch where it is greatest. */
+function changeOf(seen: Float64Array, without: Float64Array, patches: readonly TileRect[], width: number, height: number): Pick<Cost, 'changes' | 'at'> {
+  let [sum, greatest, at, i] = [0, -1, { x: 0.5, y: 0.5 }, 0];
+  for (const patch of patches) {
+    let own = 0;
+    for (const end = i + patch.width * patch.height; i < end; i++) own += Math.abs(seen[i]! - without[i]!);
+    sum += own;
+    if (own <= greatest) continue;
+    greatest = own;
+    at = { x: (patch.x + patch.width / 2) / width, y: (patch.y + patch.height / 2) / height };
+  }
+  return { changes: sum / seen.length, at };
 }
 
 answerOnce(measure);

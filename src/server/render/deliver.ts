@@ -1,4 +1,5 @@
 /** Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles. */
+import { rm, stat } from 'node:fs/promises';
 import type { Finish } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
@@ -8,7 +9,7 @@ import { withCropMarks } from '../../core/finishing/crop-marks';
 import { createDeveloper, linearTile } from '../../core/finishing/develop';
 import type { ImageRows } from '../../core/finishing/image-rows';
 import type { SheetShare } from '../../core/output/size';
-import { writeExr } from '../../formats/exr/write-exr';
+import { type ExrOptions, writeExr } from '../../formats/exr/write-exr';
 import { type RgbaImage, writeImage } from '../../formats/image/encode';
 import type { FilmPicture } from '../../core/film/store';
 
@@ -19,16 +20,15 @@ export interface FilmView extends FilmPicture {
 }
 
 /** In memory, for small ones. */
-export async function developFilm(view: FilmView, finish: Finish): Promise<RgbaImage> {
+export async function developFilm(view: FilmView, finish: Finish, backdrop: BackdropImage | null = null): Promise<RgbaImage> {
   const { width, height } = view;
-  return { width, height, pixels: await filmRows(view, finish, null).read(0, height) };
+  return { width, height, pixels: await filmRows(view, finish, backdrop).read(0, height) };
 }
 
 /** The same, row by row; strips of tiles are developed as they are asked for. */
 export function filmRows({ film, width, height, white, within }: FilmView, finish: Finish, backdrop: BackdropImage | null): ImageRows {
   const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop });
-  const tilesAt = new Map<number, TileRect[]>();
-  for (const tile of tilesOf(width, height)) tilesAt.set(tile.y, [...(tilesAt.get(tile.y) ?? []), tile]);
+  const tilesAt = tilesByRow(width, height);
   let strip = { y: -1, pixels: new Uint8Array(0) };
   const load = async (y: number) => {
     const pixels = new Uint8Array(Math.min(TILE_PX, height - y) * width * 4);
@@ -73,18 +73,19 @@ export async function writeFilm(path: string, view: FilmView, { kind, finish, pp
 }
 
 /** The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks, depth and light studies. */
-async function writeLinear(path: string, { film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): Promise<void> {
+const writeLinear = (path: string, view: FilmView, finish: Finish, ppi: number | null): Promise<void> => writeExr(path, linearImage(view, finish, ppi));
+
+function linearImage({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): ExrOptions {
   const clear = finish.background.kind === 'clear';
   const channels = ['R', 'G', 'B', 'A', ...extraChannels(layers)];
   const n = channels.length;
-  const byRow = new Map<number, TileRect[]>();
-  for (const tile of tilesOf(width, height)) byRow.set(tile.y, [...(byRow.get(tile.y) ?? []), tile]);
+  const tilesAt = tilesByRow(width, height);
   let stripY = -1;
   let strip = new Float32Array(0);
   const loadStrip = async (y: number) => {
     stripY = y;
     strip = new Float32Array(TILE_PX * width * n);
-    for (const tile of byRow.get(y) ?? []) {
+    for (const tile of tilesAt.get(y) ?? []) {
       const state = film.state(tile.index);
       if (!state) continue;
       const pixels = tile.width * tile.height;
@@ -99,7 +100,7 @@ async function writeLinear(path: string, { film, width, height, layers }: FilmVi
       }
     }
   };
-  await writeExr(path, {
+  return {
     width,
     height,
     ppi,
@@ -112,7 +113,35 @@ async function writeLinear(path: string, { film, width, height, layers }: FilmVi
       if (top !== stripY) await loadStrip(top);
       return strip.subarray((y - top) * width * n, (y - top + rows) * width * n);
     }
-  });
+  };
+}
+
+const STRIPS_WEIGHED = 6;
+
+/** What an EXR of it weighs, bytes a pixel, by strips strewn from top to bottom; written beside `path` and removed. */
+export async function linearBytesPerPixel(path: string, view: FilmView, finish: Finish): Promise<number> {
+  const image = linearImage(view, finish, null);
+  const strips = [...tilesByRow(view.width, view.height).keys()].filter((y) => y + TILE_PX <= view.height);
+  const picked = strips.filter((_, i) => Math.floor((i * STRIPS_WEIGHED) / strips.length) !== Math.floor(((i - 1) * STRIPS_WEIGHED) / strips.length));
+  const height = picked.length > 0 ? picked.length * TILE_PX : view.height;
+  const part = `${path}.weighed.part`;
+  try {
+    await writeExr(part, { ...image, height, readRows: (y, rows) => image.readRows((picked[Math.floor(y / TILE_PX)] ?? 0) + (y % TILE_PX), rows) });
+    return (await stat(part)).size / (view.width * height);
+  } finally {
+    await rm(part, { force: true });
+  }
+}
+
+/** Tiles by the row that they begin at, from the top down. */
+function tilesByRow(width: number, height: number): Map<number, TileRect[]> {
+  const rows = new Map<number, TileRect[]>();
+  for (const tile of tilesOf(width, height)) {
+    const row = rows.get(tile.y);
+    if (row) row.push(tile);
+    else rows.set(tile.y, [tile]);
+  }
+  return rows;
 }
 
 /** JSON with every sign beyond ASCII escaped. */

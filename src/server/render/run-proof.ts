@@ -19,6 +19,7 @@ import type { ProofRow } from '../store/proofs';
 import { readBackdrop } from './backdrop-file';
 import { readCapturedOf } from './captured-file';
 import { cleanProof } from './clean-proof';
+import { linearBytesPerPixel } from './deliver';
 import { loadKernel } from './kernel-file';
 import { BriefRefused } from './refused';
 import { type FilmProgress, hasReached, type RenderEnd } from '../../kernel/host/render-film';
@@ -191,8 +192,9 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
         await refresh();
       }
     }
+    const exr = await linearBytesPerPixel(filmPath(proof.id), { film, layers: prepared.layers, width, height, white: prepared.white }, brief.finish);
     await film.close();
-    saveFileBytes(proof.id, await screen.bytesPerPixel());
+    saveFileBytes(proof.id, { ...(await screen.bytesPerPixel()), exr });
     if (end?.by === 'limits' && proof.samples === 0 && before.seconds === 0) keepPair(end.seconds);
     finish(proof.id, end?.by !== 'stop' ? 'done' : stop === 'drop' ? 'dropped' : 'kept', hash, Date.now());
   } catch (error) {

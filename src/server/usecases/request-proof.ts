@@ -6,13 +6,14 @@ import { createHash } from 'node:crypto';
 import type { ProofDto } from '../../contracts/dto';
 import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
+import { trySaving } from '../../core/forecast/costs';
 import { filmDiskBytes } from '../../core/forecast/forecast';
 import { proofPixels } from '../../core/output/size';
 import { freeBytes } from '../files/free-bytes';
 import { shareFilm } from '../files/proof-files';
 import { probeKey } from '../render/probe-key';
 import { database } from '../store/database';
-import { findProbe } from '../store/forecasts';
+import { findCosts, findProbe } from '../store/forecasts';
 import { briefAt, findPicture } from '../store/pictures';
 import { latestRevision } from '../store/projects';
 import { askStop, copyFilmFacts, dropProof, findProof, insertProof, listByKey, nextNumber, retryProof } from '../store/proofs';
@@ -24,14 +25,17 @@ import { proofDto } from './to-dto';
 const SPARE_BYTES = 1e9;
 const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
 
-/** With a patch, of that rectangle alone, at the full size. */
-export function requestProof(pictureId: string, patch: Patch | null = null): Outcome<ProofDto> {
+/** With a patch, of that rectangle alone, at the full size; with a `saving` that was measured on the brief, as it would be with that. */
+export function requestProof(pictureId: string, patch: Patch | null = null, saving: unknown = null): Outcome<ProofDto> {
   return database()
     .transaction((): Outcome<ProofDto> => {
       const picture = findPicture(pictureId);
       const revision = picture && latestRevision(picture.project_id);
       if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
-      const whole = readBrief(briefAt(picture.id, picture.step)!);
+      const own = readBrief(briefAt(picture.id, picture.step)!);
+      const cost = saving === null ? null : (findCosts(probeKey(revision.glb_sha256, own))?.find((c) => canonicalJson(c.saving) === canonicalJson(saving)) ?? null);
+      if (saving !== null && !cost) return refused('this was measured on another state of the picture; measure again what costs time');
+      const whole = cost ? trySaving(cost.saving, own) : own;
       const brief = patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole;
       const missing = missingImage(brief);
       if (missing) return missing;

@@ -5,9 +5,9 @@ import { probeText } from '../../../core/forecast/probe-brief';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage'>;
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage'> & { /** Renders a patch as it is and one with it. */ onTry: (cost: Cost) => void };
 
-export function Costs({ workspace, brief, onChange, onMessage }: Props) {
+export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
   const [measured, setMeasured] = useState<{ of: string; costs: Cost[] } | null>(null);
   const [busy, setBusy] = useState(false);
   const key = probeText(brief);
@@ -35,9 +35,14 @@ export function Costs({ workspace, brief, onChange, onMessage }: Props) {
         <p key={JSON.stringify(cost.saving)} className={`say${stale ? ' stale' : ''}`}>
           {costSentence(cost, brief)}{' '}
           {stale ? null : (
-            <button type="button" className="lk act" onClick={() => onChange(takeSaving(cost.saving, brief))}>
-              {savingAction(cost.saving)}
-            </button>
+            <span className="acts">
+              <button type="button" className="lk act" title="Two patches at full size, as it is and with this, where the picture changes most or where the patch on the stage lies; comma and semicolon go from one to the other" onClick={() => onTry(cost)}>
+                Try it on a patch
+              </button>
+              <button type="button" className="lk act" onClick={() => onChange(takeSaving(cost.saving, brief))}>
+                {savingAction(cost.saving)}
+              </button>
+            </span>
           )}
         </p>
       ))}

@@ -1,23 +1,33 @@
-/** "I need it by five": what can be had until then, the best first, each with what it gives up. */
-import { useState } from 'react';
-import type { Brief } from '../../../core/brief/brief';
+/** "I need it by five": what can be had until then, the best first, each with what it gives up and a piece of it as it would be. */
+import { useEffect, useState } from 'react';
+import type { CropDto } from '../../../contracts/dto';
+import { type Brief, canonicalJson } from '../../../core/brief/brief';
 import { about } from '../../../core/brief/sentence';
 import { QUALITY_STEPS } from '../../../core/catalogue/quality';
-import { givesUp, type Offer, offersWithin, secondsUntil } from '../../../core/forecast/deadline';
+import { CROP_PX, tellingPlace } from '../../../core/forecast/crop';
+import { givesUp, type Offer, offersWithin, secondsUntil, takeOffer } from '../../../core/forecast/deadline';
+import { aspectOf } from '../../../core/output/fit-frame';
 import { resolveSize } from '../../../core/output/size';
+import { send } from '../../shared/send';
 import type { ForecastState } from '../use-forecast';
 
 interface Props {
+  project: string;
   brief: Brief;
   forecast: ForecastState;
-  onTake: (offer: Offer) => void;
+  onTake: (brief: Brief) => void;
 }
 
-export function DeadlineOffers({ brief, forecast, onTake }: Props) {
+// After the last letter of a time, and after a refusal because something renders.
+const RESTS_MS = 700;
+const AGAIN_MS = 5000;
+
+export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
   const [text, setText] = useState('');
   const seconds = text.trim() === '' ? null : secondsUntil(text, new Date());
-  const sheet = resolveSize(brief.size);
-  const offers = seconds === null ? [] : offersWithin(seconds, sheet, brief.finish.denoise > 0, forecast.of);
+  const offers = seconds === null ? [] : offersWithin(seconds, brief, forecast.of);
+  const crops = useCrops(project, forecast.stale ? [] : offers.map((offer) => takeOffer(brief, offer)), forecast);
+  const { ppi } = resolveSize(brief.size);
   return (
     <div className="sec">
       <label className="row" style={{ alignItems: 'center' }}>
@@ -33,18 +43,56 @@ export function DeadlineOffers({ brief, forecast, onTake }: Props) {
       ) : offers.length === 0 ? (
         <p className="say">Nothing of this picture is ready in {about(seconds)}. Glance at a quarter of the size is the quickest there is.</p>
       ) : (
-        <div className="list" role="group" aria-label="What can be had until then">
-          {offers.map((offer) => (
-            <button key={`${offer.step} ${offer.scale}`} type="button" aria-pressed={brief.quality.step === offer.step && brief.quality.scale === offer.scale} onClick={() => onTake(offer)}>
-              <span className="two" style={{ padding: '5px 0' }}>
-                {QUALITY_STEPS[offer.step].name}, {offer.width_px} × {offer.height_px}
-                <span>{givesUp(offer, sheet.ppi)}</span>
-              </span>
-              <span className="n">{about(offer.forecast.seconds)}</span>
-            </button>
-          ))}
-        </div>
+        <>
+          <div className="list offers" role="group" aria-label="What can be had until then">
+            {offers.map((offer) => (
+              <button key={`${offer.step} ${offer.scale}`} type="button" aria-pressed={brief.quality.step === offer.step && brief.quality.scale === offer.scale} onClick={() => onTake(takeOffer(brief, offer))}>
+                <Piece crop={crops.get(cropKey(takeOffer(brief, offer))) ?? null} offer={offer} />
+                <span className="two">
+                  {QUALITY_STEPS[offer.step].name}, {offer.width_px} × {offer.height_px}
+                  <span>{givesUp(offer, ppi)}</span>
+                  <span>{about(offer.forecast.seconds)}</span>
+                </span>
+              </button>
+            ))}
+          </div>
+          <p className="note">The pieces are {CROP_PX} px of each as they would be, from where this picture keeps much grain.</p>
+        </>
       )}
     </div>
   );
+}
+
+function Piece({ crop, offer }: { crop: CropDto | string | null; offer: Offer }) {
+  if (crop === null || typeof crop === 'string') return <span className="piece" title={crop ?? 'Being rendered'} />;
+  const name = `${QUALITY_STEPS[offer.step].name} at ${offer.width_px} × ${offer.height_px}`;
+  return <img className="piece" src={crop.png} width={CROP_PX} height={CROP_PX} alt={`A piece of ${name}`} title={crop.whole ? `After ${Math.round(crop.samples)} samples, as it would be` : `After ${Math.round(crop.samples)} samples; it would be cleaner`} />;
+}
+
+const cropKey = (brief: Brief) => canonicalJson(brief);
+
+/** Pieces of briefs by cropKey, one after the other; a sentence where there can be none. */
+function useCrops(project: string, briefs: readonly Brief[], { probe }: ForecastState): ReadonlyMap<string, CropDto | string> {
+  const [crops, setCrops] = useState<ReadonlyMap<string, CropDto | string>>(new Map());
+  const [tries, setTries] = useState(0);
+  const next = briefs.find((b) => !crops.has(cropKey(b))) ?? null;
+  const wanted = next && cropKey(next);
+  useEffect(() => {
+    if (!next || !probe || wanted === null) return;
+    let left = false;
+    let again: ReturnType<typeof setTimeout> | undefined;
+    const rest = setTimeout(() => {
+      void send<CropDto>('POST', `/api/projects/${project}/crop`, { brief: next, ...tellingPlace(probe, aspectOf(next.size)) }).then((sent) => {
+        if (!sent.ok && sent.code === 'busy') {
+          if (!left) again = setTimeout(() => setTries((n) => n + 1), AGAIN_MS);
+        } else setCrops((all) => new Map(all).set(wanted, sent.ok ? sent.value : sent.message));
+      });
+    }, RESTS_MS);
+    return () => {
+      left = true;
+      clearTimeout(rest);
+      clearTimeout(again);
+    };
+  }, [wanted, probe, project, tries]);
+  return crops;
 }

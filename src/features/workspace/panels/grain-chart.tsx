@@ -3,7 +3,8 @@ import type { Brief } from '../../../core/brief/brief';
 import { about, duration } from '../../../core/brief/sentence';
 import { passEnds } from '../../../core/film/film';
 import { Chart } from '../../../ui/chart';
-import { type ForecastState, forecastOf } from '../use-forecast';
+import { forecastOf } from '../../../core/forecast/forecast-of';
+import type { ForecastState } from '../use-forecast';
 
 interface Props {
   brief: Brief;

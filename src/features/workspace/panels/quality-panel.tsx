@@ -4,7 +4,9 @@ import { about } from '../../../core/brief/sentence';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../../../core/catalogue/quality';
 import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
-import { type ForecastState, forecastOf } from '../use-forecast';
+import type { Cost } from '../../../core/forecast/costs';
+import { forecastOf } from '../../../core/forecast/forecast-of';
+import type { ForecastState } from '../use-forecast';
 import type { ProjectPanelProps } from '../view';
 import { Costs } from './costs';
 import { DeadlineOffers } from './deadline-offers';
@@ -14,6 +16,7 @@ import { SetAside } from './set-aside';
 import { StopSentence } from './stop-sentence';
 
 interface Props extends ProjectPanelProps {
+  onTry: (cost: Cost) => void;
   forecast: ForecastState;
   /** That renders now, of this picture; and the newest that ended. */
   running: ProofDto | null;
@@ -32,7 +35,7 @@ const { diffuse, gloss, glass, passes, minutes, filter_px, glow } = BRIEF_DEFAUL
 const plainStep = (key: QualityKey) => ({ ...stepOf(key), diffuse, gloss, glass, passes, minutes, filter_px, glow });
 const isPlain = (quality: Brief['quality']) => Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
 
-export function QualityPanel({ forecast, running, ended, soFar, ...props }: Props) {
+export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props }: Props) {
   const { brief, was, onChange } = props;
   const { quality } = brief;
   const sheet = resolveSize(brief.size);
@@ -69,14 +72,8 @@ export function QualityPanel({ forecast, running, ended, soFar, ...props }: Prop
       <StopSentence brief={brief} forecast={running ? forecast.of(forecastOf(running.brief)) : forecast.now} running={running} ended={ended} />
       <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
       <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={set} />
-      <Costs {...props} />
-      <DeadlineOffers
-        brief={brief}
-        forecast={forecast}
-        onTake={({ step, scale }) => {
-          set({ step, ...stepOf(step), scale, minutes: null });
-        }}
-      />
+      <Costs {...props} onTry={onTry} />
+      <DeadlineOffers project={props.workspace.project.id} brief={brief} forecast={forecast} onTake={(next) => set(next.quality)} />
       <div className="sec">
         <div className="row">
           <span className="lab">For those who want the numbers</span>

@@ -1,4 +1,5 @@
 /** Size: where the picture will be seen, on what paper, how fine, and in which file. */
+import type { ProofDto } from '../../../contracts/dto';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { FILE_KIND_NAMES, FILE_KINDS } from '../../../core/catalogue/file-kinds';
 import { PAPER_FAMILIES, PAPERS, type Paper } from '../../../core/catalogue/papers';
@@ -26,7 +27,7 @@ interface Props extends ProjectPanelProps {
   onUnit: (unit: SheetUnit) => void;
   forecast: ForecastState;
   /** Bytes a pixel of the newest proof's picture, by kind of file. */
-  measured: { png: number; jpg: number } | null;
+  measured: ProofDto['file_bytes'];
   /** Null until the proportion changes. */
   before: FrameBefore | null;
   onBefore: (before: FrameBefore | null) => void;
@@ -53,7 +54,8 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
   };
   const set = (next: SizeChoice, joins = false) => onChange({ size: next }, joins);
   const pixels = proofPixels({ ...brief, patch: null });
-  const file = measured && seen.file !== 'exr' ? { name: FILE_KIND_NAMES[seen.file], bytes: measured[seen.file] * pixels.width * pixels.height } : null;
+  const perPixel = measured?.[seen.file];
+  const file = perPixel === undefined ? null : { name: FILE_KIND_NAMES[seen.file], bytes: perPixel * pixels.width * pixels.height };
   const orientation = orientationOf(size);
   const isWider = before !== null && view.focal_length_mm < before.view.focal_length_mm;
   return (

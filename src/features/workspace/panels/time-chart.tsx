@@ -4,7 +4,8 @@ import type { SizeChoice } from '../../../core/catalogue/size-choice';
 import { editSize } from '../../../core/output/edit-size';
 import { Chart } from '../../../ui/chart';
 import type { Brief } from '../../../core/brief/brief';
-import { type ForecastState, forecastOf } from '../use-forecast';
+import { forecastOf } from '../../../core/forecast/forecast-of';
+import type { ForecastState } from '../use-forecast';
 
 interface Props {
   brief: Brief;
