@@ -148,6 +148,7 @@ class QualityContract implements BriefQuality {
   @IsBoolean({ message: 'must be true or false' }) aids = base.quality.aids;
   @IsArray({ message: 'must be a list of groups of objects' }) @ArrayMaxSize(100) @IsString({ each: true, message: 'must be a list of groups of objects' }) @MaxLength(200, { each: true }) aside: string[] = [];
   @IsArray({ message: 'must be a list of groups of objects' }) @ArrayMaxSize(100) @IsString({ each: true, message: 'must be a list of groups of objects' }) @MaxLength(200, { each: true }) slim: string[] = [];
+  @IsArray({ message: 'must be a list of materials' }) @ArrayMaxSize(100) @IsString({ each: true, message: 'must be a list of materials' }) @MaxLength(200, { each: true }) plain: string[] = [];
 }
 class NoGroundContract {
   @IsIn(['none'], { message: 'must be one of none, shadow' }) kind = 'none' as const;

@@ -99,6 +99,7 @@ describe('the brief of version 1', () => {
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, aside: ['Spruce'] } }))).not.toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
     const less = (more: Partial<Brief['quality']>) => canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, ...more } }));
     expect(less({ slim: ['Spruce'] })).not.toBe(less({}));
+    expect(less({ plain: ['Copper'] })).not.toBe(less({}));
     expect(less({ aside: ['Spruce'], slim: ['spruce'] })).toBe(less({ aside: ['Spruce'] }));
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
   });

@@ -148,6 +148,8 @@ export interface BriefQuality {
   aside: string[];
   /** And those that stand there as slim copies. */
   slim: string[];
+  /** And materials, by name, that are matte there, of their own colour. */
+  plain: string[];
   /** Keep masks of objects and materials, depth, and light by its way, for EXR. */
   aids: boolean;
 }
@@ -252,7 +254,7 @@ export const BRIEF_DEFAULTS: Brief = {
   patch: null,
   bleed_mm: 0,
   seen: { destination: null, distance_m: null, file: 'png' },
-  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [] },
+  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [], plain: [] },
   ground: { kind: 'none' },
   openings: [],
   lamps: { groups: [], only: null, added: [], regrouped: [] },
@@ -288,24 +290,25 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside' | 'slim'> & SetAside } {
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside' | 'slim' | 'plain'> & SetAside } {
   const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, ...rest } = brief;
-  const { aside: _aside, slim: _slim, ...plain } = quality;
-  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...plain, ...setAsideOf(brief) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+  const { aside: _aside, slim: _slim, plain: _plain, ...always } = quality;
+  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
 }
 
-/** Groups of objects that are left out, and that are slim copies; not there where there are none. */
+/** Groups of objects that are left out, those that are slim copies, and materials that are plain; not there where there are none. */
 export interface SetAside {
   aside?: readonly string[];
   slim?: readonly string[];
+  plain?: readonly string[];
 }
 
 /** Nothing where the picture is to be shown. */
-export function setAsideOf({ quality: { step, aside, slim } }: Pick<Brief, 'quality'>): SetAside {
+export function setAsideOf({ quality: { step, aside, slim, plain } }: Pick<Brief, 'quality'>): SetAside {
   if (step !== 'glance' && step !== 'study') return {};
   const out = new Set(aside.map((g) => g.toLowerCase()));
   const thin = slim.filter((g) => !out.has(g.toLowerCase()));
-  return { ...(aside.length > 0 ? { aside: [...aside].sort() } : {}), ...(thin.length > 0 ? { slim: thin.sort() } : {}) };
+  return { ...(aside.length > 0 ? { aside: [...aside].sort() } : {}), ...(thin.length > 0 ? { slim: thin.sort() } : {}), ...(plain.length > 0 ? { plain: [...plain].sort() } : {}) };
 }
 
 /** What of a finish decides the picture that is made of a film; two of an equal one look alike. */

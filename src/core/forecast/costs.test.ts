@@ -25,6 +25,11 @@ describe('what costs time', () => {
     expect(plain({ saving: { kind: 'objects', group: 'spruce', triangles: 412_000 }, saves: 0.3, changes: 4 })).toBe('Spruce, 412,000 triangles: 30 % of the time; set aside in quick looks.');
     expect(plain({ saving: { kind: 'slim', group: 'spruce', triangles: 412_000, slim: 41_200 }, saves: 0.22, changes: 0.61 })).toBe('Spruce as a slim copy of 41,200 triangles instead of 412,000 spares 22 % of the time and changes the picture by 0.6 L*.');
   });
+  it('of a material is said with what it covers', () => {
+    const saving = { kind: 'material', name: 'weathered copper', covers: 0.12 } as const;
+    expect(plain({ saving, saves: 0.09, changes: 1.24 })).toBe('Weathered copper, 12 % of the picture: 9 % of the time; made plain, that changes the picture by 1.2 L*.');
+    expect(takeSaving(saving, brief).quality?.plain).toEqual(['weathered copper']);
+  });
   it('is taken by the words of the brief that it is about', () => {
     expect(takeSaving({ kind: 'bounces', to: 8 }, brief).quality?.bounces).toBe(8);
     expect(takeSaving({ kind: 'layers' }, brief).quality?.layers).toBe(false);

@@ -14,6 +14,8 @@ export type Saving =
   | { kind: 'aids' }
   | { kind: 'lamps'; group: string }
   | { kind: 'objects'; group: string; triangles: number }
+  /** Matte, of its own colour; `covers`: share of the picture that shows it. */
+  | { kind: 'material'; name: string; covers: number }
   /** Its slim copy in its place; `slim`: the triangles of that. */
   | { kind: 'slim'; group: string; triangles: number; slim: number };
 
@@ -56,6 +58,8 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
       return { lamps: { ...lamps, groups: [...lamps.groups.filter((g) => g.group.toLowerCase() !== saving.group.toLowerCase()), { ...settingOf(lamps, saving.group), on: false }] } };
     case 'objects':
       return { quality: { ...quality, aside: [...quality.aside, saving.group] } };
+    case 'material':
+      return { quality: { ...quality, plain: [...quality.plain, saving.name] } };
     case 'slim':
       return { quality: { ...quality, slim: [...quality.slim, saving.group] } };
   }
@@ -64,7 +68,8 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
 /** A brief to try a saving by: what quick looks alone leave out is left out of it. */
 export function trySaving(saving: Saving, brief: Brief): Brief {
   const taken = { ...brief, ...takeSaving(saving, brief) };
-  return (saving.kind === 'objects' || saving.kind === 'slim') && setAsideOf(taken).aside === undefined && setAsideOf(taken).slim === undefined ? { ...taken, quality: { ...taken.quality, step: 'study' } } : taken;
+  const quick = saving.kind === 'objects' || saving.kind === 'slim' || saving.kind === 'material';
+  return quick && Object.keys(setAsideOf(taken)).length === 0 ? { ...taken, quality: { ...taken.quality, step: 'study' } } : taken;
 }
 
 /** Px a side of the patch that a saving is tried on. */
@@ -90,6 +95,8 @@ export function costSentence({ saving, saves, changes }: Cost, brief: Brief): st
       return `${capital(saving.group)}: ${time}; switched off, that ${change}.`;
     case 'objects':
       return `${capital(saving.group)}, ${saving.triangles.toLocaleString('en')} triangles: ${time}; set aside in quick looks.`;
+    case 'material':
+      return `${capital(saving.name)}, ${Math.round(100 * saving.covers)}${NBSP}% of the picture: ${time}; made plain, that ${change}.`;
     case 'slim':
       return `${capital(saving.group)} as a slim copy of ${saving.slim.toLocaleString('en')} triangles instead of ${saving.triangles.toLocaleString('en')} spares ${time} and ${change}.`;
   }
@@ -104,6 +111,8 @@ export function savingAction(saving: Saving): string {
       return 'Switch it off';
     case 'objects':
       return 'Set it aside';
+    case 'material':
+      return 'Make it plain in quick looks';
     case 'slim':
       return 'Take the slim copy';
     case 'layers':

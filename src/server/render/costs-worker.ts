@@ -1,10 +1,11 @@
 /** The process that measures what costs time in a brief; started by costs.ts. */
 import { readFile } from 'node:fs/promises';
-import type { Brief } from '../../core/brief/brief';
-import { CHANNELS, type TileRect } from '../../core/film/film';
+import { type Brief, setAsideOf } from '../../core/brief/brief';
+import { AID_MATERIALS, CHANNELS, ID_PLACES, layerCount, type TileRect } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
-import { type Cost, takeSaving } from '../../core/forecast/costs';
+import { type Cost, type Saving, takeSaving } from '../../core/forecast/costs';
 import { probePatches } from '../../core/forecast/patches';
+import { isPlain } from '../../core/scene/plain-materials';
 import { displayedLightness } from '../../core/quality/grain';
 import { readScene } from '../../formats/gltf/read-scene';
 import { renderFilm } from '../../kernel/host/render-film';
@@ -23,10 +24,12 @@ import { type Prepared, prepare } from './session';
 
 const SAMPLES = 16;
 const WARM_UP = 4;
+const LOOK_SAMPLES = 4;
+const LEAST_COVERED = 0.03;
 // The least of so many runs, the whole and the lesser in turn: what else runs on the machine only ever adds.
 const RUNS = 3;
 
-async function measure({ model, brief, savings }: CostsJob): Promise<CostsSaid> {
+async function measure({ model, brief, savings, materials }: CostsJob): Promise<CostsSaid> {
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
   const captured = await readCapturedOf(brief.surroundings);
@@ -62,11 +65,40 @@ async function measure({ model, brief, savings }: CostsJob): Promise<CostsSaid> 
     }
     return out;
   };
+  /** Those that are worth making plain, by what they cover of the patches. */
+  const coveringMaterials = async (): Promise<Saving[]> => {
+    const looked = await ready({ ...brief, quality: { ...brief.quality, aids: true, layers: false } }, whole.ev100);
+    const pool = openPool(module, layOut(looked.packed, looked.settings, config.threads));
+    const film = new MemoryFilm();
+    await renderFilm(pool, film, patches, { samples: LOOK_SAMPLES, grain: null, seconds: null, white: looked.white });
+    await pool.close();
+    const shares = new Map<number, number>();
+    let all = 0;
+    for (const patch of patches) {
+      const pixels = patch.width * patch.height;
+      const data = await film.read(patch.index);
+      all += pixels * LOOK_SAMPLES;
+      for (let i = 0; i < pixels; i++) {
+        const first = pixels * CHANNELS + i * layerCount(looked.layers) * 3 + looked.layers.groups.length * 3 + AID_MATERIALS;
+        for (let c = 0; c < ID_PLACES; c++) {
+          const id = data[first + c * 2]!;
+          if (id > 0) shares.set(id, (shares.get(id) ?? 0) + data[first + c * 2 + 1]!);
+        }
+      }
+    }
+    const done = new Set(setAsideOf(quick(brief)).plain);
+    return [...shares]
+      .map(([id, count]) => ({ material: scene.materials[id - 1], covers: count / all }))
+      .filter(({ material, covers }) => material && material.name !== '' && !isPlain(material) && !done.has(material.name) && covers >= LEAST_COVERED)
+      .sort((a, b) => b.covers - a.covers)
+      .slice(0, materials)
+      .map(({ material, covers }) => ({ kind: 'material', name: material!.name, covers }));
+  };
   const costs: Cost[] = [];
   const all = await open(whole);
   try {
     const seen = await lightnesses((await all.take(SAMPLES)).film);
-    for (const saving of savings) {
+    for (const saving of [...savings, ...(await coveringMaterials())]) {
       const less = await open(await ready({ ...brief, ...takeSaving(saving, brief) }, whole.ev100));
       try {
         let [most, least] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];

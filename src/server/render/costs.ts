@@ -8,6 +8,8 @@ export interface CostsJob {
   model: string;
   brief: Brief;
   savings: Saving[];
+  /** How many materials are tried besides: those that cover most of the picture. */
+  materials: number;
 }
 export type CostsSaid = Said<{ costs: Cost[] }>;
 

@@ -24,6 +24,7 @@ import type { OpenFrame } from '../../core/scene/opening';
 import { setAside, slimDown } from '../../core/scene/set-aside';
 import type { Webs } from '../../core/scene/added-lamps';
 import { inClay } from '../../core/scene/clay';
+import { inPlain } from '../../core/scene/plain-materials';
 import { dimLamps, ONLY_SURROUNDINGS } from '../../core/scene/dim-lamps';
 import { warmthGain } from '../../core/color/kelvin';
 import { luminance } from '../../core/color/spaces';
@@ -53,11 +54,15 @@ export function resolveCamera(view: FreeViewpoint, width: number, height: number
 }
 
 /** All that decides a scene pack beside the model: where its origin lies, and what is left out or slim. */
-export interface PackInput extends SetAside {
+export interface PackInput extends Omit<SetAside, 'plain'> {
   centre_m: Vec3;
 }
 
-export const packInput = (view: FreeViewpoint, brief: Brief): PackInput => ({ centre_m: centreFor(view.position_m), ...setAsideOf(brief) });
+export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
+  // materials are no part of a pack
+  const { plain: _plain, ...objects } = setAsideOf(brief);
+  return { centre_m: centreFor(view.position_m), ...objects };
+}
 
 /** The model as it goes into a pack. */
 export async function packedModel(scene: Scene, { centre_m, aside = [], slim = [] }: PackInput): Promise<Scene> {
@@ -69,8 +74,9 @@ export async function packedModel(scene: Scene, { centre_m, aside = [], slim = [
  * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio adds its lamps and its
  * paper, which a ground takes the place of. `eye` in the plain model's coordinates, whose origin is `centre`.
  */
-export function lightModel(plain: Scene, brief: Brief, eye: Vec3, centre: Vec3, webs: Webs): LitScene {
+export function lightModel(own: Scene, brief: Brief, eye: Vec3, centre: Vec3, webs: Webs): LitScene {
   const lamps = { ...brief.lamps, added: brief.lamps.added.map((l) => ({ ...l, position_m: [...subtract(l.position_m, centre)] as [number, number, number] })) };
+  const plain = inPlain(own, setAsideOf(brief).plain ?? []);
   const dimmed = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
   const model = { ...dimmed, openings: openingsOf(plain, brief, centre) };
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);

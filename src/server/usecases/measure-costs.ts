@@ -14,6 +14,7 @@ import { smallSize } from './probe-picture';
 // More would take minutes; the rest is told by what each lamp brings (measure-lamps.ts).
 const MOST_LAMP_GROUPS = 5;
 const MOST_OBJECTS = 3;
+const MOST_MATERIALS = 4;
 
 const underWay = new Set<string>();
 
@@ -31,7 +32,7 @@ export async function measureCostsOf(projectId: string, input: unknown): Promise
     const report = JSON.parse(revision.report_json) as ImportReport;
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
     const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
-    const said = await measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings });
+    const said = await measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, materials: MOST_MATERIALS });
     if (!said.ok) return refused(said.message);
     saveCosts(key, said.costs, Date.now());
     return done(said.costs);

@@ -9,7 +9,7 @@ interface Props {
   heaviest: readonly WeightOfGroup[];
   /** Of the whole model. */
   triangles: number;
-  onSet: (less: Pick<BriefQuality, 'aside' | 'slim'>) => void;
+  onSet: (less: Partial<Pick<BriefQuality, 'aside' | 'slim' | 'plain'>>) => void;
 }
 
 const SHOWN = 4;
@@ -21,13 +21,13 @@ const WAYS = [
 type Way = (typeof WAYS)[number]['key'];
 
 export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
-  const { aside, slim } = brief.quality;
+  const { aside, slim, plain } = brief.quality;
   const among = (groups: readonly string[], group: string) => groups.some((g) => g.toLowerCase() === group.toLowerCase());
   const without = (groups: readonly string[], group: string) => groups.filter((g) => g.toLowerCase() !== group.toLowerCase());
   const wayOf = (group: string): Way => (among(aside, group) ? 'out' : among(slim, group) ? 'slim' : 'whole');
   const set = (group: string, way: Way) => onSet({ aside: [...without(aside, group), ...(way === 'out' ? [group] : [])], slim: [...without(slim, group), ...(way === 'slim' ? [group] : [])] });
   const listed = heaviest.filter((g, i) => i < SHOWN || wayOf(g.group) !== 'whole');
-  if (listed.length < 2) return null;
+  if (listed.length < 2 && plain.length === 0) return null;
   const less = Object.keys(setAsideOf(brief)).length > 0;
   return (
     <div className="sec">
@@ -47,7 +47,17 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
           </p>
         </div>
       ))}
-      {aside.length + slim.length > 0 ? <p className="note">{less ? 'They are whole again when the picture is to be shown.' : 'All of it is whole: this quality is to be shown.'}</p> : null}
+      {plain.map((name) => (
+        <div key={name} className="row" style={{ padding: '5px 0' }}>
+          <span>
+            {capital(name)} <span className="note">plain</span>
+          </span>
+          <button type="button" className="lk act" onClick={() => onSet({ plain: plain.filter((p) => p !== name) })}>
+            As it is
+          </button>
+        </div>
+      ))}
+      {aside.length + slim.length + plain.length > 0 ? <p className="note">{less ? 'They are whole again when the picture is to be shown.' : 'All of it is whole: this quality is to be shown.'}</p> : null}
     </div>
   );
 }

@@ -37,7 +37,7 @@ export interface PreviewState {
 }
 
 /** The brief without what a preview does not show or does not need anew. */
-const seenBrief = ({ quality, ...brief }: Brief) => canonicalJson({ ...brief, size: null, bleed_mm: 0, seen: null, quality: { ...quality, aside: setAsideOf({ quality }), slim: null, step: null, scale: 1, layers: false, aids: false, minutes: null } });
+const seenBrief = ({ quality, ...brief }: Brief) => canonicalJson({ ...brief, size: null, bleed_mm: 0, seen: null, quality: { ...quality, aside: setAsideOf({ quality }), slim: null, plain: null, step: null, scale: 1, layers: false, aids: false, minutes: null } });
 
 export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: PreviewInput): PreviewState {
   const { on, seen, moving, threads } = input;

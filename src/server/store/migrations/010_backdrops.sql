@@ -6,3 +6,5 @@ CREATE TABLE backdrops (
   height_px INTEGER NOT NULL,
   created_at_ms INTEGER NOT NULL
 );
+-- Costs are measured with materials and the place of the change now.
+DELETE FROM costs;
