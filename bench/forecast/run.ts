@@ -39,7 +39,7 @@ for (const { name: project, model, pictures } of DEMO_PROJECTS) {
       const prepared = await of(px);
       const { width, height } = prepared.settings;
       const goal = GOALS[i]!;
-      const what: ForecastOf = { width_px: width, height_px: height, ...goal, minutes: null, denoised: false };
+      const what: ForecastOf = { width_px: width, height_px: height, ...goal, least: 0, minutes: null, denoised: false };
       const said = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: null, ratios: [] }, what);
       const pool = openPool(module, layOut(prepared.packed, prepared.settings, config.threads));
       const end = await renderFilm(pool, new MemoryFilm(), tilesOf(width, height), { ...goal, seconds: null, white: prepared.white });

@@ -2,7 +2,7 @@
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsISO8601, IsOptional, IsString, MaxLength, MinLength, ValidateIf } from 'class-validator';
 import { BRIEF_DEFAULTS, BRIEF_VERSION, type Brief, type BriefQuality, type CameraExposure, type CapturedSun, CLAY_DEFAULTS, type ClayLook, GROUND_DEFAULTS, HEAPS_DEFAULTS, type ShadowGround, SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../core/brief/brief';
 import type { FreeViewpoint, Viewpoint } from '../core/camera/viewpoint';
-import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
+import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey, stepSettings } from '../core/catalogue/quality';
 import { LEAST_KELVIN, MOST_COOL, MOST_KELVIN, MOST_WARM } from '../core/color/kelvin';
 import { MOST_TINT } from '../core/color/white-balance';
 import { HEAP_SUNS, type Heaps } from '../core/lights/sky/heaps';
@@ -134,6 +134,7 @@ class QualityContract implements BriefQuality {
   @OneOf(QUALITY_KEYS) step: QualityKey = base.quality.step;
   @WholeRange(1, 65536) samples = base.quality.samples;
   @ValidateIf((o: QualityContract) => notNull(o, o.grain)) @Range(0.01, 20, 'L*') grain: number | null = null;
+  @WholeRange(1, 65536) least = base.quality.least;
   @WholeRange(0, 64) bounces = base.quality.bounces;
   @Range(0.01, 1) scale = base.quality.scale;
   @ValidateIf((o: QualityContract) => notNull(o, o.firefly)) @Range(0.1, 1e6) firefly: number | null = null;
@@ -279,8 +280,7 @@ function parseQuality(input: unknown): Checked<BriefQuality> {
   const step = (input as { step?: unknown } | undefined)?.step;
   const given = input as Partial<BriefQuality> | undefined;
   if (given && typeof given === 'object' && !Array.isArray(given) && typeof step === 'string' && step in QUALITY_STEPS && given.samples === undefined) {
-    const { samples, grain, bounces, scale } = QUALITY_STEPS[step as QualityKey];
-    return variant<BriefQuality>({ samples, grain, bounces, scale, ...given }, 'brief.quality', base.quality, () => QualityContract);
+    return variant<BriefQuality>({ ...stepSettings(step as QualityKey), ...given }, 'brief.quality', base.quality, () => QualityContract);
   }
   return variant<BriefQuality>(input, 'brief.quality', base.quality, () => QualityContract);
 }

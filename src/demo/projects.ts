@@ -1,7 +1,7 @@
 /** The demo scenario: three jobs of the public observatory on Lantern Hill, with their pictures' briefs. */
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS, type Surroundings } from '../core/brief/brief';
 import { destinationOfSize } from '../core/brief/sentence';
-import { QUALITY_STEPS, type QualityKey } from '../core/catalogue/quality';
+import { type QualityKey, stepSettings } from '../core/catalogue/quality';
 import { ARMS_LENGTH_M, seenAt } from '../core/output/destinations';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { hut, perihelionLamp, readingRoom } from './models';
@@ -20,10 +20,9 @@ const LANTERN_HILL = { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: 49.4, longitu
 const sky = (time: string, north_deg: number): Surroundings => ({ ...LANTERN_HILL, time, north_deg });
 
 function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
-  const { samples, grain, bounces, scale } = QUALITY_STEPS[step];
   const destination = destinationOfSize(size);
   const seen = destination ? seenAt(destination) : { ...BRIEF_DEFAULTS.seen, distance_m: 'ppi' in size ? ARMS_LENGTH_M : null };
-  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, seen, quality: { ...BRIEF_DEFAULTS.quality, step, samples, grain, bounces, scale, firefly: 4 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
+  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, seen, quality: { ...BRIEF_DEFAULTS.quality, step, ...stepSettings(step), firefly: 4 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
 }
 
 export const DEMO_PROJECTS: readonly DemoProject[] = [

@@ -3,6 +3,7 @@
  * Lengths in metres, angles in degrees, light in cd/m2; each field carries its unit in its name.
  */
 import type { QualityKey } from '../catalogue/quality';
+import { FIRST_DECISION } from '../film/film';
 import type { Corner } from '../catalogue/corners';
 import type { FileKind } from '../catalogue/file-kinds';
 import type { SizeChoice } from '../catalogue/size-choice';
@@ -125,6 +126,8 @@ export interface BriefQuality {
   samples: number;
   /** Raw grain in L* at which a tile is done. */
   grain: number | null;
+  /** Samples that a tile has before that. */
+  least: number;
   bounces: number;
   /** Share of the full size that is rendered. */
   scale: number;
@@ -254,7 +257,7 @@ export const BRIEF_DEFAULTS: Brief = {
   patch: null,
   bleed_mm: 0,
   seen: { destination: null, distance_m: null, file: 'png' },
-  quality: { step: 'study', samples: 96, grain: null, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [], plain: [] },
+  quality: { step: 'study', samples: 96, grain: null, least: FIRST_DECISION, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [], plain: [] },
   ground: { kind: 'none' },
   openings: [],
   lamps: { groups: [], only: null, added: [], regrouped: [] },
@@ -290,10 +293,10 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside' | 'slim' | 'plain'> & SetAside } {
+export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside' | 'slim' | 'plain' | 'least'> & SetAside & { least?: number } } {
   const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, ...rest } = brief;
-  const { aside: _aside, slim: _slim, plain: _plain, ...always } = quality;
-  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+  const { aside: _aside, slim: _slim, plain: _plain, least, ...always } = quality;
+  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief), ...(quality.grain !== null && least > FIRST_DECISION ? { least } : {}) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
 }
 
 /** Groups of objects that are left out, those that are slim copies, and materials that are plain; not there where there are none. */

@@ -9,15 +9,23 @@ export interface QualityStep {
   scale: number;
   samples: number;
   grain: number | null;
+  /** Samples that a tile has before its grain may end it: fine detail needs them, for the filter takes it for grain. */
+  least: number;
   bounces: number;
 }
 
 export const QUALITY_STEPS = {
-  glance: { name: 'Glance', note: 'a quarter of the size, quickly: is the light right?', scale: 0.25, samples: 16, grain: null, bounces: 8 },
-  study: { name: 'Study', note: 'half the size: is the picture right?', scale: 0.5, samples: 64, grain: null, bounces: 10 },
-  present: { name: 'Present', note: 'whole size, for a client’s table', scale: 1, samples: 256, grain: 2.5, bounces: 12 },
-  exhibit: { name: 'Exhibit', note: 'whole size, as clean as it gets', scale: 1, samples: 1024, grain: 1.2, bounces: 16 }
+  glance: { name: 'Glance', note: 'a quarter of the size, quickly: is the light right?', scale: 0.25, samples: 16, grain: null, least: 32, bounces: 8 },
+  study: { name: 'Study', note: 'half the size: is the picture right?', scale: 0.5, samples: 64, grain: null, least: 32, bounces: 10 },
+  present: { name: 'Present', note: 'whole size, for a client’s table', scale: 1, samples: 256, grain: 2.5, least: 64, bounces: 12 },
+  exhibit: { name: 'Exhibit', note: 'whole size, as clean as it gets', scale: 1, samples: 1024, grain: 1.2, least: 256, bounces: 16 }
 } as const satisfies Record<string, QualityStep>;
+
+/** What a step sets of a brief's quality, but for its name. */
+export function stepSettings(key: QualityKey): Pick<QualityStep, 'samples' | 'grain' | 'least' | 'bounces' | 'scale'> {
+  const { samples, grain, least, bounces, scale } = QUALITY_STEPS[key];
+  return { samples, grain, least, bounces, scale };
+}
 
 export type QualityKey = keyof typeof QUALITY_STEPS;
 export const QUALITY_KEYS = Object.keys(QUALITY_STEPS) as QualityKey[];

@@ -3,7 +3,7 @@
  * forecast is low stay, the best first. Which is better is a rule of ours: halving both sides gives up as much as two steps of quality.
  */
 import { NBSP } from '../brief/amounts';
-import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../catalogue/quality';
+import { QUALITY_KEYS, type QualityKey, stepSettings } from '../catalogue/quality';
 import type { Brief } from '../brief/brief';
 import { resolveSize, scaleSize } from '../output/size';
 import type { Forecast, ForecastOf } from './forecast';
@@ -25,8 +25,7 @@ const MOST_OFFERS = 4;
 
 /** The brief with what an offer changes of it. */
 export function takeOffer(brief: Brief, { step, scale }: Pick<Offer, 'step' | 'scale'>): Brief {
-  const { samples, grain, bounces } = QUALITY_STEPS[step];
-  return { ...brief, quality: { ...brief.quality, step, samples, grain, bounces, scale, minutes: null } };
+  return { ...brief, quality: { ...brief.quality, step, ...stepSettings(step), scale, minutes: null } };
 }
 
 /** `of`: the forecast of a variation. Empty when nothing fits. */

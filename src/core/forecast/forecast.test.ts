@@ -5,7 +5,7 @@ import { PATCH_PX, probePatches } from './patches';
 const flat = (longSide_px: number, secondsPerSample: number, squared: number[]) => ({ longSide_px, secondsPerSample, squaredGrain: squared });
 const probe: Probe = { setupSeconds: 3, at: [flat(500, 10e-6, [64, 640, 6400]), flat(2500, 8e-6, [64, 640, 6400])], memoryBytes: 4e8, layers: 0 };
 const machine: Machine = { threads: 2, cleanSecondsPerMegapixel: 4, ratios: [] };
-const of: ForecastOf = { width_px: 500, height_px: 400, samples: 100, grain: null, minutes: null, denoised: false };
+const of: ForecastOf = { width_px: 500, height_px: 400, samples: 100, grain: null, least: 32, minutes: null, denoised: false };
 
 describe('a forecast', () => {
   it('of fixed samples is pixels times samples times the time of one, over the threads', () => {
@@ -24,6 +24,8 @@ describe('a forecast', () => {
     const { samples, endsBy } = forecast(probe, machine, { ...of, samples: 1024, grain: Math.SQRT2 });
     expect(samples).toBeCloseTo((32 + 512 + 1024) / 3, 6);
     expect(endsBy).toBe('grain');
+    // with at least 256 samples the first kind goes on to them
+    expect(forecast(probe, machine, { ...of, samples: 1024, grain: Math.SQRT2, least: 256 }).samples).toBeCloseTo((256 + 512 + 1024) / 3, 6);
   });
   it('says the raw grain that is left', () => {
     expect(forecast(probe, machine, { ...of, samples: 64 }).grain).toBeCloseTo(Math.sqrt((64 + 640 + 6400) / 3 / 64), 6);

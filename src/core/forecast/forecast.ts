@@ -40,6 +40,8 @@ export interface ForecastOf {
   height_px: number;
   samples: number;
   grain: number | null;
+  /** Samples before which grain ends nothing. */
+  least: number;
   minutes: number | null;
   denoised: boolean;
 }
@@ -115,9 +117,9 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
 export const filmDiskBytes = (pixels: number, layers: number, denoised: boolean): number => pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? CLEAN_BYTES : 0));
 
 /** The samples at which a patch stops whose like leaves so much squared grain with one. */
-function stopOf(squaredGrain: number, { samples, grain }: ForecastOf): number {
+function stopOf(squaredGrain: number, { samples, grain, least }: ForecastOf): number {
   if (grain === null) return samples;
-  for (const end of passEnds(samples)) if (end >= FIRST_DECISION && squaredGrain / end <= grain * grain) return end;
+  for (const end of passEnds(samples)) if (end >= Math.max(FIRST_DECISION, least) && squaredGrain / end <= grain * grain) return end;
   return samples;
 }
 

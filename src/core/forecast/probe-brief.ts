@@ -7,7 +7,7 @@ const ASPECT_STEPS = 200;
 
 export function probeOf(brief: Brief): object {
   const { size, quality, patch: _patch, bleed_mm: _bleed, ...rest } = filmBrief(brief);
-  const { step: _step, samples: _samples, grain: _grain, minutes: _minutes, scale: _scale, ...paths } = quality;
+  const { step: _step, samples: _samples, grain: _grain, least: _least, minutes: _minutes, scale: _scale, ...paths } = quality;
   const { width_px, height_px } = resolveSize(size);
   return { ...rest, quality: paths, aspect: Math.round(Math.log(width_px / height_px) * ASPECT_STEPS) };
 }

@@ -4,11 +4,14 @@ import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
+import { takeOffer } from '../../core/forecast/deadline';
+import { forecastOf } from '../../core/forecast/forecast-of';
 import { type Cost, type Saving, TRY_PX } from '../../core/forecast/costs';
 import { skyLights } from '../../core/lights/sky/sky-lights';
 import { resolveSize, squareAbout } from '../../core/output/size';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { settingOf } from '../../core/scene/dim-lamps';
+import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import { send } from '../shared/send';
@@ -94,6 +97,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const twin = ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
   const running = proofs.find((p) => p.state === 'running') ?? null;
   const forecast = useForecast(workspace.project.id, brief, workspace.machine, workspace.rendering !== null);
+  const glance = forecast.of(forecastOf(takeOffer(brief, { step: 'glance', scale: QUALITY_STEPS.glance.scale })));
   const soFar = useGrainSoFar(running);
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
   const lamps = lampsOf(workspace.revision.report, brief.lamps);
@@ -259,7 +263,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
           </span>
         </header>
         {proofs.length === 0 ? (
-          <p className="say">The stage shows the model; a Glance tells the light{forecast.now ? ` in about ${about(forecast.now.seconds)}` : ''}.</p>
+          <p className="say">The stage shows the model; a Glance tells the light{glance ? ` in about ${about(glance.seconds)}` : ''}.</p>
         ) : (
           <ol className="tks">
             {proofs.map((proof) => (

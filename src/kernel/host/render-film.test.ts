@@ -44,6 +44,11 @@ describe('running a film', () => {
     expect(new Set(pool.calls.slice(0, tiles.length).map((c) => c.count))).toEqual(new Set([1]));
   });
 
+  it('goes on to the least samples that are wanted, whatever its grain', async () => {
+    const film = new MemoryFilm();
+    await renderFilm(makePool(() => 1e-6), film, tiles, { ...goal, samples: 1024, grain: 0.3, least: 256 });
+    expect(tiles.map((t) => film.state(t.index)!.samples)).toEqual(tiles.map(() => 256));
+  });
   it('stops a tile by itself when its grain is reached, but not before 32 samples', async () => {
     const film = new MemoryFilm();
     const end = await renderFilm(makePool((tile, n) => (tile.index === 0 ? 1e-6 : 4 / n)), film, tiles, { ...goal, samples: 1024, grain: 0.3 });

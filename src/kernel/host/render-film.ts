@@ -11,6 +11,8 @@ export interface RenderGoal {
   /** Most samples per pixel; exact when grain is null. */
   samples: number;
   grain: number | null;
+  /** Samples before which a tile's grain does not end it; FIRST_DECISION when that is more. */
+  least?: number;
   /** Ends with what there is after this long; null for no limit. */
   seconds: number | null;
   /** Luminance of displayed white, cd/m2. */
@@ -88,7 +90,7 @@ export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonl
     const result = await pool.render(tile, first, count, before, goal.white);
     const samples = first + count;
     const squared = result.squaredGrain;
-    const enough = goal.grain !== null && samples >= FIRST_DECISION && decisions.has(samples) && Math.sqrt(squared / pixels(tile)) <= goal.grain;
+    const enough = goal.grain !== null && samples >= Math.max(FIRST_DECISION, goal.least ?? 0) && decisions.has(samples) && Math.sqrt(squared / pixels(tile)) <= goal.grain;
     await film.write(tile.index, result.data, { samples, done: enough || samples >= goal.samples, squaredGrain: squared });
     rays += result.rays;
     light.scattered += result.light.scattered;
@@ -141,6 +143,6 @@ export const hasReached = (film: FilmSource, tiles: readonly TileRect[], samples
 function expectedSamples(samples: number, squared: number | null, pixels: number, goal: RenderGoal): number {
   if (goal.grain === null || squared === null || samples < 8) return goal.samples;
   const needed = samples * (squared / pixels / (goal.grain * goal.grain));
-  for (const end of passEnds(goal.samples)) if (end >= needed && end > samples) return end;
+  for (const end of passEnds(goal.samples)) if (end >= Math.max(needed, goal.least ?? 0) && end > samples) return end;
   return goal.samples;
 }

@@ -27,6 +27,7 @@ export interface RenderSetup {
   firefly: number | null;
   samples: number;
   grain: number | null;
+  least: number;
   lightKey: string;
 }
 

@@ -134,8 +134,8 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       const probe = findProbe(probeKey(revision.glb_sha256, brief));
       // a patch may be of the easiest or the hardest place
       if (!probe || brief.patch) return;
-      const { samples, grain, minutes } = brief.quality;
-      const { renderSeconds } = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: [] }, { width_px: width, height_px: height, samples, grain, minutes, denoised: false });
+      const { samples, grain, least, minutes } = brief.quality;
+      const { renderSeconds } = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: [] }, { width_px: width, height_px: height, samples, grain, least, minutes, denoised: false });
       if (renderSeconds > LEAST_JUDGED_S) savePair(proof.id, revision.project_id, renderSeconds, took, Date.now());
     };
 

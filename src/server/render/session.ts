@@ -88,7 +88,7 @@ export async function run(prepared: Prepared, film: FilmStore, module: WebAssemb
   const { settings, brief } = prepared;
   const pool = openPool(module, layOut(prepared.packed, settings, threads));
   try {
-    return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore), white: prepared.white }, hooks);
+    return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, least: brief.quality.least, seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore), white: prepared.white }, hooks);
   } finally {
     await pool.close();
   }

@@ -127,6 +127,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     firefly: brief.quality.firefly,
     samples: brief.quality.samples,
     grain: brief.quality.grain,
+    least: brief.quality.least,
     lightKey
   };
   return encodeSetup(setup, request.light !== lightKey);

@@ -2,7 +2,7 @@
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
 import { frameWhole } from '../../core/camera/frame-whole';
 import { PLACES } from '../../core/catalogue/places';
-import { QUALITY_STEPS } from '../../core/catalogue/quality';
+import { stepSettings } from '../../core/catalogue/quality';
 import { ARMS_LENGTH_M } from '../../core/output/destinations';
 import type { ImportReport } from '../../formats/import-report';
 
@@ -14,7 +14,6 @@ const A_SERIES = Math.SQRT2;
 const BUILDING_M = 3;
 
 export function firstBrief(report: ImportReport): Brief {
-  const { samples, grain, bounces, scale } = QUALITY_STEPS.glance;
   const large = Math.max(...report.size_m) >= BUILDING_M;
   const place = PLACES[0]!;
   return {
@@ -24,7 +23,7 @@ export function firstBrief(report: ImportReport): Brief {
     exposure: { metered: true },
     size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
     seen: { destination: null, distance_m: ARMS_LENGTH_M, file: 'png' },
-    quality: { ...BRIEF_DEFAULTS.quality, step: 'glance', samples, grain, bounces, scale, firefly: FIREFLY },
+    quality: { ...BRIEF_DEFAULTS.quality, step: 'glance', ...stepSettings('glance'), firefly: FIREFLY },
     finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }
   };
 }

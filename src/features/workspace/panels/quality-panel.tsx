@@ -1,7 +1,7 @@
 import type { ProofDto } from '../../../contracts/dto';
 import { BRIEF_DEFAULTS, type Brief } from '../../../core/brief/brief';
 import { about } from '../../../core/brief/sentence';
-import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey } from '../../../core/catalogue/quality';
+import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey, stepSettings } from '../../../core/catalogue/quality';
 import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
 import type { Cost } from '../../../core/forecast/costs';
@@ -25,14 +25,9 @@ interface Props extends ProjectPanelProps {
   soFar: readonly (readonly [seconds: number, grain: number])[];
 }
 
-const stepOf = (key: QualityKey) => {
-  const { samples, grain, bounces, scale } = QUALITY_STEPS[key];
-  return { samples, grain, bounces, scale };
-};
-
 const { diffuse, gloss, glass, passes, minutes, filter_px, glow } = BRIEF_DEFAULTS.quality;
 /** A step as it was made, with no limits of one's own. */
-const plainStep = (key: QualityKey) => ({ ...stepOf(key), diffuse, gloss, glass, passes, minutes, filter_px, glow });
+const plainStep = (key: QualityKey) => ({ ...stepSettings(key), diffuse, gloss, glass, passes, minutes, filter_px, glow });
 const isPlain = (quality: Brief['quality']) => Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
 
 export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props }: Props) {
@@ -48,9 +43,9 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
         {QUALITY_KEYS.map((key) => {
           const { name, note, scale } = QUALITY_STEPS[key];
           const { width_px, height_px } = scaleSize(sheet, scale);
-          const seconds = forecast.of(forecastOf({ ...brief, quality: { ...quality, ...stepOf(key) } }))?.seconds ?? null;
+          const seconds = forecast.of(forecastOf({ ...brief, quality: { ...quality, ...stepSettings(key) } }))?.seconds ?? null;
           return (
-            <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => set({ step: key, ...stepOf(key) })}>
+            <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => set({ step: key, ...stepSettings(key) })}>
               <span className="two" style={{ padding: '5px 0' }}>
                 {name}
                 <span>{note}</span>
@@ -102,6 +97,12 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
           ) : null}
           <span>Done at a raw grain of</span>
           <NumberField label="Grain" value={quality.grain} none="no target" min={0.01} max={20} digits={2} unit="L*" onChange={(grain) => set({ grain })} />
+          {quality.grain === null ? null : (
+            <>
+              <span>but not before</span>
+              <NumberField label="Least samples" value={quality.least} min={1} max={65_536} unit="samples" onChange={(least) => set({ least: Math.round(least) })} />
+            </>
+          )}
         </div>
         <details className="more">
           <summary>Further limits</summary>

@@ -1,6 +1,6 @@
 /** What weighs most in the model, and may be left out of quick looks or stand there as a slim copy. */
 import { type Brief, type BriefQuality, setAsideOf } from '../../../core/brief/brief';
-import { capital } from '../../../core/brief/amounts';
+import { capital, NBSP } from '../../../core/brief/amounts';
 import type { WeightOfGroup } from '../../../core/scene/set-aside';
 import { Words } from '../../../ui/words';
 
@@ -28,6 +28,7 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
   const set = (group: string, way: Way) => onSet({ aside: [...without(aside, group), ...(way === 'out' ? [group] : [])], slim: [...without(slim, group), ...(way === 'slim' ? [group] : [])] });
   const listed = heaviest.filter((g, i) => i < SHOWN || wayOf(g.group) !== 'whole');
   if (listed.length < 2 && plain.length === 0) return null;
+  const share = (part: number) => `${part < triangles / 100 ? 'under 1' : Math.round((100 * part) / triangles)}${NBSP}%`;
   const less = Object.keys(setAsideOf(brief)).length > 0;
   return (
     <div className="sec">
@@ -41,9 +42,9 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
             <span>{capital(group)}</span>
             <Words label={`${capital(group)} in quick looks`} value={wayOf(group)} options={WAYS.filter(({ key }) => key !== 'slim' || (thin !== undefined && thin < own) || wayOf(group) === 'slim')} onChoose={(way) => set(group, way)} />
           </div>
-          <p className="note">
+          <p className="note" title={`${own.toLocaleString('en')} triangles${thin === undefined ? '' : `; slim ${thin.toLocaleString('en')}`}`}>
             {count > 1 ? `${count.toLocaleString('en')} of them, ` : ''}
-            {own.toLocaleString('en')} triangles, {Math.round((100 * own) / triangles)} % of the model{thin !== undefined && thin < own ? `; slim ${thin.toLocaleString('en')}` : ''}
+            {share(own)} of the triangles{thin !== undefined && thin < own ? `; slim ${share(thin)}` : ''}
           </p>
         </div>
       ))}

@@ -140,7 +140,7 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
     let nextLook = performance.now() + LOOK_MS;
     for (let whole = false; !whole; ) {
       if (threads() !== pool.threads) pool = scene.pool(settings);
-      const end = await renderFilm(pool, film, tiles, { samples: setup.samples, grain: setup.grain, seconds: null, white, unit: UNIT_SAMPLES }, { shouldStop: () => halt() || reached() || (stage > 1 && performance.now() > nextLook) });
+      const end = await renderFilm(pool, film, tiles, { samples: setup.samples, grain: setup.grain, least: setup.least, seconds: null, white, unit: UNIT_SAMPLES }, { shouldStop: () => halt() || reached() || (stage > 1 && performance.now() > nextLook) });
       if (!(await goesOn())) return;
       const ended = end.by === 'limits';
       whole = ended || reached();
