@@ -18,6 +18,7 @@ const BUNDLES = {
   'measure-lamps-worker': 'src/server/render/measure-lamps-worker.ts',
   'costs-worker': 'src/server/render/costs-worker.ts',
   'crop-worker': 'src/server/render/crop-worker.ts',
+  'weigh-worker': 'src/server/render/weigh-worker.ts',
   'probe-worker': 'src/server/render/probe-worker.ts',
   'captured-worker': 'src/server/usecases/captured-worker.ts',
   'import-worker': 'src/server/usecases/import-worker.ts',

@@ -64,6 +64,12 @@ export function slimDown<T extends Scene>(scene: T, groups: readonly string[], r
   return { ...scene, geometry, parts, ...dropUnused(objects, instances) };
 }
 
+/** That are told of a model. */
+const MOST_HEAVY = 8;
+
+/** The heaviest groups of a model with what their slim copies weigh. */
+export const weighHeaviest = (scene: Scene, reducer: MeshReducer): WeightOfGroup[] => weighSlim(scene, heaviestGroups(scene).slice(0, MOST_HEAVY), reducer);
+
 /** How many triangles each would have as slim copies, as drawn. */
 export function weighSlim(scene: Scene, weights: readonly WeightOfGroup[], reducer: MeshReducer): WeightOfGroup[] {
   const trianglesOf = (geometry: SceneGeometry) => slimCopy(geometry, scene.materials, reducer).triangleMaterials.length;

@@ -8,7 +8,7 @@ import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartiti
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { countTriangles, type Scene } from '../../core/scene/scene';
-import { heaviestGroups, weighSlim } from '../../core/scene/set-aside';
+import { weighHeaviest } from '../../core/scene/set-aside';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 import { MOST_KELVIN } from '../../core/color/kelvin';
 import { rec709ToXyz } from '../../core/color/spaces';
@@ -37,7 +37,6 @@ export interface NormaliseOptions {
 }
 
 const MOST_TRIANGLES = 12e6;
-const MOST_HEAVY = 8;
 // What a designer draws lies between a watch screw and a landscape.
 const SMALLEST_M = 1e-4;
 const LARGEST_M = 1e5;
@@ -311,7 +310,7 @@ async function makeReport(glb: Uint8Array, source: string, format: string, chang
     min_m: [...min],
     max_m: [...max],
     triangles: countTriangles(scene),
-    heaviest: weighSlim(scene, heaviestGroups(scene).slice(0, MOST_HEAVY), await openReducer()),
+    heaviest: weighHeaviest(scene, await openReducer()),
     vertices: stored.reduce((sum, g) => sum + g.positions.length / 3, 0),
     materials: scene.materials.filter((_, i) => used.has(i)).map((m) => m.name || 'without a name'),
     textures: scene.textures.length,

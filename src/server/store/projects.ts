@@ -42,6 +42,8 @@ export const findRevision = (id: string) => (database().prepare('SELECT * FROM r
 export const insertRevision = (row: RevisionRow) =>
   database().prepare('INSERT INTO revisions VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms)').run(row);
 
+export const saveReport = (revisionId: string, reportJson: string) => database().prepare('UPDATE revisions SET report_json = ? WHERE id = ?').run(reportJson, revisionId);
+
 export const listViewpoints = (projectId: string) => database().prepare('SELECT * FROM viewpoints WHERE project_id = ? ORDER BY created_at_ms').all(projectId) as ViewpointRow[];
 export const insertViewpoint = (row: ViewpointRow) => database().prepare('INSERT INTO viewpoints VALUES (:id, :project_id, :name, :viewpoint_json, :created_at_ms)').run(row);
 

@@ -5,8 +5,10 @@ import { type Cost, savingsOf } from '../../core/forecast/costs';
 import type { ImportReport } from '../../formats/import-report';
 import { measureCosts } from '../render/costs';
 import { probeKey } from '../render/probe-key';
+import { weighModel } from '../render/weigh';
 import { findCosts, saveCosts } from '../store/forecasts';
 import { openProofs } from '../store/proofs';
+import { type RevisionRow, saveReport } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
 import { sentBrief } from './sent-brief';
 import { smallSize } from './probe-picture';
@@ -15,6 +17,17 @@ import { smallSize } from './probe-picture';
 const MOST_LAMP_GROUPS = 5;
 const MOST_OBJECTS = 3;
 const MOST_MATERIALS = 4;
+
+/** The report of a model, its objects weighed if they were not when it came in. */
+async function weighed(revision: RevisionRow): Promise<ImportReport> {
+  const report = JSON.parse(revision.report_json) as ImportReport;
+  if (report.heaviest?.every((g) => g.slim !== undefined)) return report;
+  const said = await weighModel({ model: revision.glb_sha256 });
+  if (!said.ok) return report;
+  const whole: ImportReport = { ...report, heaviest: said.heaviest };
+  saveReport(revision.id, JSON.stringify(whole));
+  return whole;
+}
 
 const underWay = new Set<string>();
 
@@ -29,7 +42,7 @@ export async function measureCostsOf(projectId: string, input: unknown): Promise
   if (underWay.has(projectId)) return refused('it is being measured already; wait for it', 'busy');
   underWay.add(projectId);
   try {
-    const report = JSON.parse(revision.report_json) as ImportReport;
+    const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
     const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
     const said = await measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, materials: MOST_MATERIALS });
