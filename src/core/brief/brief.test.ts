@@ -136,6 +136,13 @@ describe('the sentence', () => {
     expect(said({ size: slide.size, seen: seenAt(slide) })).toBe('for a slide 16:9');
     expect(said({ size: { width_mm: 300, height_mm: 200, ppi: 150 }, bleed_mm: 3, seen: { destination: { name: 'Jury wall', size: { width_mm: 300, height_mm: 200, ppi: 150 } }, distance_m: 1, file: 'png' } })).toBe('for Jury wall, 150 ppi with 3 mm bleed');
   });
+  it('says what stands behind the model, where it is seen', () => {
+    const before = (part: Partial<Brief>) => text({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, background: { kind: 'plain', lightness: 90 } }, ...part });
+    expect(before({})).toContain('photographic before plain grey, on a screen');
+    expect(before({ surroundings: SURROUNDINGS_DEFAULTS.studio })).not.toContain('before');
+    expect(before({ surroundings: SURROUNDINGS_DEFAULTS.studio, ground: GROUND_DEFAULTS })).toContain('before plain grey');
+    expect(before({ finish: BRIEF_DEFAULTS.finish })).not.toContain('before');
+  });
   it('says what covers the sky, in the words of weather reports', () => {
     const said = (sky: Partial<typeof SURROUNDINGS_DEFAULTS.sky>) => text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, ...sky } });
     expect(said({ cloud: 0.5 })).toContain(':00, thin cloud, photographic');

@@ -114,6 +114,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({ word: text, panel, changed: shown !== null && differs(now, before) });
   const ground = groundPhrase(brief.ground);
   const groundWords: SentencePart[] = ground ? [{ text: ' on a ' }, word(ground, 'surroundings', brief.ground, shown?.ground)] : [];
+  const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
   const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
@@ -126,11 +127,30 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     ...lamps,
     { text: ', ' },
     word(lookPhrase(brief.look), 'look', brief.look, shown?.look),
+    ...(behind ? [{ text: ' before ' }, word(behind, 'surroundings', brief.finish.background, shown?.finish.background)] : []),
     ...sizeWords(brief, shown),
     { text: ', at ' },
     word(QUALITY_STEPS[brief.quality.step].name, 'quality', brief.quality, shown?.quality),
     { text: ' quality' }
   ];
+}
+
+/** What the finish puts behind the model; null where the surroundings are seen, or a studio's paper is. */
+function behindPhrase({ finish: { background }, surroundings, ground }: Brief): string | null {
+  if (surroundings.kind === 'studio' && ground.kind === 'none') return null;
+  switch (background.kind) {
+    case 'own':
+    case 'clear':
+      return null;
+    case 'plain':
+      return 'plain grey';
+    case 'graded':
+      return 'graded colours';
+    case 'paper':
+      return 'paper';
+    case 'picture':
+      return 'a picture';
+  }
 }
 
 // More than these are counted, not named.

@@ -21,7 +21,7 @@ const STARTS: Record<Exclude<Made, 'picture'>, Background> = {
   graded: { kind: 'graded', from: '#8d949b', to: '#e9e7e3', angle_deg: 0, spread: 1 },
   paper: { kind: 'paper', lightness: 92, corner: 'upper left', fall: 5, grain: 1 }
 };
-const NAMES: Record<Made, string> = { own: 'The surroundings', plain: 'Grey', graded: 'Graded', paper: 'Paper', picture: 'Picture' };
+const NAMES: Record<Made, string> = { own: 'As it is', plain: 'Grey', graded: 'Graded', paper: 'Paper', picture: 'Picture' };
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 

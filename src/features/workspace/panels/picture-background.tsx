@@ -60,8 +60,8 @@ function Placing({ background, size, aspect, onSet }: { background: PictureBackg
   return (
     <>
       <Level name="Enlarged" label="How far the picture is enlarged" value={background.enlarged} range={[1, 4, 0.05]} ticks={ENLARGED} text={`${background.enlarged} ×`} onChange={(v, joins) => set({ enlarged: hundredth(v) }, joins)} />
-      {part.width < 1 - OVERHANG ? <Level name="Shows its" label="What of the picture shows from left to right" value={background.across} range={[0, 1, 0.01]} ticks={SHARES} text={place(background.across, ['left', 'right'])} onChange={(v, joins) => set({ across: hundredth(v) }, joins)} /> : null}
-      {part.height < 1 - OVERHANG ? <Level name="and its" label="What of the picture shows from top to bottom" value={background.down} range={[0, 1, 0.01]} ticks={SHARES} text={place(background.down, ['top', 'bottom'])} onChange={(v, joins) => set({ down: hundredth(v) }, joins)} /> : null}
+      {part.width < 1 - OVERHANG ? <Level name="Across" label="What of the picture shows from left to right" value={background.across} range={[0, 1, 0.01]} ticks={SHARES} text={place(background.across, ['left', 'right'])} onChange={(v, joins) => set({ across: hundredth(v) }, joins)} /> : null}
+      {part.height < 1 - OVERHANG ? <Level name="Down" label="What of the picture shows from top to bottom" value={background.down} range={[0, 1, 0.01]} ticks={SHARES} text={place(background.down, ['top', 'bottom'])} onChange={(v, joins) => set({ down: hundredth(v) }, joins)} /> : null}
       <Level name="Lighter" label="How much lighter the picture is" value={background.lighter_ev} range={[-2, 2, 0.1]} ticks={STOPS} text={`${background.lighter_ev > 0 ? '+' : ''}${background.lighter_ev} EV`} onChange={(v, joins) => set({ lighter_ev: Math.round(v * 10) / 10 }, joins)} />
     </>
   );
