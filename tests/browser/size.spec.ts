@@ -1,6 +1,7 @@
 /** Size, quality and time decided together: destinations, the size panel in all its units, the deadline question, a patch, what costs time. */
 import { expect, test } from '@playwright/test';
-import { briefOf, ownProject, panel, sentence, word } from '../support/pages';
+import sharp from 'sharp';
+import { briefOf, ownProject, panel, proofOf, sentence, word } from '../support/pages';
 
 test('a destination is chosen, changed in every unit, and the sentence says what it asks for', async ({ page }) => {
   test.setTimeout(180_000);
@@ -18,9 +19,13 @@ test('a destination is chosen, changed in every unit, and the sentence says what
   // too fine is said, and put right
   await size.getByRole('slider', { name: 'Pixels per inch' }).press('End');
   await expect(size.getByText('Finer than is seen')).toBeVisible();
-  await expect(size.getByText('This is the most there can be')).toBeVisible();
   await size.getByRole('button', { name: 'Take 155 ppi' }).click();
   await expect(sentence(page)).toContainText('for an A1 panel at 1.5 m, 155 ppi');
+  // beyond what a file can hold it stops, and says so
+  await size.getByLabel('Width in px').fill('30000');
+  await size.getByLabel('Width in px').press('Enter');
+  await expect(size.getByText('This is the most there can be: 30,000 px a side')).toBeVisible();
+  await size.getByRole('button', { name: 'Take 155 ppi' }).click();
   // nearer, its pixels would show
   await size.getByLabel('Seen from').fill('0.3');
   await size.getByLabel('Seen from').press('Enter');
@@ -64,7 +69,37 @@ test('a narrower sheet widens the view and shows the frame before; the sheet can
   await expect(sentence(page)).toContainText('for Jury wall, 200 ppi');
 });
 
-test('a forecast is measured, a deadline offers what fits, a patch is rendered in its place, and what costs time is told', async ({ page }) => {
+test('a picture of one’s own stands behind the model, heavy objects are slim in quick looks', async ({ page }) => {
+  test.setTimeout(240_000);
+  await ownProject(page, 'Perihelion lamp', 'Backdrop lamp');
+  await word(page, /Studio/).click();
+  const around = panel(page, 'Surroundings');
+  await around.getByText('Shadow alone').click();
+  await around.getByText('Picture', { exact: true }).click();
+  await expect(around.getByText('No picture yet.')).toBeVisible();
+  const choose = around.getByLabel('Choose a picture to stand behind the model');
+  await choose.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') });
+  await expect(page.getByText('"notes.png" is no picture that can be read')).toBeVisible();
+  const half = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#c02020' } }).composite([{ input: { create: { width: 150, height: 200, channels: 3, background: '#2020c0' } }, left: 150, top: 0 }]).png().toBuffer();
+  await choose.setInputFiles({ name: 'two halves.png', mimeType: 'image/png', buffer: half });
+  await expect(around.getByRole('button', { name: /two halves/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(sentence(page)).toContainText('photographic before a picture');
+  await word(page, /Glance/).click();
+  const quality = panel(page, 'Quality');
+  const brass = quality.getByRole('radiogroup', { name: 'Polished brass in quick looks' });
+  await brass.getByText('slim copy').click();
+  await expect.poll(() => briefOf(page).quality.slim).toEqual(['polished brass']);
+  await expect(quality.getByText('They are whole again when the picture is to be shown.')).toBeVisible();
+  await page.getByRole('button', { name: 'Render', exact: false }).first().click();
+  await expect(page.locator('.tk').first()).toContainText('took', { timeout: 120_000 });
+  const png = await (await page.request.get(`/api/proofs/${proofOf(page)}/file?kind=png`)).body();
+  const { data, info } = await sharp(png).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const at = (x: number, y: number) => [...data.subarray((y * info.width + x) * 3, (y * info.width + x) * 3 + 3)];
+  expect(at(2, 2)).toEqual([0xc0, 0x20, 0x20]);
+  expect(at(info.width - 3, 2)).toEqual([0x20, 0x20, 0xc0]);
+});
+
+test('a forecast is measured, a deadline offers what fits, and a patch is rendered in its place', async ({ page }) => {
   test.setTimeout(300_000);
   await ownProject(page, 'Perihelion lamp', 'Time lamp');
   await expect(sentence(page)).toContainText(/ready in about/, { timeout: 60_000 });
@@ -76,15 +111,13 @@ test('a forecast is measured, a deadline offers what fits, a patch is rendered i
   const offers = quality.getByRole('group', { name: 'What can be had until then' }).getByRole('button');
   await expect(offers.first()).toBeVisible();
   expect(await offers.count()).toBeGreaterThan(0);
+  // a piece of each as it would be
+  await expect(offers.first().getByRole('img', { name: /A piece of/ })).toBeVisible({ timeout: 120_000 });
   await offers.first().click();
   await expect(offers.first()).toHaveAttribute('aria-pressed', 'true');
   const { quality: taken } = briefOf(page);
   await expect(quality.getByText(/It stops when/)).toContainText(`every pixel has ${taken.samples} samples`);
   await expect(quality.getByRole('img', { name: /Raw grain against time/ })).toBeVisible();
-
-  await quality.getByRole('button', { name: 'Measure' }).click();
-  await expect(quality.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 120_000 });
-  await expect(quality.getByText(/of the time|Nothing that could be left out/).first()).toBeVisible();
 
   await page.getByRole('button', { name: 'Patch' }).click();
   const box = (await page.locator('.im').boundingBox())!;
@@ -95,8 +128,28 @@ test('a forecast is measured, a deadline offers what fits, a patch is rendered i
   await page.mouse.up();
   await expect(page.locator('.tk').first()).toContainText('patch', { timeout: 120_000 });
   const patch = page.locator('.im img.patch');
-  await expect(patch).toHaveAttribute('alt', /^Patch 1/);
+  await expect(patch).toHaveAttribute('alt', /^Patch 1/, { timeout: 120_000 });
   const place = (await patch.boundingBox())!;
   expect((place.x - box.x) / box.width).toBeCloseTo(0.4, 1);
   expect(place.width / box.width).toBeCloseTo(0.1, 1);
+});
+
+test('what costs time is told, and tried on a patch by one press', async ({ page }) => {
+  test.setTimeout(300_000);
+  await ownProject(page, 'Reading room', 'Costly room');
+  await word(page, /Glance/).click();
+  const quality = panel(page, 'Quality');
+  // light that goes round a room so often takes its time on any machine
+  await quality.getByLabel('Bounces of light').fill('32');
+  await quality.getByLabel('Bounces of light').press('Enter');
+  await quality.getByRole('button', { name: 'Measure' }).click();
+  await expect(quality.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 120_000 });
+  await expect(quality.getByText('4 bounces instead of 32')).toBeVisible();
+  // tried by one press: as it is, and with it
+  await quality.getByRole('button', { name: 'Try it on a patch' }).first().click();
+  await expect(page.locator('.tk')).toHaveCount(2, { timeout: 120_000 });
+  for (const ticket of await page.locator('.tk').all()) {
+    await expect(ticket).toContainText('patch', { timeout: 120_000 });
+    await expect(ticket).toContainText('took', { timeout: 120_000 });
+  }
 });

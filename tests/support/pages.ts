@@ -25,3 +25,11 @@ export function briefOf(page: Page): Brief {
   db.close();
   return JSON.parse(row.brief_json) as Brief;
 }
+
+/** The newest proof of the project on the page. */
+export function proofOf(page: Page): string {
+  const db = new Database('build/browser-data/sphaera.db', { readonly: true });
+  const row = db.prepare('SELECT pr.id FROM proofs pr JOIN pictures p ON p.id = pr.picture_id WHERE p.project_id = ? ORDER BY pr.number DESC').get(new URL(page.url()).pathname.split('/').pop()) as { id: string };
+  db.close();
+  return row.id;
+}

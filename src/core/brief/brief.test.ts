@@ -137,11 +137,11 @@ describe('the sentence', () => {
     expect(said({ size: { width_mm: 300, height_mm: 200, ppi: 150 }, bleed_mm: 3, seen: { destination: { name: 'Jury wall', size: { width_mm: 300, height_mm: 200, ppi: 150 } }, distance_m: 1, file: 'png' } })).toBe('for Jury wall, 150 ppi with 3 mm bleed');
   });
   it('says what stands behind the model, where it is seen', () => {
-    const before = (part: Partial<Brief>) => text({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, background: { kind: 'plain', lightness: 90 } }, ...part });
-    expect(before({})).toContain('photographic before plain grey, on a screen');
-    expect(before({ surroundings: SURROUNDINGS_DEFAULTS.studio })).not.toContain('before');
-    expect(before({ surroundings: SURROUNDINGS_DEFAULTS.studio, ground: GROUND_DEFAULTS })).toContain('before plain grey');
-    expect(before({ finish: BRIEF_DEFAULTS.finish })).not.toContain('before');
+    const seen = (part: Partial<Brief>) => text({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, background: { kind: 'plain', lightness: 90 } }, ...part });
+    expect(seen({})).toContain('photographic before plain grey, on a screen');
+    expect(seen({ surroundings: SURROUNDINGS_DEFAULTS.studio })).not.toContain('before');
+    expect(seen({ surroundings: SURROUNDINGS_DEFAULTS.studio, ground: GROUND_DEFAULTS })).toContain('before plain grey');
+    expect(seen({ finish: BRIEF_DEFAULTS.finish })).not.toContain('before');
   });
   it('says what covers the sky, in the words of weather reports', () => {
     const said = (sky: Partial<typeof SURROUNDINGS_DEFAULTS.sky>) => text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, ...sky } });

@@ -7,6 +7,7 @@ import { probeBrief } from '../render/probe';
 import { findProbe, saveProbe } from '../store/forecasts';
 import { openProofs } from '../store/proofs';
 import { done, type Outcome, refused } from './identify';
+import { inTurn } from './in-turn';
 import { sentBrief } from './sent-brief';
 
 /** Of the picture that patches are taken of; their own sizes are the worker's. */
@@ -17,14 +18,12 @@ export function smallSize({ size }: Pick<Brief, 'size'>): { width_px: number; he
   return scaleSize(whole, LONG_SIDE_PX / Math.max(whole.width_px, whole.height_px));
 }
 
-let last: Promise<unknown> = Promise.resolve();
-
 export async function probePicture(projectId: string, input: unknown): Promise<Outcome<Probe>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
-  const turn = last.then(async (): Promise<Outcome<Probe>> => {
+  return inTurn(async (): Promise<Outcome<Probe>> => {
     const known = findProbe(key);
     if (known) return done(known);
     if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; the forecast is measured when it has ended', 'busy');
@@ -33,6 +32,4 @@ export async function probePicture(projectId: string, input: unknown): Promise<O
     saveProbe(key, said.probe, Date.now());
     return done(said.probe);
   });
-  last = turn.catch(() => {});
-  return turn;
 }

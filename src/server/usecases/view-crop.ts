@@ -6,11 +6,11 @@ import { cropBrief } from '../../core/forecast/crop';
 import { renderCrop } from '../render/crop';
 import { openProofs } from '../store/proofs';
 import { done, type Outcome, refused } from './identify';
+import { inTurn } from './in-turn';
 import { sentBrief } from './sent-brief';
 
 const MOST_KEPT = 64;
 const kept = new Map<string, CropDto>();
-let last: Promise<unknown> = Promise.resolve();
 
 /** `place`: the middle of the piece, in shares of the picture. */
 export async function viewCrop(projectId: string, input: unknown, place: { x: number; y: number }): Promise<Outcome<CropDto>> {
@@ -19,7 +19,7 @@ export async function viewCrop(projectId: string, input: unknown, place: { x: nu
   const { revision } = sent.value;
   const brief: Brief = cropBrief(sent.value.brief, place);
   const key = createHash('sha256').update(canonicalJson({ model: revision.glb_sha256, film: filmBrief(brief), finish: developKey(brief.finish) })).digest('hex');
-  const turn = last.then(async (): Promise<Outcome<CropDto>> => {
+  return inTurn(async (): Promise<Outcome<CropDto>> => {
     const known = kept.get(key);
     if (known) return done(known);
     if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; the piece is shown when it has ended', 'busy');
@@ -30,6 +30,4 @@ export async function viewCrop(projectId: string, input: unknown, place: { x: nu
     kept.set(key, crop);
     return done(crop);
   });
-  last = turn.catch(() => {});
-  return turn;
 }
