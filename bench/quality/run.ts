@@ -5,12 +5,13 @@
  * its own, which no picture can be like: the last column is the truth itself denoised, and so how near anything could come.
  *
  * The truths are kept in bench/work, the first run takes ten minutes a part for them. What was measured is kept beside them:
- * SPHAERA_BENCH_KEPT=1 makes the tables of the steps again from it, as the catalogue of steps has them now.
+ * SPHAERA_BENCH_KEPT=1 makes the tables of the steps again from it, as the catalogue of steps has them now; SPHAERA_BENCH_SCENE=star measures those
+ * parts anew whose name has that in it.
  */
 import { readFile, writeFile } from 'node:fs/promises';
 import { QUALITY_STEPS } from '../../src/core/catalogue/quality';
 import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';
-import { tilesOf } from '../../src/core/film/film';
+import { FIRST_DECISION, tilesOf } from '../../src/core/film/film';
 import { MemoryFilm } from '../../src/core/film/store';
 import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
 import { median } from '../../src/core/forecast/forecast';
@@ -37,18 +38,21 @@ interface Curve {
   ceiling: number;
 }
 
-const COUNTS = [16, 32, 64, 128, 256, 512, 1024];
+const COUNTS = [16, 32, 64, 128, 256, 512, 1024, 2048];
+const ONLY = process.env.SPHAERA_BENCH_SCENE ?? '';
 const WANTED = { study: 0.96, present: 0.985, exhibit: 0.995 } as const;
 const KEPT = `${work}/quality.json`;
 const tiles = tilesOf(PART_PX, PART_PX);
+
+const kept = async (): Promise<Curve[]> => JSON.parse(await readFile(KEPT, 'utf8').catch(() => '[]')) as Curve[];
 
 async function measure(): Promise<Curve[]> {
   const weights = await readFile(config.built('denoise/filter.weights')).catch(() => null);
   const filter = weights ? await createNodeFilter(weights, config.threads) : guidedFilter(module);
   console.log(`against ${REFERENCE} samples; raw grain in L* / SSIM denoised, to the truth as rendered / to the truth denoised`);
   console.log(`| part | ${COUNTS.map((n) => `${n} samples`).join(' | ')} | truth denoised |\n| --- | ${COUNTS.map(() => '---').join(' | ')} | --- |`);
-  const curves: Curve[] = [];
-  for (const part of await oneToOneScenes()) {
+  const curves = (await kept()).filter((c) => !c.name.includes(ONLY));
+  for (const part of (await oneToOneScenes()).filter((s) => s.name.includes(ONLY))) {
     const prepared = await prepareScene(part);
     const truth = await reference(part.name, prepared);
     const denoised = async (film: MemoryFilm) => {
@@ -76,7 +80,7 @@ async function measure(): Promise<Curve[]> {
   return curves;
 }
 
-const curves = process.env.SPHAERA_BENCH_KEPT ? (JSON.parse(await readFile(KEPT, 'utf8')) as Curve[]) : await measure();
+const curves = process.env.SPHAERA_BENCH_KEPT ? await kept() : await measure();
 
 /** Between two counts along their straight line; null when it is never reached. */
 function grainFor(points: readonly Point[], of: 'likeness' | 'likenessDenoised', wanted: number): number | null {
@@ -101,7 +105,7 @@ console.log(`| part | ${Object.values(QUALITY_STEPS).map((s) => s.name).join(' |
 for (const curve of curves) {
   const cells = Object.values(QUALITY_STEPS).map((step) => {
     const allowed = curve.points.filter((p) => p.samples <= step.samples);
-    const end = (step.grain === null ? null : allowed.find((p) => p.grain <= step.grain!)) ?? allowed.at(-1)!;
+    const end = (step.grain === null ? null : allowed.find((p) => p.samples >= Math.max(FIRST_DECISION, step.least) && p.grain <= step.grain!)) ?? allowed.at(-1)!;
     return `${end.samples}, ${end.grain.toFixed(2)} / ${end.likeness.toFixed(3)} / ${end.likenessDenoised.toFixed(3)}, ${end.seconds.toFixed(0)} s`;
   });
   console.log(`| ${curve.name} | ${cells.join(' | ')} |`);
