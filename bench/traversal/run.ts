@@ -11,6 +11,7 @@ import { createRandom } from '../../src/core/sampling/random';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene } from '../../src/core/scene/scene';
 import { P_NODES, PACK } from '../../src/kernel/assembly/layout';
 import { openScene } from '../../src/kernel/host/kernel';
+import { buildPack } from '../../src/kernel/host/pack';
 import { compileScene } from '../../src/kernel/host/rig';
 import { benchRoom } from './scene';
 
@@ -40,7 +41,9 @@ const { kernel, memory, at } = openScene(pack, module, RAYS * 44);
 const f32 = new Float32Array(memory.buffer);
 const i32 = new Int32Array(memory.buffer);
 const out = at + RAYS * 32;
-console.log(`${triangles} triangles, ${i32[(PACK + P_NODES) >> 2]} nodes, built at ${(triangles / pack.buildSeconds / 1e6).toFixed(2)} million triangles/s on one thread`);
+// the first build runs in code that is not yet compiled in full
+const built = Math.min(...Array.from({ length: 5 }, () => buildPack(scene, module, () => performance.now()).buildSeconds));
+console.log(`${triangles} triangles, ${i32[(PACK + P_NODES) >> 2]} nodes, built at ${(triangles / built / 1e6).toFixed(2)} million triangles/s on one thread, the first time at ${(triangles / pack.buildSeconds / 1e6).toFixed(2)}`);
 
 const rays = makeRays();
 for (const kind of KINDS) writeFileSync(join(folder, `${kind}.rays`), new Uint8Array(rays[kind].buffer));
