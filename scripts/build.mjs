@@ -10,6 +10,7 @@ import { ensureWeights } from './weights.mjs';
 
 const BUNDLES = {
   'render-thread': 'src/server/render/thread.ts',
+  'tree-thread': 'src/server/render/tree-thread.ts',
   'render-service': 'src/server/render/service.ts',
   'setup-worker': 'src/server/render/setup-worker.ts',
   'library-previews': 'src/server/render/library-previews.ts',

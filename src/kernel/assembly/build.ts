@@ -1,5 +1,6 @@
-// Builds the 8-wide BVH of traverse.ts from triangles by a binned surface area heuristic, in place and on one thread, so
-// that the same input gives the same bytes on any machine.
+// Builds the 8-wide BVH of traverse.ts from triangles by a binned surface area heuristic, in place. A large tree is built in parts: one thread splits until
+// parts are small enough, any number of threads builds each into a region of its own, and one moves them together in their order. So the same input gives
+// the same bytes on any machine, with any number of threads.
 // Sources: Wald 2007 (binned SAH); the cost of a leaf counts blocks of four triangles, not triangles.
 // Of many references one in eight stands for the rest, but for those that are large against the range: leaving these out too made shadow rays
 // 60 % slower, because walls were missed. Axes much shorter than the longest are not split along. Both together make rays 5 to 25 % faster in the
@@ -9,8 +10,9 @@
 //
 // Reference, 32 bytes: box minimum xyz, what it holds, maximum xyz, pad. What it holds is a triangle index, or with bit 29 the address
 // of something placed over 128; bit 30 is set always, so that the lane is never a denormal.
-// Record on the build stack, 80 bytes: box min, box max, centroid min, centroid max (16 each), u32 begin, u32 end, f32 area.
-import { PLACED_BYTES, TRIANGLE_BYTES, VERTEX_BYTES } from './layout';
+// Record on the build stack, 80 bytes: box min, box max, centroid min, centroid max (16 each), u32 begin, u32 end, f32 area. One of a part that waits has
+// besides, at 12, how many placed things it holds, and at 76 where its code goes; one of a part that is built: code, nodes, blocks.
+import { PART_RECORD_BYTES, PLACED_BYTES, TRIANGLE_BYTES, VERTEX_BYTES } from './layout';
 
 const BINS = 16;
 const BIN_BYTES = 48; // min, max, count
@@ -19,6 +21,7 @@ const SHORT_AXIS: f32 = 0.2; // against the longest: along shorter ones it hardl
 const MANY = 256;
 const STANDS_FOR = 8; // a power of two
 const LARGE: f32 = 1.0 / 16.0; // of a side of the range
+const SMALL_PART = 8;
 const STEP_COST: f32 = 1; // of one node visit against one block test
 
 let nodeTop: usize = 0;
@@ -29,11 +32,14 @@ let vertices: usize = 0;
 let triangleList: usize = 0;
 let sheerFlags: usize = 0;
 let anyPlaced: bool = false; // in the tree being built
+let waiting: usize = 0; // where the next part that waits goes; 0 when none are to wait
+let partBytes: u32 = 0; // of references: a part's most
 let splitCost: f32 = 0;
 let splitAxis: i32 = 0;
 let splitBin: i32 = 0;
 export let nodeCount: i32 = 0;
 export let blockCount: i32 = 0;
+export let partCount: i32 = 0;
 
 // @ts-ignore: decorator
 @inline
@@ -198,6 +204,16 @@ function holdsPlaced(begin: usize, end: usize): bool {
   return false;
 }
 
+function setApart(record: usize, slot: usize): void {
+  let placed = 0;
+  if (anyPlaced) for (let p = <usize>load<u32>(record, 64), end = <usize>load<u32>(record, 68); p < end; p += 32) placed += <i32>(load<u32>(p, 12) & PLACED) >>> 29;
+  memory.copy(waiting, record, 80);
+  store<u32>(waiting, placed, 12);
+  store<u32>(waiting, <u32>slot, 76);
+  waiting += PART_RECORD_BYTES;
+  partCount++;
+}
+
 function buildNode(record: usize): u32 {
   const begin = load<u32>(record, 64), end = load<u32>(record, 68), count = <i32>((end - begin) / 32);
   const mixed = count <= LARGEST_LEAF * 4 && holdsPlaced(begin, end);
@@ -246,7 +262,11 @@ function buildNode(record: usize): u32 {
     }
     if (i >= children) store<u32>(o, 8, 192);
   }
-  for (let i = 0; i < children; i++) store<u32>(node + (<usize>i << 2), buildNode(records + <usize>(i * 80)), 192);
+  for (let i = 0; i < children; i++) {
+    const q = records + <usize>(i * 80), slot = node + (<usize>i << 2), bytes = load<u32>(q, 68) - load<u32>(q, 64);
+    if (waiting && bytes <= partBytes && bytes > partBytes / SMALL_PART) setApart(q, slot);
+    else store<u32>(slot, buildNode(q), 192);
+  }
   recordTop = records;
   return <u32>node;
 }
@@ -290,6 +310,48 @@ export function buildTree(first: i32, triangles: i32, boxes: usize, placed: i32,
   const root = buildNode(record);
   recordTop = record;
   return root;
+}
+
+/**
+ * As buildTree, but parts of at most `partTriangles` wait, as records at `parts`, partCount of them; smaller than an eighth of that they do not. Each is
+ * then built by buildPart, of whatever instance, and taken in by takePart of this one, in their order, before anything else is built.
+ */
+export function splitTree(first: i32, triangles: i32, boxes: usize, placed: i32, references: usize, parts: usize, partTriangles: i32): u32 {
+  waiting = parts; partCount = 0; partBytes = <u32>partTriangles * 32;
+  const root = buildTree(first, triangles, boxes, placed, references);
+  waiting = 0;
+  return root;
+}
+
+/** `nodes`, `blocks`: where the part is built, with room for its worst case. */
+export function buildPart(record: usize, nodes: usize, blocks: usize): void {
+  nodeTop = nodes; blockTop = blocks; nodeCount = 0; blockCount = 0;
+  anyPlaced = load<u32>(record, 12) > 0;
+  const code = buildNode(record);
+  store<u32>(record, code); store<u32>(record, nodeCount, 4); store<u32>(record, blockCount, 8);
+}
+
+/** Moves what buildPart made behind what this instance has, and enters it in the tree. */
+export function takePart(record: usize, nodes: usize, blocks: usize): void {
+  const own = load<i32>(record, 4), ownBlocks = load<i32>(record, 8);
+  const nodesBy = <u32>(nodes - nodeTop), blocksBy = <u32>(blocks - blockTop);
+  memory.copy(blockTop, blocks, <usize>ownBlocks * 160);
+  for (let n = 0; n < own; n++) {
+    const from = nodes + <usize>n * 256;
+    for (let i: usize = 0; i < 32; i += 4) store<u32>(from + i, movedCode(load<u32>(from + i, 192), nodesBy, blocksBy), 192);
+  }
+  memory.copy(nodeTop, nodes, <usize>own * 256);
+  store<u32>(<usize>load<u32>(record, 76), movedCode(load<u32>(record), nodesBy, blocksBy), 192);
+  nodeTop += <usize>own * 256; blockTop += <usize>ownBlocks * 160;
+  nodeCount += own; blockCount += ownBlocks;
+}
+
+// @ts-ignore: decorator
+@inline
+function movedCode(code: u32, nodesBy: u32, blocksBy: u32): u32 {
+  // an absent child is a leaf without blocks, a placed thing no address
+  if (!(code & 8)) return code - nodesBy;
+  return code == 8 || code & 16 ? code : code - blocksBy;
 }
 
 /** Reference to something placed, in a row of `boxes`: its box in the world. */

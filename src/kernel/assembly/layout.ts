@@ -17,6 +17,12 @@ export const CONTEXT_AIDS = 704; // 14 numbers, see aids.ts
 export const CONTEXT_VERTICES = 768; // three, of a placed triangle, in world coordinates
 export const CONTEXT_STACK = 1024;
 export const MAX_THREADS = 64;
+
+// A part of a tree that waits to be built, see build.ts.
+export const PART_RECORD_BYTES = 80;
+export const PART_BEGIN = 64;
+export const PART_END = 68;
+export const PART_PLACED = 12;
 export const SETTINGS = 0x3f0000;
 export const PACK = 0x400000;
 

@@ -9,10 +9,14 @@ export interface KernelExports {
   clearLimited(): void;
   beginTrees(vertices: number, indices: number, flags: number, nodes: number, blocks: number, room: number): void;
   buildTree(first: number, triangles: number, boxes: number, placed: number, references: number): number;
+  splitTree(first: number, triangles: number, boxes: number, placed: number, references: number, parts: number, partTriangles: number): number;
+  buildPart(record: number, nodes: number, blocks: number): void;
+  takePart(record: number, nodes: number, blocks: number): void;
   placeBox(at: number, placed: number, minX: number, minY: number, minZ: number, maxX: number, maxY: number, maxZ: number): void;
   moveNodes(from: number, bytes: number, by: number): void;
   nodeCount: WebAssembly.Global;
   blockCount: WebAssembly.Global;
+  partCount: WebAssembly.Global;
   renderTile(buffer: number, x: number, y: number, width: number, height: number, first: number, count: number): void;
   compareBy(known: number, guides: number, pixels: number): void;
   smoothRows(light: number, known: number, guides: number, out: number, width: number, height: number, from: number, to: number, step: number, radius: number, errors: number, lone: number, ease: number): void;

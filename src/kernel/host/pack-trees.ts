@@ -8,6 +8,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { boundsOf, type Scene } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import type { KernelExports } from './kernel';
+import { buildInParts, LARGE_TREE, type PartBuilder, type PartRegions } from './tree-parts';
 import type { Views } from './views';
 
 export interface TreeRegions {
@@ -21,6 +22,8 @@ export interface TreeRegions {
   nodes: number;
   references: number;
   room: number;
+  /** Of large trees, what their parts need; null when there is none. */
+  parts: PartRegions | null;
 }
 
 export interface Trees {
@@ -36,10 +39,11 @@ interface Bounds {
 }
 
 /** `firstTriangles`: where each object's triangles begin in the pack. */
-export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[]): Trees {
+export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[], partBuilder: PartBuilder | null): Trees {
   kernel.beginTrees(at.vertices, at.triangles, at.flags, at.nodes, at.blocks, at.room);
+  const build = (first: number, triangles: number, boxes: number, placed: number) => (triangles > LARGE_TREE && partBuilder ? buildInParts(kernel, views, at, { first, triangles, boxes, placed }, partBuilder) : kernel.buildTree(first, triangles, boxes, placed, at.references)) >>> 0;
   const objects = scene.objects.map((object, i) => ({
-    root: kernel.buildTree(firstTriangles[i]!, object.indices.length / 3, 0, 0, at.references) >>> 0,
+    root: build(firstTriangles[i]!, object.indices.length / 3, 0, 0),
     bounds: boundsOf(object.positions)
   }));
   scene.instances.forEach(({ object, matrix }, i) => {
@@ -47,7 +51,7 @@ export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions,
   });
   const triangles = scene.geometry.indices.length / 3;
   const placed = scene.instances.length;
-  let root = triangles + placed > 0 ? kernel.buildTree(0, triangles, at.boxes, placed, at.references) >>> 0 : 0;
+  let root = triangles + placed > 0 ? build(0, triangles, at.boxes, placed) : 0;
   const nodes = kernel.nodeCount.value as number;
   const blocks = kernel.blockCount.value as number;
   // what the worst case would have needed between blocks and nodes is taken out

@@ -9,6 +9,7 @@ import { createMemory, instantiate, MOST_BYTES } from './kernel';
 import { buildMipLevels } from './mip-levels';
 import { flagsOf } from './pack-materials';
 import { buildTrees } from './pack-trees';
+import { ALONE, type Helpers, LARGE_TREE, PART_SLACK_BYTES, ROOM_BYTES, takeParts } from './tree-parts';
 import { type Views, viewsOf } from './views';
 
 export interface ScenePack {
@@ -31,7 +32,8 @@ export class Regions {
   }
 }
 
-export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => number): ScenePack {
+/** `help`: starts threads that build parts of large trees beside this one; the bytes are the same without. */
+export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => number, help: Helpers = ALONE): ScenePack {
   const geometries = [scene.geometry, ...scene.objects];
   const firstVertex = startsOf(geometries, (g) => g.positions.length / 3);
   const firstTriangle = startsOf(geometries, (g) => g.indices.length / 3);
@@ -51,13 +53,14 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   };
   // the worst case of blocks and nodes; what is not used is never touched, and cut off at the end
   const blocks = take(triangles * 160 + 256);
-  const nodes = take((triangles + placed * 2) * 128 + 512);
+  const nodes = take((triangles + placed * 2) * 128 + PART_SLACK_BYTES);
   const trees = {
     vertices: at.vertices, triangles: at.triangles, placed: at.placed, blocks, nodes,
     references: take(Math.max(placed + scene.geometry.indices.length / 3, ...scene.objects.map((o) => o.indices.length / 3)) * 32 + 64),
     boxes: take(placed * 32),
     flags: take(triangles),
-    room: take(1 << 21)
+    room: take(ROOM_BYTES),
+    parts: geometries.some((g) => g.indices.length / 3 > LARGE_TREE) ? takeParts(take, help.threads) : null
   };
   if (regions.top > MOST_BYTES) throw new RangeError(`buildPack: expected a scene below 4 GiB, got ${(regions.top / 2 ** 30).toFixed(1)} GiB for ${triangles} triangles`);
   const memory = createMemory(regions.top + 65_536);
@@ -79,7 +82,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   const began = now();
   const sheer = scene.materials.map((m) => (flagsOf(m) & L.FLAG_SHEER ? 1 : 0));
   for (let t = 0; t < triangles; t++) bytes[trees.flags + t] = sheer[u32[(at.triangles + t * L.TRIANGLE_BYTES + L.TRIANGLE_MATERIAL) >> 2]!]!;
-  const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1));
+  const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1), { module, memory, help });
   const buildSeconds = (now() - began) / 1000;
 
   const bounds = sceneBounds(scene);

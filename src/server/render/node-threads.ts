@@ -1,11 +1,21 @@
 /** Render threads of Node. */
 import { Worker } from 'node:worker_threads';
 import { RenderPool } from '../../kernel/host/pool';
+import type { Helpers } from '../../kernel/host/tree-parts';
 import type { LaidOut } from '../../kernel/host/settings';
 import type { ThreadStart, TileDone, TileThread, TileWork } from '../../kernel/host/tile-work';
 import { config } from '../config';
 
 export const openPool = (module: WebAssembly.Module, laidOut: LaidOut): RenderPool => new RenderPool(laidOut.buffers.map((_, thread) => new NodeThread({ module, memory: laidOut.memory, thread })), laidOut);
+
+/** Threads that build a large tree together with the one that asks. */
+export const treeHelpers = (threads: number): Helpers => ({
+  threads: Math.max(0, threads - 1),
+  start(job, thread) {
+    // one that comes too late finds nothing to do; nobody waits for it to end
+    new Worker(config.built('tree-thread.mjs'), { workerData: { job, thread } }).unref();
+  }
+});
 
 class NodeThread implements TileThread {
   private readonly worker: Worker;

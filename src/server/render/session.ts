@@ -19,7 +19,7 @@ import { buildPack } from '../../kernel/host/pack';
 import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
-import { openPool } from './node-threads';
+import { openPool, treeHelpers } from './node-threads';
 import { exposureFor, fireflyLimit, groundFor, isDark, lightModel, makeLight, type PackInput, packedModel, packInput, proofPpi, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
 
 export interface Prepared {
@@ -64,7 +64,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
     groups: brief.quality.layers ? groupLights(lit).names : [],
     aids: brief.quality.aids ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
   };
-  const build = () => buildPack(model, module, () => performance.now()).bytes;
+  const build = () => buildPack(model, module, () => performance.now(), treeHelpers(input.threads)).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
   const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
   const base: RenderSettings = { ...settingsFor(brief, scene, { width: sheetWidth, height: sheetHeight, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye, lit.openings ?? []) };

@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
 import { statedEv } from '../../core/brief/exposure';
+import { treeHelpers } from './node-threads';
 import { reduceImage } from '../../core/lights/captured/reduce';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { subtract } from '../../core/math/vec3';
@@ -16,6 +17,7 @@ import { type IndoorsQuestion, openIndoors } from '../../kernel/host/indoors';
 import { buildPack } from '../../kernel/host/pack';
 import { buildRig, packHeader } from '../../kernel/host/rig';
 import { encodeSetup, type RenderSetup } from '../../kernel/host/setup';
+import { config } from '../config';
 import { contentPath } from '../files/content-store';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCapturedOf } from './captured-file';
@@ -92,7 +94,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
     const moved = await packedModel(scene, of);
-    const bytes = pack === key ? await findPack(key, () => buildPack(moved, module, () => performance.now()).bytes) : (await readPack(pack))!;
+    const bytes = pack === key ? await findPack(key, () => buildPack(moved, module, () => performance.now(), treeHelpers(config.threads)).bytes) : (await readPack(pack))!;
     return { model: moved, indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module), bytes: bytes.byteLength, header: packHeader(bytes) };
   });
   const fineKey = neutralKey(brief);
