@@ -1,0 +1,79 @@
+/** What costs time is told from measurements: another scene, and the sentences are others; a model brought in before its objects were weighed is weighed. */
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+
+const data = await mkdtemp(join(tmpdir(), 'sphaera-costs-'));
+vi.stubEnv('SPHAERA_DATA', data);
+const { put } = await import('../../src/server/files/content-store');
+const { closeDatabase, database } = await import('../../src/server/store/database');
+const { createProject } = await import('../../src/server/usecases/create-project');
+const { measureCostsOf } = await import('../../src/server/usecases/measure-costs');
+const { requestProof } = await import('../../src/server/usecases/request-proof');
+const { viewWorkspace } = await import('../../src/server/usecases/view-workspace');
+const { changeBrief } = await import('../../src/server/usecases/change-brief');
+const { costSentence } = await import('../../src/core/forecast/costs');
+const { perihelionLamp } = await import('../../src/demo/models');
+const { writeModel } = await import('../../src/demo/write-model');
+type Brief = import('../../src/core/brief/brief').Brief;
+
+afterAll(async () => {
+  closeDatabase();
+  await rm(data, { recursive: true, force: true });
+});
+
+const GLASS = 'clear glass';
+const open = async (glass: object) => {
+  const model = perihelionLamp();
+  const { sha256 } = await put('incoming', await writeModel({ ...model, materials: { ...model.materials, [GLASS]: { ...model.materials[GLASS]!, ...glass } } }));
+  const made = await createProject({ files: [{ upload: sha256, name: 'lamp.glb' }], unit: 'm', up: 'y' });
+  if (!made.ok) throw new Error(made.message);
+  const { pictures, revision } = viewWorkspace(made.value.project)!;
+  const [picture] = pictures;
+  const brief: Brief = { ...picture!.brief, size: { width_px: 300, height_px: 420 }, viewpoint: { camera: revision.report.cameras[1]!.name }, quality: { ...picture!.brief.quality, bounces: 16, scale: 1 } };
+  const changed = changeBrief(picture!.id, brief, false);
+  if (!changed.ok) throw new Error(changed.message);
+  return { project: made.value.project, picture: picture!.id, revision: revision.id, brief };
+};
+const measure = async ({ project, brief }: { project: string; brief: Brief }) => {
+  const measured = await measureCostsOf(project, brief);
+  if (!measured.ok) throw new Error(measured.message);
+  return measured.value;
+};
+
+describe('what costs time', () => {
+  let glazed: Awaited<ReturnType<typeof open>>;
+  beforeAll(async () => {
+    glazed = await open({});
+  });
+  it('names the glass where there is glass, and not where it has become plain', { timeout: 240_000 }, async () => {
+    const costs = await measure(glazed);
+    const glass = costs.find((c) => c.saving.kind === 'material' && c.saving.name === GLASS)!;
+    expect(glass.changes).toBeGreaterThan(0.5);
+    expect(glass.at!.x * glass.at!.y).toBeGreaterThan(0);
+    const plain = await open({ transmission: 0, roughness: 1, volume: undefined, specularColor: undefined });
+    const others = await measure(plain);
+    expect(others.some((c) => c.saving.kind === 'material' && c.saving.name === 'polished brass')).toBe(true);
+    // four bounces take light out of glass, and little from elsewhere
+    const said = (all: typeof costs) => costSentence(all.find((c) => c.saving.kind === 'bounces' && c.saving.to === 4)!, glazed.brief);
+    expect(said(costs)).not.toBe(said(others));
+    const lost = (all: typeof costs) => all.find((c) => c.saving.kind === 'bounces' && c.saving.to === 4)!.changes;
+    expect(lost(costs)).toBeGreaterThan(2 * lost(others));
+  });
+  it('is tried as a patch of what was measured, and of nothing else', async () => {
+    const [cost] = await measure(glazed);
+    const tried = requestProof(glazed.picture, { x: 0.2, y: 0.2, width: 0.2, height: 0.2 }, cost!.saving);
+    expect(tried.ok && tried.value.brief.patch).toEqual({ x: 0.2, y: 0.2, width: 0.2, height: 0.2 });
+    if (cost!.saving.kind === 'bounces') expect(tried.ok && tried.value.brief.quality.bounces).toBe(cost!.saving.to);
+    expect(requestProof(glazed.picture, null, { kind: 'bounces', to: 3 })).toMatchObject({ ok: false, message: expect.stringContaining('measure again') });
+  });
+  it('weighs a model that came in before its objects were weighed', { timeout: 240_000 }, async () => {
+    const old = await open({ roughness: 0.01 });
+    const reportOf = () => viewWorkspace(old.project)!.revision.report;
+    const { heaviest, ...before } = reportOf();
+    database().prepare('UPDATE revisions SET report_json = ? WHERE id = ?').run(JSON.stringify(before), old.revision);
+    await measure(old);
+    expect(reportOf().heaviest).toEqual(heaviest);
+  });
+});
