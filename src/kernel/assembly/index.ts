@@ -34,7 +34,7 @@ export function lightLimited(): f64 {
 }
 export { clearLimited };
 
-export { beginTrees, blockCount, buildPart, buildTree, moveNodes, nodeCount, partCount, placeBox, splitTree, takePart } from './build';
+export { beginTrees, blockCount, buildPart, buildPartHere, buildTree, moveNodes, nodeCount, partCount, placeBox, splitTree, takePart } from './build';
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
 export { probeEvaluate, probePoints, probeSample, probeSolid, probeSurface } from './probe';

@@ -11,6 +11,7 @@ export interface KernelExports {
   buildTree(first: number, triangles: number, boxes: number, placed: number, references: number): number;
   splitTree(first: number, triangles: number, boxes: number, placed: number, references: number, parts: number, partTriangles: number): number;
   buildPart(record: number, nodes: number, blocks: number): void;
+  buildPartHere(record: number): void;
   takePart(record: number, nodes: number, blocks: number): void;
   placeBox(at: number, placed: number, minX: number, minY: number, minZ: number, maxX: number, maxY: number, maxZ: number): void;
   moveNodes(from: number, bytes: number, by: number): void;

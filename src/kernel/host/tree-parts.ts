@@ -70,6 +70,10 @@ export function buildInParts(kernel: KernelExports, { u32, i32 }: Views, at: { v
   const count = kernel.partCount.value as number;
   if (count > MOST_PARTS) throw new Error(`buildInParts: expected at most ${MOST_PARTS} parts, got ${count}`);
   const record = (i: number) => parts.records + i * L.PART_RECORD_BYTES;
+  if (help.threads === 0) {
+    for (let i = 0; i < count; i++) kernel.buildPartHere(record(i));
+    return root;
+  }
   // behind what the split itself made, each with room for its worst case
   let nodes = at.nodes + (kernel.nodeCount.value as number) * 256;
   let blocks = at.blocks + (kernel.blockCount.value as number) * 160;

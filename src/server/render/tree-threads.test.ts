@@ -42,7 +42,7 @@ describe('a large tree', () => {
   it('finds what is placed in it', () => {
     const { kernel, memory, at } = openScene({ pack: alone, rig: buildRig(alone, scene, kernelModule) }, kernelModule, 40 * 40);
     const f32 = new Float32Array(memory.buffer);
-    scene.instances.forEach(({ matrix }, i) => f32.set([matrix[9]! + 0.001, 2, matrix[11]! + 0.001, 0, 0, -1, 0, 1e9], (at >> 2) + i * 8));
+    for (const [i, { matrix }] of scene.instances.entries()) f32.set([matrix[9]! + 0.001, 2, matrix[11]! + 0.001, 0, 0, -1, 0, 1e9], (at >> 2) + i * 8);
     kernel.intersectMany(at, 40, at + 40 * 32);
     for (let i = 0; i < 40; i++) expect(f32[((at + 40 * 32) >> 2) + i * 2]).toBeCloseTo(1.48, 3);
   });
