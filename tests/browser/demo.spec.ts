@@ -76,7 +76,8 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
   await page.getByRole('button', { name: /^Render/ }).click();
   const ticket = page.locator('.tk', { has: page.getByRole('button', { name: 'Show proof 2' }) });
   await expect(ticket).toBeVisible();
-  // the picture comes tile by tile before the render ends
+  // the picture comes tile by tile before the render ends; the one before stands there until then
+  await expect(page.locator('.im img')).toHaveAttribute('alt', /Proof 2/, { timeout: 60_000 });
   await expect(page.locator('.im img')).toHaveAttribute('src', /n=[2-9]/, { timeout: 60_000 });
   // the whole sheet would take minutes: what there is after the first tiles is kept as a proof, at its full size
   await page.keyboard.press('Control+.');
