@@ -43,7 +43,7 @@ for (const part of (await benchScenes()).filter((s) => s.name.includes(ONLY))) {
   const { white } = prepared;
   const view = (film: FilmSource) => viewOf(prepared, film);
   const shown = (film: FilmSource) => shownOf(prepared, film);
-  const truth = await reference(name, prepared);
+  const truth = await reference(part, prepared);
   const [wanted, radiance] = [await shown(truth), await radianceOf(truth)];
   const rows = new Map<string, string[]>();
   const pictures: { input: Buffer; raw: { width: number; height: number; channels: 4 }; at: [number, number] }[] = [];

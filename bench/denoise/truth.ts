@@ -57,10 +57,22 @@ export async function radianceOf(film: FilmSource): Promise<Float32Array> {
   return out;
 }
 
+/** What a truth is of: model, light and camera, but not how trees are built over them. */
+function truthKey({ scene, brief }: BenchScene, { settings }: Prepared): string {
+  const hash = createHash('sha256');
+  for (const { positions, normals, indices, triangleMaterials } of [scene.geometry, ...scene.objects]) for (const part of [positions, normals, indices, triangleMaterials]) hash.update(part);
+  for (const { pixels } of scene.textures) hash.update(pixels);
+  const { viewpoint, surroundings, ground, look, lamps, exposure, quality } = brief;
+  return hash
+    .update(JSON.stringify({ instances: scene.instances, materials: scene.materials, lights: scene.lights, camera: settings.camera, viewpoint, surroundings, ground, look, lamps, exposure, bounces: quality.bounces, firefly: quality.firefly, REFERENCE, SIZE }))
+    .digest('hex')
+    .slice(0, 16);
+}
+
 /** The film of the truth, kept by what it is of: no change of the kernel should change the truth. */
-export async function reference(name: string, prepared: Prepared): Promise<MemoryFilm> {
-  const { light, ...settings } = prepared.settings;
-  const key = createHash('sha256').update(prepared.packed.pack).update(prepared.packed.rig).update(JSON.stringify({ settings, sun: light.sun, even: light.even, REFERENCE, SIZE })).digest('hex').slice(0, 16);
+export async function reference(part: BenchScene, prepared: Prepared): Promise<MemoryFilm> {
+  const { name } = part;
+  const key = truthKey(part, prepared);
   const path = `${work}/${key}.film`;
   const kept = await readFile(path).catch(() => null);
   const film = new MemoryFilm();
