@@ -22,7 +22,7 @@ import { missingImage } from './sent-brief';
 import { proofDto } from './to-dto';
 
 /** Files to hand over, packs and the database need some room too. */
-const SPARE_BYTES = 1e9;
+const SPARE_BYTES = 2e8;
 const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
 
 /** With a patch, of that rectangle alone, at the full size; with a `saving` that was measured on the brief, as it would be with that. */
