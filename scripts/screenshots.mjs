@@ -129,6 +129,28 @@ await shoot('quality', {
     return 0;
   }
 });
+/** An evening sky over hills, as a photograph of the place might be. */
+async function evening() {
+  const { default: sharp } = await import('sharp');
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="900"><defs><linearGradient id="g" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#5f6f95"/><stop offset=".35" stop-color="#d9a48a"/><stop offset=".6" stop-color="#f0c79a"/></linearGradient><filter id="b"><feGaussianBlur stdDeviation="6"/></filter></defs><rect width="1600" height="900" fill="url(#g)"/><g filter="url(#b)" fill="#e9b7a4"><ellipse cx="420" cy="150" rx="330" ry="26"/><ellipse cx="1180" cy="230" rx="280" ry="20"/><ellipse cx="820" cy="90" rx="220" ry="14"/></g></svg>`;
+  return { name: 'Evening over the ridge.png', mimeType: 'image/png', buffer: await sharp(Buffer.from(svg)).png().toBuffer() };
+}
+await shoot('background', {
+  project: 'Lantern Hill hut',
+  word: /Sky/,
+  live: 32,
+  act: async (page) => {
+    await page.getByText('Picture', { exact: true }).click();
+    await page.waitForTimeout(800);
+    await page.getByLabel('Choose a picture to stand behind the model').setInputFiles(await evening());
+    await page.getByRole('button', { name: /Evening over/ }).waitFor();
+    await page.waitForTimeout(1500);
+    const about = page.getByRole('button', { name: 'Move about' });
+    if ((await about.count()) > 0) await about.click();
+    await page.getByText('Behind the model', { exact: true }).scrollIntoViewIfNeeded();
+    return 1;
+  }
+});
 await shoot('library', {
   project: 'Perihelion lamp',
   word: /Studio/,
