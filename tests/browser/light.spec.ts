@@ -171,7 +171,7 @@ function photometricFile(angles: number[]): Buffer {
 }
 
 test('a lamp of one’s own stands where the floor was pressed, shines where it is aimed, as its photometric file says; lamps are measured', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(360_000);
   await ownProject(page, 'Reading room', 'own spots');
   await word(page, /picture spot/).click();
   const lamps = panel(page, 'Lamps');
@@ -204,7 +204,7 @@ test('a lamp of one’s own stands where the floor was pressed, shines where it 
   await expect.poll(() => Math.abs(briefOf(page).lamps.added[0]!.lumen / (1350 * Math.PI) - 1)).toBeLessThan(0.06);
 
   await lamps.getByRole('button', { name: 'Measure', exact: true }).click();
-  await expect(lamps.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 120_000 });
+  await expect(lamps.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 200_000 });
   await expect(lamps.locator('dl.measured')).toContainText(/Own spot\s*[\d.]+\u00a0%/);
   // the spots on the pictures light nothing that is seen from here
   await lamps.getByRole('button', { name: 'Leave it out' }).first().click();
