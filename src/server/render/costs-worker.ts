@@ -22,7 +22,7 @@ import { readWebs } from './photometric-files';
 import { DARK } from './prepare';
 import { type Prepared, prepare } from './session';
 
-const SAMPLES = 16;
+const SAMPLES = 8;
 const WARM_UP = 4;
 const LOOK_SAMPLES = 4;
 const LEAST_COVERED = 0.03;

@@ -29,7 +29,7 @@ export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
           {busy ? 'Measuring' : measured ? 'Measure again' : 'Measure'}
         </button>
       </div>
-      {measured === null ? <p className="note">{busy ? 'Little patches are rendered with one thing less at a time: half a minute.' : 'Measured on this picture, not a rule.'}</p> : null}
+      {measured === null ? <p className="note">{busy ? 'Little patches are rendered with one thing less at a time: a minute or so.' : 'Measured on this picture, not a rule.'}</p> : null}
       {measured && said.length === 0 ? <p className="say">Nothing that could be left out takes more than a few hundredths of the time.</p> : null}
       {said.map((cost) => (
         <p key={JSON.stringify(cost.saving)} className={`say${stale ? ' stale' : ''}`}>
