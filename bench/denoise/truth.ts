@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { ssim } from 'ssim.js';
 import { CHANNELS, tilesOf } from '../../src/core/film/film';
-import { type FilmSource, MemoryFilm } from '../../src/core/film/store';
+import { type FilmSource, MemoryFilm, reopen } from '../../src/core/film/store';
 import { renderFilm } from '../../src/kernel/host/render-film';
 import { layOut } from '../../src/kernel/host/settings';
 import { config } from '../../src/server/config';
@@ -34,10 +34,7 @@ export function similarity(a: Uint8Array, b: Uint8Array): number {
 /** A film of so many samples, by a seed; one of fewer samples by the same seed can be taken further. */
 export async function render({ packed, settings, white }: Prepared, samples: number, seed: number, film = new MemoryFilm()): Promise<MemoryFilm> {
   const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));
-  for (const { index } of tiles) {
-    const state = film.state(index);
-    if (state) await film.write(index, await film.read(index), { ...state, done: false });
-  }
+  await reopen(film, tiles);
   await renderFilm(pool, film, tiles, { samples, grain: null, seconds: null, white });
   await pool.close();
   return film;

@@ -93,9 +93,14 @@ describe('a picture written row by row', () => {
     expect((await sharp(written).metadata()).icc).toEqual((await sharp(whole).metadata()).icc);
     expect((await sharp(written).metadata()).hasAlpha).toBe(keepAlpha);
   });
+  it('without alpha lies on white, as paper is: what is clear, and half of what is half clear', async () => {
+    const clear = Uint8Array.from([0, 0, 0, 0, 100, 40, 20, 128, 9, 8, 7, 255, 0, 0, 0, 0]);
+    const path = join(folder, 'white.png');
+    await writeImage(path, { width: 4, height: 1, read: async () => clear }, { kind: 'png', ppi: null, keepAlpha: false });
+    expect([...(await sharp(path).raw().toBuffer())]).toEqual([255, 255, 255, 177, 147, 137, 9, 8, 7, 255, 255, 255]);
+  });
   it('as JPEG says its density in JFIF, and shows what one encoded in memory shows', async () => {
-    const opaque = pixels.map((v, i) => (i % 4 === 3 ? 255 : v));
-    const [written, whole] = [await write('jpg', 254, false), await encodeJpeg({ width, height, pixels: opaque }, 254)];
+    const [written, whole] = [await write('jpg', 254, false), await encodeJpeg({ width, height, pixels }, 254)];
     expect([written[13], written.readUInt16BE(14), written.readUInt16BE(16)]).toEqual([1, 254, 254]);
     expect(Buffer.compare(await sharp(written).raw().toBuffer(), await sharp(whole).raw().toBuffer())).toBe(0);
   });

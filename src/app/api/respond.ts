@@ -26,6 +26,15 @@ export async function readJson(request: Request): Promise<Record<string, unknown
   return body !== null && typeof body === 'object' && !Array.isArray(body) ? (body as Record<string, unknown>) : null;
 }
 
+/** What a library is asked to take in: a file that has arrived, by its hash, under its name; or the refusal. */
+export async function readUpload(request: Request, unnamed: string): Promise<Response | { upload: string; name: string; body: Record<string, unknown> }> {
+  const refusal = foreign(request);
+  if (refusal) return refusal;
+  const body = await readJson(request);
+  if (!body || typeof body.upload !== 'string' || !/^[0-9a-f]{64}$/.test(body.upload)) return badJson();
+  return { upload: body.upload, name: String(body.name ?? unnamed).slice(0, 120), body };
+}
+
 /** A file's bytes; ends quietly when the one who asked has gone, which Readable.toWeb does not. */
 export const streamOf = (path: string): ReadableStream => (ReadableStream as unknown as { from(bytes: AsyncIterable<Uint8Array>): ReadableStream }).from(createReadStream(path));
 

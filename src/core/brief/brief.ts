@@ -10,6 +10,7 @@ import type { SizeChoice } from '../catalogue/size-choice';
 import type { Viewpoint } from '../camera/viewpoint';
 import type { WhiteBalance } from '../color/white-balance';
 import type { SheetShare } from '../output/size';
+import { isAmong } from '../scene/lamp-groups';
 import type { AddedLamp } from '../scene/added-lamps';
 import type { OpenFrame } from '../scene/opening';
 import type { LampSetting, Regrouped } from '../scene/dim-lamps';
@@ -293,11 +294,19 @@ export function canonicalJson(value: unknown): string {
  * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
  * grain stay in, because with the default limits they decide where each tile stops.
  */
-export function filmBrief(brief: Brief): Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & { patch?: Patch; bleed_mm?: number; openings?: OpenFrame[]; quality: Omit<BriefQuality, 'aside' | 'slim' | 'plain' | 'least'> & SetAside & { least?: number } } {
+export function filmBrief(brief: Brief): FilmBrief {
   const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, ...rest } = brief;
   const { aside: _aside, slim: _slim, plain: _plain, least, ...always } = quality;
   return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief), ...(quality.grain !== null && least > FIRST_DECISION ? { least } : {}) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
 }
+
+/** What came to briefs later is there only where it says something, so that films of before are still found. */
+export type FilmBrief = Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & {
+  patch?: Patch;
+  bleed_mm?: number;
+  openings?: OpenFrame[];
+  quality: Omit<BriefQuality, 'aside' | 'slim' | 'plain' | 'least'> & SetAside & { least?: number };
+};
 
 /** Groups of objects that are left out, those that are slim copies, and materials that are plain; not there where there are none. */
 export interface SetAside {
@@ -309,8 +318,7 @@ export interface SetAside {
 /** Nothing where the picture is to be shown. */
 export function setAsideOf({ quality: { step, aside, slim, plain } }: Pick<Brief, 'quality'>): SetAside {
   if (step !== 'glance' && step !== 'study') return {};
-  const out = new Set(aside.map((g) => g.toLowerCase()));
-  const thin = slim.filter((g) => !out.has(g.toLowerCase()));
+  const thin = slim.filter((g) => !isAmong(aside, g));
   return { ...(aside.length > 0 ? { aside: [...aside].sort() } : {}), ...(thin.length > 0 ? { slim: thin.sort() } : {}), ...(plain.length > 0 ? { plain: [...plain].sort() } : {}) };
 }
 

@@ -75,10 +75,10 @@ function sizeWords({ size, bleed_mm, seen: { destination } }: Brief, shown: Brie
   return [{ text: ', on ' }, word(sizePhrase(size)), { text: ` (${name} asks for ${wish})` }];
 }
 
-/** Short form for lists: "A3 landscape", "4K screen". */
 /** The place that asks for just this size. */
 export const destinationOfSize = (size: SizeChoice) => DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size)) ?? null;
 
+/** Short form for lists: "A3 landscape", "4K screen". */
 export function sizeLabel(size: SizeChoice): string {
   if ('paper' in size) return `${size.paper} ${size.orientation}`;
   const destination = destinationOfSize(size);

@@ -42,3 +42,11 @@ export class MemoryFilm implements FilmStore {
   async commit(): Promise<void> {}
   async close(): Promise<void> {}
 }
+
+/** Opens tiles that were done, so that a film can be taken to more samples. */
+export async function reopen(film: MemoryFilm, tiles: readonly { index: number }[]): Promise<void> {
+  for (const { index } of tiles) {
+    const state = film.state(index);
+    if (state) await film.write(index, await film.read(index), { ...state, done: false });
+  }
+}

@@ -6,7 +6,7 @@ import { encodeSrgb } from '../color/srgb';
 import { toneColor } from '../color/tone';
 import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
-import { CHANNELS } from '../film/film';
+import { CHANNELS, type TileRect } from '../film/film';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
 import { type BackdropImage, behindOf } from './background';
 
@@ -32,12 +32,8 @@ export interface Development {
   backdrop?: BackdropImage | null;
 }
 
-/** Where it lies in the film, px, and the sum of its samples. */
-export interface FilmTile {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
+/** A tile with the sum of its samples. */
+export interface FilmTile extends Omit<TileRect, 'index'> {
   data: Float32Array;
   samples: number;
 }

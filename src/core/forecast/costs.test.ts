@@ -3,7 +3,7 @@ import { BRIEF_DEFAULTS, type Brief } from '../brief/brief';
 import { type Cost, costSentence, savingsOf, takeSaving, trySaving, worthSaying } from './costs';
 
 const brief: Brief = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 16, layers: true } };
-const plain = (cost: Cost) => costSentence(cost, brief).replaceAll('\u00a0', ' ');
+const plain = (cost: Omit<Cost, 'at'>) => costSentence(cost, brief).replaceAll('\u00a0', ' ');
 
 describe('what costs time', () => {
   it('is looked for where there is something to lessen', () => {
@@ -44,7 +44,7 @@ describe('what costs time', () => {
     expect(trySaving({ kind: 'objects', group: 'Spruce', triangles: 50 }, { ...brief, quality: { ...brief.quality, step: 'glance' } }).quality.step).toBe('glance');
   });
   it('is left unsaid where it is noise', () => {
-    const cost = (saves: number): Cost => ({ saving: { kind: 'layers' }, saves, changes: 0 });
+    const cost = (saves: number): Cost => ({ saving: { kind: 'layers' }, saves, changes: 0, at: { x: 0, y: 0 } });
     expect(worthSaying([cost(0.02), cost(0.05), cost(0.4), cost(-0.1)]).map((c) => c.saves)).toEqual([0.4, 0.05]);
   });
 });

@@ -5,6 +5,7 @@
 import { capital, NBSP } from '../brief/amounts';
 import { type Brief, setAsideOf } from '../brief/brief';
 import { settingOf } from '../scene/dim-lamps';
+import { isAmong, sameGroup } from '../scene/lamp-groups';
 import type { WeightOfGroup } from '../scene/set-aside';
 
 /** One thing less. */
@@ -23,10 +24,10 @@ export interface Cost {
   saving: Saving;
   /** Share of the time that goes with it, 0 to 1. */
   saves: number;
-  /** How much the picture changes: mean over its pixels of the difference of displayed lightness, L*. */
+  /** How much the picture changes: root mean square over its pixels of the difference of displayed lightness, L*, grain taken out. */
   changes: number;
-  /** Where it changes most, in shares of the picture. Not known of measurements of an earlier day. */
-  at?: { x: number; y: number };
+  /** Where it changes most, in shares of the picture. */
+  at: { x: number; y: number };
 }
 
 /** What is tried on a brief. `groups`: of lamps that are on; `heaviest`: of objects. */
@@ -35,11 +36,10 @@ export function savingsOf({ quality }: Brief, groups: readonly string[], heavies
   if (quality.layers) out.push({ kind: 'layers' });
   if (quality.aids) out.push({ kind: 'aids' });
   for (const group of groups) out.push({ kind: 'lamps', group });
-  const among = (groups: readonly string[], group: string) => groups.some((g) => g.toLowerCase() === group.toLowerCase());
   for (const { group, triangles, slim = triangles } of heaviest) {
-    if (among(quality.aside, group)) continue;
+    if (isAmong(quality.aside, group)) continue;
     out.push({ kind: 'objects', group, triangles });
-    if (slim < triangles && !among(quality.slim, group)) out.push({ kind: 'slim', group, triangles, slim });
+    if (slim < triangles && !isAmong(quality.slim, group)) out.push({ kind: 'slim', group, triangles, slim });
   }
   return out;
 }
@@ -55,7 +55,7 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
     case 'aids':
       return { quality: { ...quality, aids: false } };
     case 'lamps':
-      return { lamps: { ...lamps, groups: [...lamps.groups.filter((g) => g.group.toLowerCase() !== saving.group.toLowerCase()), { ...settingOf(lamps, saving.group), on: false }] } };
+      return { lamps: { ...lamps, groups: [...lamps.groups.filter((g) => !sameGroup(g.group, saving.group)), { ...settingOf(lamps, saving.group), on: false }] } };
     case 'objects':
       return { quality: { ...quality, aside: [...quality.aside, saving.group] } };
     case 'material':
@@ -81,7 +81,7 @@ const LEAST_SAVED = 0.04;
 /** Those that are worth a sentence, the most first. */
 export const worthSaying = (costs: readonly Cost[]): Cost[] => costs.filter((c) => c.saves >= LEAST_SAVED).sort((a, b) => b.saves - a.saves);
 
-export function costSentence({ saving, saves, changes }: Cost, brief: Brief): string {
+export function costSentence({ saving, saves, changes }: Omit<Cost, 'at'>, brief: Brief): string {
   const time = `${Math.round(100 * saves)}${NBSP}% of the time`;
   const change = changes < 0.05 ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
   switch (saving.kind) {

@@ -4,7 +4,7 @@ import { luminance } from '../color/spaces';
 import type { PhotometricWeb } from '../lights/web/web';
 import { scale, type Vec3 } from '../math/vec3';
 import { type AddedLamp, frameOf, lightOf, type Webs, webOf } from './added-lamps';
-import { lampGroup } from './lamp-groups';
+import { lampGroup, sameGroup } from './lamp-groups';
 import type { Scene, SceneLight } from './scene';
 
 /** What differs from the model for a group of its lamps. */
@@ -37,7 +37,6 @@ export interface LampChoice {
 /** In `only`, what is not the model's. */
 export const ONLY_SURROUNDINGS = 'surroundings';
 
-const sameGroup = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 /** The setting of a group, in whatever letters the model writes it. `hidden`: it is on a hidden layer, and off where nothing is said. */
 export const settingOf = (choice: Pick<LampChoice, 'groups'>, group: string, hidden = false): LampSetting => choice.groups.find((g) => sameGroup(g.group, group)) ?? { group, on: !hidden, dim_ev: 0, kelvin: null, photometry: null };

@@ -35,4 +35,13 @@ export function upload(file: File, onShare: (share: number) => void, signal: Abo
   });
 }
 
+/** A file up, and into the library that `path` adds to. */
+export async function bringIn<T>(path: string, file: File, onShare: (share: number) => void): Promise<Sent<T>> {
+  const sent = await upload(file, onShare, new AbortController().signal);
+  return sent.ok ? send<T>('POST', path, { upload: sent.value.upload, name: file.name }) : sent;
+}
+
+/** One more of a library, unless it is there. */
+export const withAdded = <T extends { sha256: string }>(all: readonly T[], added: T): T[] => (all.some((one) => one.sha256 === added.sha256) ? [...all] : [...all, added]);
+
 export const bytes = (n: number): string => (n < 1e6 ? `${Math.max(1, Math.round(n / 1e3))}\u00a0kB` : n < 1e9 ? `${(n / 1e6).toFixed(1)}\u00a0MB` : `${(n / 1e9).toFixed(1)}\u00a0GB`);

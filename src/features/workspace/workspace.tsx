@@ -115,7 +115,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   };
   /** A patch as it is and one with something less, where the one on the stage lies or where the difference is greatest; the second is shown. */
   const tryLess = async ({ saving, at }: Cost) => {
-    const patch = shown?.brief.patch ?? squareAbout(at ?? { x: 0.5, y: 0.5 }, TRY_PX, resolveSize(brief.size));
+    const patch = shown?.brief.patch ?? squareAbout(at, TRY_PX, resolveSize(brief.size));
     await render(patch);
     await render(patch, saving);
   };

@@ -21,7 +21,8 @@ export interface ExrOptions {
   readRows(y: number, rows: number): Promise<Float32Array> | Float32Array;
 }
 
-const ROWS_PER_BLOCK = 16;
+/** Rows are asked for in so many. */
+export const ROWS_PER_BLOCK = 16;
 const ZIP = 3;
 const FLOAT = 2;
 
@@ -35,11 +36,8 @@ export async function writeExr(path: string, options: ExrOptions): Promise<void>
 }
 
 async function writeInto(file: FileHandle, options: ExrOptions): Promise<void> {
-  const { width, height } = options;
-  // the file wants them in the order of their names' bytes
-  const channels = [...options.channels].sort((a, b) => (a.name < b.name ? -1 : 1));
-  const names = channels.map((c) => c.name);
-  const header = headerBytes(options, names);
+  const { height } = options;
+  const header = headerBytes(options, inFileOrder(options).map((c) => c.name));
   const blocks = Math.ceil(height / ROWS_PER_BLOCK);
   // offsets stand before the blocks and are known behind them
   let offset = header.length + blocks * 8;
@@ -47,29 +45,39 @@ async function writeInto(file: FileHandle, options: ExrOptions): Promise<void> {
   await file.write(header);
   await file.write(table);
   for (let block = 0; block < blocks; block++) {
-    const y = block * ROWS_PER_BLOCK;
-    const rows = Math.min(ROWS_PER_BLOCK, height - y);
-    const values = await options.readRows(y, rows);
-    const plain = new Float32Array(rows * width * names.length);
-    let at = 0;
-    for (let r = 0; r < rows; r++) {
-      for (const channel of channels) {
-        for (let x = 0; x < width; x++) plain[at++] = values[(r * width + x) * options.stride + channel.at]!;
-      }
-    }
-    const raw = new Uint8Array(plain.buffer);
-    const packed = deflateSync(predict(raw), { level: 4 });
-    const data = packed.length < raw.length ? packed : raw;
-    const chunk = Buffer.alloc(8 + data.length);
-    chunk.writeInt32LE(y, 0);
-    chunk.writeInt32LE(data.length, 4);
-    chunk.set(data, 8);
+    const packed = await packBlock(options, block * ROWS_PER_BLOCK);
     table.writeBigUInt64LE(BigInt(offset), block * 8);
-    offset += chunk.length;
-    await file.write(chunk);
+    offset += packed.length;
+    await file.write(packed);
   }
   await file.write(table, 0, table.length, header.length);
 }
+
+/** The block that begins at row `y`, as it lies in the file. */
+export async function packBlock(options: ExrOptions, y: number): Promise<Buffer> {
+  const { width, height, stride } = options;
+  const channels = inFileOrder(options);
+  const rows = Math.min(ROWS_PER_BLOCK, height - y);
+  const values = await options.readRows(y, rows);
+  const plain = new Float32Array(rows * width * channels.length);
+  let at = 0;
+  for (let r = 0; r < rows; r++) {
+    for (const channel of channels) {
+      for (let x = 0; x < width; x++) plain[at++] = values[(r * width + x) * stride + channel.at]!;
+    }
+  }
+  const raw = new Uint8Array(plain.buffer);
+  const packed = deflateSync(predict(raw), { level: 4 });
+  const data = packed.length < raw.length ? packed : raw;
+  const block = Buffer.alloc(8 + data.length);
+  block.writeInt32LE(y, 0);
+  block.writeInt32LE(data.length, 4);
+  block.set(data, 8);
+  return block;
+}
+
+/** The file wants channels in the order of their names' bytes. */
+const inFileOrder = ({ channels }: ExrOptions) => [...channels].sort((a, b) => (a.name < b.name ? -1 : 1));
 
 function predict(raw: Uint8Array): Uint8Array {
   const n = raw.length;

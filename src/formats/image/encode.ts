@@ -28,7 +28,7 @@ const FITTED_CODES_PX = 20e6;
 const asJpeg = (image: Sharp, pixels: number) => image.withIccProfile('srgb', { attach: true }).jpeg({ quality: 94, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
 
 export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha: boolean): Promise<Buffer> {
-  const png = await asPng(keepAlpha ? raw(image) : raw(image).removeAlpha(), ppi).toBuffer();
+  const png = await asPng(keepAlpha ? raw(image) : raw(image).flatten({ background: '#ffffff' }), ppi).toBuffer();
   if (ppi === null) forgetPngDensity(png);
   return png;
 }
@@ -41,13 +41,16 @@ export async function encodeJpeg(image: RgbaImage, ppi: number | null): Promise<
 export interface ImageFile {
   kind: 'png' | 'jpg';
   ppi: number | null;
-  /** PNG alone. */
+  /** PNG alone; else it lies on white. */
   keepAlpha: boolean;
 }
 
-/** Writes it at `path`; while that lasts an uncompressed file lies beside it. */
+/** The files that lie beside one while it is written: uncompressed, and encoded without its density. */
+export const besideImage = (path: string): [string, string] => [`${path}.tif`, `${path}.jpg`];
+
+/** Writes it at `path`; while that lasts others lie beside it. */
 export async function writeImage(path: string, rows: ImageRows, { kind, ppi, keepAlpha }: ImageFile): Promise<void> {
-  const [plain, encoded] = [`${path}.tif`, `${path}.jpg`];
+  const [plain, encoded] = besideImage(path);
   try {
     await writeTiffRows(plain, rows, keepAlpha);
     const image = sharp(plain, { limitInputPixels: false, unlimited: true, sequentialRead: true });
@@ -61,7 +64,7 @@ export async function writeImage(path: string, rows: ImageRows, { kind, ppi, kee
       await pipeline(createReadStream(encoded, { start: START_OF_IMAGE }), createWriteStream(path, { flags: 'a' }));
     }
   } finally {
-    await Promise.all([plain, encoded].map((file) => rm(file, { force: true })));
+    await Promise.all(besideImage(path).map((file) => rm(file, { force: true })));
   }
 }
 

@@ -1,6 +1,6 @@
 /**
  * Rows of rgba8 as an uncompressed TIFF, written as they come. Baseline TIFF 6, one strip of `ROWS` rows after the other; alpha, where it is
- * kept, unassociated (ExtraSamples 2). At most 4 GiB, which 30,000 px a side need not exceed.
+ * kept, unassociated (ExtraSamples 2); else the picture lies on white. At most 4 GiB, which 30,000 px a side need not exceed.
  */
 import { open } from 'node:fs/promises';
 import type { ImageRows } from '../../core/finishing/image-rows';
@@ -72,12 +72,12 @@ export async function writeTiffRows(path: string, { width, height, read }: Image
   }
 }
 
+/** On white, as paper is. */
 function withoutAlpha(rgba: Uint8Array): Uint8Array {
   const out = new Uint8Array((rgba.length / 4) * 3);
   for (let from = 0, to = 0; from < rgba.length; from += 4) {
-    out[to++] = rgba[from]!;
-    out[to++] = rgba[from + 1]!;
-    out[to++] = rgba[from + 2]!;
+    const cover = rgba[from + 3]!;
+    for (let c = 0; c < 3; c++) out[to++] = cover === 255 ? rgba[from + c]! : Math.floor((rgba[from + c]! * cover + 255 * (255 - cover)) / 255);
   }
   return out;
 }

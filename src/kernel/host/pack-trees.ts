@@ -41,7 +41,8 @@ interface Bounds {
 /** `firstTriangles`: where each object's triangles begin in the pack. */
 export function buildTrees(kernel: KernelExports, views: Views, at: TreeRegions, scene: Scene, firstTriangles: readonly number[], partBuilder: PartBuilder | null): Trees {
   kernel.beginTrees(at.vertices, at.triangles, at.flags, at.nodes, at.blocks, at.room);
-  const build = (first: number, triangles: number, boxes: number, placed: number) => (triangles > LARGE_TREE && partBuilder ? buildInParts(kernel, views, at, { first, triangles, boxes, placed }, partBuilder) : kernel.buildTree(first, triangles, boxes, placed, at.references)) >>> 0;
+  let large = 0;
+  const build = (first: number, triangles: number, boxes: number, placed: number) => (triangles > LARGE_TREE && partBuilder ? buildInParts(kernel, views, at, { index: large++, first, triangles, boxes, placed }, partBuilder) : kernel.buildTree(first, triangles, boxes, placed, at.references)) >>> 0;
   const objects = scene.objects.map((object, i) => ({
     root: build(firstTriangles[i]!, object.indices.length / 3, 0, 0),
     bounds: boundsOf(object.positions)

@@ -51,6 +51,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     placed: take(placed * L.PLACED_BYTES),
     mips: mips.map((levels) => levels.map((level) => take(level.pixels.length)))
   };
+  const largeTrees = geometries.filter((g) => g.indices.length / 3 > LARGE_TREE).length;
   // the worst case of blocks and nodes; what is not used is never touched, and cut off at the end
   const blocks = take(triangles * 160 + 256);
   const nodes = take((triangles + placed * 2) * 128 + PART_SLACK_BYTES);
@@ -60,7 +61,7 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
     boxes: take(placed * 32),
     flags: take(triangles),
     room: take(ROOM_BYTES),
-    parts: geometries.some((g) => g.indices.length / 3 > LARGE_TREE) ? takeParts(take, help.threads) : null
+    parts: largeTrees > 0 ? takeParts(take, help.threads, largeTrees) : null
   };
   if (regions.top > MOST_BYTES) throw new RangeError(`buildPack: expected a scene below 4 GiB, got ${(regions.top / 2 ** 30).toFixed(1)} GiB for ${triangles} triangles`);
   const memory = createMemory(regions.top + 65_536);

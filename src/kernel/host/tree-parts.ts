@@ -34,13 +34,15 @@ export interface PartsJob {
   flags: number;
   parts: PartRegions;
   count: number;
+  /** Where this tree's counters lie. */
+  counter: number;
 }
 
 export interface PartRegions {
   records: number;
   /** Of each part two u32: where its nodes and its blocks are built. */
   places: number;
-  /** Two i32: the next part to take, and how many are built. */
+  /** Of each large tree COUNTERS_BYTES: the next part to take, and how many are built. Their own, because a thread that starts late may still hold the job before. */
   counters: number;
   /** ROOM_BYTES a thread. */
   rooms: number;
@@ -52,11 +54,16 @@ export interface PartBuilder {
   help: Helpers;
 }
 
-export function takeParts(take: (bytes: number) => number, helpers: number): PartRegions {
-  return { records: take(MOST_PARTS * L.PART_RECORD_BYTES), places: take(MOST_PARTS * 8), counters: take(8), rooms: take((helpers + 1) * ROOM_BYTES) };
+const COUNTERS_BYTES = 8;
+
+/** `trees`: how many are built in parts. */
+export function takeParts(take: (bytes: number) => number, helpers: number, trees: number): PartRegions {
+  return { records: take(MOST_PARTS * L.PART_RECORD_BYTES), places: take(MOST_PARTS * 8), counters: take(trees * COUNTERS_BYTES), rooms: take((helpers + 1) * ROOM_BYTES) };
 }
 
 interface TreeOf {
+  /** Which of the large ones it is. */
+  index: number;
   first: number;
   triangles: number;
   boxes: number;
@@ -84,26 +91,27 @@ export function buildInParts(kernel: KernelExports, { u32, i32 }: Views, at: { v
     nodes += (references + placed) * 128 + 512;
     blocks += (references - placed) * 160;
   }
-  const job: PartsJob = { module, memory, vertices: at.vertices, triangles: at.triangles, flags: at.flags, parts, count };
-  i32.set([0, 0], parts.counters >> 2);
+  const counter = parts.counters + tree.index * COUNTERS_BYTES;
+  const job: PartsJob = { module, memory, vertices: at.vertices, triangles: at.triangles, flags: at.flags, parts, count, counter };
+  i32.set([0, 0], counter >> 2);
   for (let thread = 1; thread <= help.threads; thread++) help.start(job, thread);
   buildParts(job, 0);
-  waitFor(i32, (parts.counters >> 2) + 1, count);
+  waitFor(i32, (counter >> 2) + 1, count);
   for (let i = 0; i < count; i++) kernel.takePart(record(i), u32[(parts.places >> 2) + i * 2]!, u32[(parts.places >> 2) + i * 2 + 1]!);
   return root;
 }
 
 /** Takes parts until none is left. `thread`: 0 for the asker, others count from 1. */
-export function buildParts({ module, memory, vertices, triangles, flags, parts, count }: PartsJob, thread: number): void {
+export function buildParts({ module, memory, vertices, triangles, flags, parts, count, counter }: PartsJob, thread: number): void {
   const i32 = new Int32Array(memory.buffer);
   const kernel = instantiate(module, memory, thread);
   kernel.beginTrees(vertices, triangles, flags, 0, 0, parts.rooms + thread * ROOM_BYTES);
-  const counter = parts.counters >> 2;
-  for (let i = Atomics.add(i32, counter, 1); i < count; i = Atomics.add(i32, counter, 1)) {
+  const next = counter >> 2;
+  for (let i = Atomics.add(i32, next, 1); i < count; i = Atomics.add(i32, next, 1)) {
     const place = (parts.places >> 2) + i * 2;
     kernel.buildPart(parts.records + i * L.PART_RECORD_BYTES, i32[place]! >>> 0, i32[place + 1]! >>> 0);
-    Atomics.add(i32, counter + 1, 1);
-    Atomics.notify(i32, counter + 1);
+    Atomics.add(i32, next + 1, 1);
+    Atomics.notify(i32, next + 1);
   }
 }
 

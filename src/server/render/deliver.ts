@@ -1,5 +1,4 @@
 /** Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles. */
-import { rm, stat } from 'node:fs/promises';
 import type { Finish } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
@@ -9,7 +8,7 @@ import { withCropMarks } from '../../core/finishing/crop-marks';
 import { createDeveloper, linearTile } from '../../core/finishing/develop';
 import type { ImageRows } from '../../core/finishing/image-rows';
 import type { SheetShare } from '../../core/output/size';
-import { type ExrOptions, writeExr } from '../../formats/exr/write-exr';
+import { type ExrOptions, packBlock, ROWS_PER_BLOCK, writeExr } from '../../formats/exr/write-exr';
 import { type RgbaImage, writeImage } from '../../formats/image/encode';
 import type { FilmPicture } from '../../core/film/store';
 
@@ -107,7 +106,7 @@ function linearImage({ film, width, height, layers }: FilmView, finish: Finish, 
     attributes: layers.aids ? { materialNames: asciiJson(layers.aids.materials), objectNames: asciiJson(layers.aids.objects) } : {},
     channels: channels.map((name, at) => ({ name, at })).filter(({ name }) => clear || name !== 'A'),
     stride: n,
-    // blocks of 16 rows never straddle a strip of 64
+    // blocks of 16 rows never straddle a strip of 64, which is kept
     async readRows(y, rows) {
       const top = Math.floor(y / TILE_PX) * TILE_PX;
       if (top !== stripY) await loadStrip(top);
@@ -118,19 +117,18 @@ function linearImage({ film, width, height, layers }: FilmView, finish: Finish, 
 
 const STRIPS_WEIGHED = 6;
 
-/** What an EXR of it weighs, bytes a pixel, by strips strewn from top to bottom; written beside `path` and removed. */
-export async function linearBytesPerPixel(path: string, view: FilmView, finish: Finish): Promise<number> {
+/** What an EXR of it weighs, bytes a pixel, by strips strewn from top to bottom. */
+export async function linearBytesPerPixel(view: FilmView, finish: Finish): Promise<number> {
   const image = linearImage(view, finish, null);
-  const strips = [...tilesByRow(view.width, view.height).keys()].filter((y) => y + TILE_PX <= view.height);
-  const picked = strips.filter((_, i) => Math.floor((i * STRIPS_WEIGHED) / strips.length) !== Math.floor(((i - 1) * STRIPS_WEIGHED) / strips.length));
-  const height = picked.length > 0 ? picked.length * TILE_PX : view.height;
-  const part = `${path}.weighed.part`;
-  try {
-    await writeExr(part, { ...image, height, readRows: (y, rows) => image.readRows((picked[Math.floor(y / TILE_PX)] ?? 0) + (y % TILE_PX), rows) });
-    return (await stat(part)).size / (view.width * height);
-  } finally {
-    await rm(part, { force: true });
+  const strips = [...tilesByRow(view.width, view.height).keys()];
+  const picked = Array.from({ length: Math.min(STRIPS_WEIGHED, strips.length) }, (_, i) => strips[Math.floor(((i + 0.5) * strips.length) / Math.min(STRIPS_WEIGHED, strips.length))]!);
+  let [bytes, rows] = [0, 0];
+  for (const top of picked) {
+    const end = Math.min(view.height, top + TILE_PX);
+    for (let y = top; y < end; y += ROWS_PER_BLOCK) bytes += (await packBlock(image, y)).length;
+    rows += end - top;
   }
+  return bytes / (rows * view.width);
 }
 
 /** Tiles by the row that they begin at, from the top down. */

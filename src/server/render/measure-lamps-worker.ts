@@ -7,7 +7,7 @@ import type { Brief } from '../../core/brief/brief';
 import { tilesOf } from '../../core/film/film';
 import { isWithoutEffect, LampShares } from '../../core/film/lamp-shares';
 import { MemoryFilm } from '../../core/film/store';
-import { settingOf } from '../../core/scene/dim-lamps';
+import { takeSaving } from '../../core/forecast/costs';
 import { readScene } from '../../formats/gltf/read-scene';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
@@ -51,8 +51,7 @@ async function measure({ model, brief }: MeasureJob): Promise<MeasureSaid> {
   if (idle.length > 0) {
     const all = await ready(brief, RUN_SAMPLES, false);
     for (const { group } of idle) {
-      const groups = [...brief.lamps.groups.filter((g) => g.group.toLowerCase() !== group.toLowerCase()), { ...settingOf(brief.lamps, group), on: false }];
-      const less = await ready({ ...brief, lamps: { ...brief.lamps, groups } }, RUN_SAMPLES, false);
+      const less = await ready({ ...brief, ...takeSaving({ kind: 'lamps', group }, brief) }, RUN_SAMPLES, false);
       let [most, least] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
       for (let i = 0; i < RUNS; i++) {
         most = Math.min(most, (await take(all)).ms);

@@ -13,7 +13,10 @@ export const treeHelpers = (threads: number): Helpers => ({
   threads: Math.max(0, threads - 1),
   start(job, thread) {
     // one that comes too late finds nothing to do; nobody waits for it to end
-    new Worker(config.built('tree-thread.mjs'), { workerData: { job, thread } }).unref();
+    const worker = new Worker(config.built('tree-thread.mjs'), { workerData: { job, thread } });
+    // the others take its parts; one that dies with a part is missed by who waits for that
+    worker.on('error', (error) => console.error(`a thread that helps to build a tree: ${error.message}`));
+    worker.unref();
   }
 });
 

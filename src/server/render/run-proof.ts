@@ -192,7 +192,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
         await refresh();
       }
     }
-    const exr = await linearBytesPerPixel(filmPath(proof.id), { film, layers: prepared.layers, width, height, white: prepared.white }, brief.finish);
+    const exr = await linearBytesPerPixel({ film, layers: prepared.layers, width, height, white: prepared.white }, brief.finish);
     await film.close();
     saveFileBytes(proof.id, { ...(await screen.bytesPerPixel()), exr });
     if (end?.by === 'limits' && proof.samples === 0 && before.seconds === 0) keepPair(end.seconds);

@@ -27,8 +27,8 @@ export class ScreenPicture {
     this.factor = factor;
     this.width = Math.ceil(filmWidth / factor);
     this.height = Math.ceil(filmHeight / factor);
-    // what has not come yet is paper
     this.develop = createDeveloper({ ...development, width: this.width, height: this.height });
+    // what has not come yet is paper
     this.pixels = new Uint8Array(this.width * this.height * 4).fill(255);
   }
 

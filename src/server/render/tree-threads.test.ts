@@ -22,6 +22,12 @@ describe('a large tree', () => {
     expect(scene.geometry.triangleMaterials.length).toBeGreaterThan(LARGE_TREE);
     for (const threads of [2, 4]) expect(Buffer.compare(Buffer.from(buildPack(scene, kernelModule, () => 0, treeHelpers(threads)).bytes), Buffer.from(alone))).toBe(0);
   });
+  it('of a pack that has several is its own, though threads of the one before start late', () => {
+    const piece = makeScene([grid(170, matte(0.4))]).geometry;
+    const several = { ...scene, objects: [piece, piece, piece], instances: [0, 1, 2].map((object) => ({ object, name: `piece ${object}`, matrix: IDENTITY })) };
+    const once = Buffer.from(buildPack(several, kernelModule, () => 0).bytes);
+    for (let n = 0; n < 4; n++) expect(Buffer.compare(Buffer.from(buildPack(several, kernelModule, () => 0, treeHelpers(4)).bytes), once)).toBe(0);
+  });
   it('holds every triangle, where it is', () => {
     const { positions, indices } = scene.geometry;
     const count = indices.length / 3;

@@ -9,6 +9,7 @@ import { sizeLabel } from '../../core/brief/sentence';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import { bleedPixels, type SheetShare, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
+import { besideImage } from '../../formats/image/encode';
 import { config } from '../config';
 import { proofFolder } from '../files/proof-files';
 import { proofPpi } from '../render/prepare';
@@ -57,7 +58,8 @@ export async function deliverProof(id: string, kind: FileKind, background: 'own'
     child.on('error', (error) => resolve(error.message));
   });
   if (said) {
-    await rm(job.out, { force: true });
+    // with what lay beside it
+    await Promise.all([job.out, ...besideImage(job.out)].map((file) => rm(file, { force: true })));
     return refused(`the file could not be written: ${said.split('\n').find((l) => /Error/.test(l)) ?? 'unknown reason'}`, 'fault');
   }
   await rename(job.out, path);

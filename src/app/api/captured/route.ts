@@ -1,10 +1,7 @@
 import { addCaptured } from '../../../server/usecases/add-captured';
-import { answer, badJson, foreign, readJson } from '../respond';
+import { answer, readUpload } from '../respond';
 
 export async function POST(request: Request) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  if (!body || typeof body.upload !== 'string' || !/^[0-9a-f]{64}$/.test(body.upload)) return badJson();
-  return answer(await addCaptured(body.upload, String(body.name ?? 'captured').slice(0, 120), body.reduce === true));
+  const sent = await readUpload(request, 'captured');
+  return sent instanceof Response ? sent : answer(await addCaptured(sent.upload, sent.name, sent.body.reduce === true));
 }

@@ -1,10 +1,7 @@
 import { addPhotometric } from '../../../server/usecases/add-photometric';
-import { answer, badJson, foreign, readJson } from '../respond';
+import { answer, readUpload } from '../respond';
 
 export async function POST(request: Request) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  if (!body || typeof body.upload !== 'string' || !/^[0-9a-f]{64}$/.test(body.upload)) return badJson();
-  return answer(await addPhotometric(body.upload, String(body.name ?? 'photometric file').slice(0, 120)));
+  const sent = await readUpload(request, 'photometric file');
+  return sent instanceof Response ? sent : answer(await addPhotometric(sent.upload, sent.name));
 }

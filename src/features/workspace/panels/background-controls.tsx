@@ -2,9 +2,9 @@
 import { useRef, useState } from 'react';
 import type { Background, GradedBackground, PaperBackground } from '../../../core/brief/brief';
 import { CORNERS } from '../../../core/catalogue/corners';
+import { aspectOf } from '../../../core/output/fit-frame';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
-import { aspectOf } from '../../../core/output/fit-frame';
 import type { ProjectPanelProps } from '../view';
 import { Level } from './level';
 import { PICTURE_START, PictureControls } from './picture-background';

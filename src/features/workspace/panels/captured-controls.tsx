@@ -7,7 +7,7 @@ import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { BringIn } from '../../../ui/bring-in';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
-import { send, upload } from '../../shared/send';
+import { send, upload, withAdded } from '../../shared/send';
 import type { Picking, ProjectPanelProps } from '../view';
 import { tenths, TurnStrip } from './turn-strip';
 
@@ -122,7 +122,7 @@ function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { f
     setLarge(null);
     if (!made.ok) return onMessage(made.message);
     const added = { ...made.value, name: name.replace(/\.[A-Za-z0-9]+$/, '') };
-    onWorkspace((w) => ({ ...w, captured: w.captured.some((c) => c.sha256 === added.sha256) ? w.captured : [...w.captured, added] }));
+    onWorkspace((w) => ({ ...w, captured: withAdded(w.captured, added) }));
     onChoose(added.sha256);
   };
   return (

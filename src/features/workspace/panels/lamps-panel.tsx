@@ -3,7 +3,7 @@ import { type Cue, CUES, cueOf, followCue } from '../../../core/brief/cues';
 import { capital, evText, kelvinText, percentOf, wholeText } from '../../../core/brief/amounts';
 import { type LampSetting, ONLY_SURROUNDINGS, settingOf } from '../../../core/scene/dim-lamps';
 import { ADDED_FORMS } from '../../../core/scene/added-lamps';
-import { lampGroup } from '../../../core/scene/lamp-groups';
+import { lampGroup, sameGroup } from '../../../core/scene/lamp-groups';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
@@ -152,7 +152,7 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
         <KeptList {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
       </div>
       {places.length > 1 ? <LampGroupings places={places} regrouped={choice.regrouped} gathering={gathering} onGathering={gather} onRegroup={(regrouped) => write({ regrouped, only: null })} /> : null}
-      <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => n.toLowerCase() === group.toLowerCase())!, { on: false })} />
+      <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => sameGroup(n, group))!, { on: false })} />
       <div className="sec">
         <span className="lab">One light at a time</span>
         <div className="list" role="group" aria-label="One light at a time">

@@ -4,6 +4,7 @@ import type { MeasuredLampDto } from '../../../contracts/dto';
 import { capital, NBSP } from '../../../core/brief/amounts';
 import { canonicalJson } from '../../../core/brief/brief';
 import { aspectOf } from '../../../core/output/fit-frame';
+import { isAmong } from '../../../core/scene/lamp-groups';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
@@ -25,7 +26,7 @@ export function MeasuredLamps({ workspace, brief, groups, onMessage, onLeaveOut 
     setMeasured({ of: key, lamps: sent.value });
   };
   const stale = measured !== null && measured.of !== key;
-  const known = (group: string) => groups.some((g) => g.toLowerCase() === group.toLowerCase());
+  const known = (group: string) => isAmong(groups, group);
   return (
     <div className="sec">
       <div className="row">

@@ -2,7 +2,7 @@
 import type { PhotometricDto } from '../../../contracts/dto';
 import { NBSP, wholeText } from '../../../core/brief/amounts';
 import { BringIn } from '../../../ui/bring-in';
-import { send, upload } from '../../shared/send';
+import { bringIn, withAdded } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 import { PolarChart } from './polar-chart';
 
@@ -10,14 +10,12 @@ type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> 
 
 export function PhotometryControls({ workspace, file, without, onChoose, onMessage, onWorkspace }: Props) {
   const chosen = workspace.photometric.find((p) => p.sha256 === file) ?? null;
-  const bringIn = async (document: File, onShare: (share: number) => void) => {
-    const sent = await upload(document, onShare, new AbortController().signal);
-    const made = sent.ok ? await send<PhotometricDto>('POST', '/api/photometric', { upload: sent.value.upload, name: document.name }) : sent;
+  const add = async (document: File, onShare: (share: number) => void) => {
+    const made = await bringIn<PhotometricDto>('/api/photometric', document, onShare);
     if (!made.ok) return onMessage(made.message);
-    const added = made.value as PhotometricDto;
     onMessage(null);
-    onWorkspace((w) => ({ ...w, photometric: w.photometric.some((p) => p.sha256 === added.sha256) ? w.photometric : [...w.photometric, added] }));
-    onChoose(added);
+    onWorkspace((w) => ({ ...w, photometric: withAdded(w.photometric, made.value) }));
+    onChoose(made.value);
   };
   return (
     <div className="sec">
@@ -36,7 +34,7 @@ export function PhotometryControls({ workspace, file, without, onChoose, onMessa
           </button>
         ))}
       </div>
-      <BringIn label="Choose a photometric file" accept=".ies,.ldt,.txt" word="Bring in an .ies or .ldt" onFile={bringIn} />
+      <BringIn label="Choose a photometric file" accept=".ies,.ldt,.txt" word="Bring in an .ies or .ldt" onFile={add} />
       {chosen ? <PolarChart curve={chosen.curve} name={chosen.name} /> : null}
     </div>
   );

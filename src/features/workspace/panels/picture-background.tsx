@@ -3,7 +3,7 @@ import type { BackdropDto } from '../../../contracts/dto';
 import type { PictureBackground } from '../../../core/brief/brief';
 import { coveredPart } from '../../../core/finishing/background';
 import { BringIn } from '../../../ui/bring-in';
-import { send, upload } from '../../shared/send';
+import { bringIn, withAdded } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 import { Level } from './level';
 
@@ -26,14 +26,12 @@ export const PICTURE_START: Omit<PictureBackground, 'file'> = { kind: 'picture',
 export function PictureControls({ workspace, background, aspect, onSet, onMessage, onWorkspace }: Props) {
   const chosen = background && (workspace.backdrops.find((b) => b.sha256 === background.file) ?? null);
   const choose = (file: string) => onSet({ ...PICTURE_START, ...(background ? { lighter_ev: background.lighter_ev } : {}), file });
-  const bringIn = async (image: File, onShare: (share: number) => void) => {
-    const sent = await upload(image, onShare, new AbortController().signal);
-    const made = sent.ok ? await send<BackdropDto>('POST', '/api/backdrops', { upload: sent.value.upload, name: image.name }) : sent;
+  const add = async (image: File, onShare: (share: number) => void) => {
+    const made = await bringIn<BackdropDto>('/api/backdrops', image, onShare);
     if (!made.ok) return onMessage(made.message);
-    const added = made.value as BackdropDto;
     onMessage(null);
-    onWorkspace((w) => ({ ...w, backdrops: w.backdrops.some((b) => b.sha256 === added.sha256) ? w.backdrops : [...w.backdrops, added] }));
-    choose(added.sha256);
+    onWorkspace((w) => ({ ...w, backdrops: withAdded(w.backdrops, made.value) }));
+    choose(made.value.sha256);
   };
   return (
     <>
@@ -46,7 +44,7 @@ export function PictureControls({ workspace, background, aspect, onSet, onMessag
         ))}
       </div>
       {workspace.backdrops.length === 0 ? <p className="say">No picture yet. A photograph of the place, or any PNG, JPEG, WebP, TIFF or AVIF, covers the sheet behind the model.</p> : null}
-      <BringIn label="Choose a picture to stand behind the model" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.avif" word="Bring in a picture" onFile={bringIn} />
+      <BringIn label="Choose a picture to stand behind the model" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.avif" word="Bring in a picture" onFile={add} />
       {background && chosen ? <Placing background={background} size={{ width: chosen.width_px, height: chosen.height_px }} aspect={aspect} onSet={onSet} /> : null}
     </>
   );

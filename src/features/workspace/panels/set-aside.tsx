@@ -1,6 +1,7 @@
 /** What weighs most in the model, and may be left out of quick looks or stand there as a slim copy. */
 import { type Brief, type BriefQuality, setAsideOf } from '../../../core/brief/brief';
 import { capital, NBSP } from '../../../core/brief/amounts';
+import { isAmong, sameGroup } from '../../../core/scene/lamp-groups';
 import type { WeightOfGroup } from '../../../core/scene/set-aside';
 import { Words } from '../../../ui/words';
 
@@ -22,9 +23,8 @@ type Way = (typeof WAYS)[number]['key'];
 
 export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
   const { aside, slim, plain } = brief.quality;
-  const among = (groups: readonly string[], group: string) => groups.some((g) => g.toLowerCase() === group.toLowerCase());
-  const without = (groups: readonly string[], group: string) => groups.filter((g) => g.toLowerCase() !== group.toLowerCase());
-  const wayOf = (group: string): Way => (among(aside, group) ? 'out' : among(slim, group) ? 'slim' : 'whole');
+  const without = (groups: readonly string[], group: string) => groups.filter((g) => !sameGroup(g, group));
+  const wayOf = (group: string): Way => (isAmong(aside, group) ? 'out' : isAmong(slim, group) ? 'slim' : 'whole');
   const set = (group: string, way: Way) => onSet({ aside: [...without(aside, group), ...(way === 'out' ? [group] : [])], slim: [...without(slim, group), ...(way === 'slim' ? [group] : [])] });
   const listed = heaviest.filter((g, i) => i < SHOWN || wayOf(g.group) !== 'whole');
   if (listed.length < 2 && plain.length === 0) return null;
