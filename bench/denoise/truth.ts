@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { ssim } from 'ssim.js';
 import { CHANNELS, tilesOf } from '../../src/core/film/film';
-import { type FilmSource, MemoryFilm, reopen } from '../../src/core/film/store';
+import { type FilmSource, MemoryFilm, reopen, type TileState } from '../../src/core/film/store';
 import { renderFilm } from '../../src/kernel/host/render-film';
 import { layOut } from '../../src/kernel/host/settings';
 import { config } from '../../src/server/config';
@@ -66,24 +66,57 @@ function truthKey({ scene, brief }: BenchScene, { settings }: Prepared): string 
     .slice(0, 16);
 }
 
-/** The film of the truth, kept by what it is of: no change of the kernel should change the truth. */
-export async function reference(part: BenchScene, prepared: Prepared): Promise<MemoryFilm> {
-  const { name } = part;
-  const key = truthKey(part, prepared);
-  const path = `${work}/${key}.film`;
-  const kept = await readFile(path).catch(() => null);
+interface Kept {
+  film: MemoryFilm;
+  /** Processor time of all threads for a megapixel. */
+  seconds: number;
+}
+
+/** Films of the benches, kept by what they are of: no change of the kernel should change them beyond their grain. */
+async function readKept(key: string): Promise<Kept | null> {
+  const bytes = await readFile(`${work}/${key}.film`).catch(() => null);
+  if (!bytes) return null;
+  const { states, seconds } = JSON.parse(await readFile(`${work}/${key}.json`, 'utf8').catch(() => '{}')) as { states?: TileState[]; seconds?: number };
   const film = new MemoryFilm();
-  if (kept) {
-    let at = 0;
-    for (const tile of tiles) {
-      const floats = tile.width * tile.height * CHANNELS;
-      await film.write(tile.index, new Float32Array(kept.buffer.slice(kept.byteOffset + at, kept.byteOffset + at + floats * 4)), { samples: REFERENCE, done: true, squaredGrain: 0 });
-      at += floats * 4;
-    }
-    return film;
+  let at = 0;
+  for (const tile of tiles) {
+    const floats = tile.width * tile.height * CHANNELS;
+    await film.write(tile.index, new Float32Array(bytes.buffer.slice(bytes.byteOffset + at, bytes.byteOffset + at + floats * 4)), states?.[tile.index] ?? { samples: REFERENCE, done: true, squaredGrain: 0 });
+    at += floats * 4;
   }
-  console.error(`rendering ${REFERENCE} samples of ${name}`);
-  const made = await render(prepared, REFERENCE, 77);
-  await writeFile(path, Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await made.read(t.index)).buffer)))));
-  return made;
+  return { film, seconds: seconds ?? 0 };
+}
+
+async function keep(key: string, { film, seconds }: Kept): Promise<void> {
+  await writeFile(`${work}/${key}.json`, JSON.stringify({ seconds, states: tiles.map((t) => film.state(t.index)) }));
+  await writeFile(`${work}/${key}.film`, Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await film.read(t.index)).buffer)))));
+}
+
+/** The film of the truth. */
+export async function reference(part: BenchScene, prepared: Prepared): Promise<MemoryFilm> {
+  const key = truthKey(part, prepared);
+  const kept = await readKept(key);
+  if (kept) return kept.film;
+  console.error(`rendering ${REFERENCE} samples of ${part.name}`);
+  const film = await render(prepared, REFERENCE, 77);
+  await keep(key, { film, seconds: 0 });
+  return film;
+}
+
+/** Films of rising counts of samples, each the one before taken further. */
+export async function* stages(part: BenchScene, prepared: Prepared, counts: readonly number[]): AsyncGenerator<Kept & { samples: number }> {
+  const key = truthKey(part, prepared);
+  let at: Kept = { film: new MemoryFilm(), seconds: 0 };
+  for (const samples of counts) {
+    const kept = await readKept(`${key}-${samples}`);
+    if (kept) at = kept;
+    else {
+      const before = process.cpuUsage();
+      await render(prepared, samples, 1, at.film);
+      const { user, system } = process.cpuUsage(before);
+      at = { film: at.film, seconds: at.seconds + (user + system) / (SIZE * SIZE) };
+      await keep(`${key}-${samples}`, at);
+    }
+    yield { ...at, samples };
+  }
 }

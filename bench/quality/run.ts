@@ -4,7 +4,7 @@
  * without downsampling) to the truth as rendered and to the truth denoised, and the processor time. The truth as rendered has grain of
  * its own, which no picture can be like: the last column is the truth itself denoised, and so how near anything could come.
  *
- * The truths are kept in bench/work, the first run takes ten minutes a part for them. What was measured is kept beside them:
+ * The truths and what is held to them are kept in bench/work; the first run takes ten minutes a part for them. What was measured is kept beside them:
  * SPHAERA_BENCH_KEPT=1 makes the tables of the steps again from it, as the catalogue of steps has them now; SPHAERA_BENCH_SCENE=star measures those
  * parts anew whose name has that in it.
  */
@@ -19,7 +19,7 @@ import { createNodeFilter } from '../../src/denoise/node-filter';
 import { guidedFilter } from '../../src/kernel/host/guided-filter';
 import { config } from '../../src/server/config';
 import { oneToOneScenes, PART_PX } from '../denoise/scenes';
-import { module, prepareScene, REFERENCE, reference, render, shown, similarity, viewOf, work } from '../denoise/truth';
+import { module, prepareScene, REFERENCE, reference, shown, stages, similarity, viewOf, work } from '../denoise/truth';
 
 interface Point {
   samples: number;
@@ -38,7 +38,7 @@ interface Curve {
   ceiling: number;
 }
 
-const COUNTS = [16, 32, 64, 128, 256, 512, 1024, 2048];
+const COUNTS = (process.env.SPHAERA_BENCH_COUNTS ?? '16,32,64,128,256,512,1024,2048').split(',').map(Number);
 const ONLY = process.env.SPHAERA_BENCH_SCENE ?? '';
 const WANTED = { study: 0.96, present: 0.985, exhibit: 0.995 } as const;
 const KEPT = `${work}/quality.json`;
@@ -62,13 +62,7 @@ async function measure(): Promise<Curve[]> {
     };
     const [wanted, wantedDenoised] = [await shown(prepared, truth), await denoised(truth)];
     const curve: Curve = { name: part.name, points: [], ceiling: similarity(wantedDenoised, wanted) };
-    const film = new MemoryFilm();
-    let seconds = 0;
-    for (const samples of COUNTS) {
-      const began = process.cpuUsage();
-      await render(prepared, samples, 1, film);
-      const used = process.cpuUsage(began);
-      seconds += (used.user + used.system) / (PART_PX * PART_PX);
+    for await (const { film, samples, seconds } of stages(part, prepared, COUNTS)) {
       const squared = tiles.reduce((sum, t) => sum + film.state(t.index)!.squaredGrain, 0) / (PART_PX * PART_PX);
       const picture = await denoised(film);
       curve.points.push({ samples, grain: Math.sqrt(squared), likeness: similarity(picture, wanted), likenessDenoised: similarity(picture, wantedDenoised), seconds });

@@ -100,6 +100,7 @@ class CapturedContract {
   @Range(-90, 90, 'degrees') pitch_deg = 0;
   @Range(-180, 180, 'degrees') roll_deg = 0;
   @IsBoolean({ message: 'must be true or false' }) in_reflections = true;
+  @ValidateIf((o: CapturedContract) => o.most_px !== null) @WholeRange(512, 32_768) most_px: number | null = null;
 }
 class RoomContract {
   @OneOf(['room']) kind = 'room' as const;

@@ -5,6 +5,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import Database from 'better-sqlite3';
 import sharp from 'sharp';
+import { flatHdr } from '../support/hdr';
 import { briefOf, ownProject, panel, sentence, word } from '../support/pages';
 
 const truth = (page: Page) => page.locator('.im canvas.truth');
@@ -280,15 +281,3 @@ test('a captured image is turned on its strip, and an enormous one is reduced wh
   await light.getByRole('button', { name: 'Bring it in reduced' }).click();
   await expect(light.getByRole('button', { name: /^enormous/ })).toContainText('4224 × 2112', { timeout: 60_000 });
 });
-
-/** A Radiance picture of two even halves, its rows as runs. */
-function flatHdr(width: number, height: number): Buffer {
-  const run = (value: number) => {
-    const out: number[] = [];
-    for (let left = width; left > 0; left -= 127) out.push(128 + Math.min(127, left), value);
-    return out;
-  };
-  const row = (r: number, g: number, b: number) => Buffer.from([2, 2, width >> 8, width & 255, ...run(r), ...run(g), ...run(b), ...run(136)]);
-  const [sky, ground] = [row(120, 140, 180), row(40, 36, 30)];
-  return Buffer.concat([Buffer.from(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`), ...Array.from({ length: height }, (_, y) => (y < height / 2 ? sky : ground))]);
-}

@@ -3,13 +3,17 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { greyHdr } from '../support/hdr';
 
 const data = await mkdtemp(join(tmpdir(), 'sphaera-costs-'));
 vi.stubEnv('SPHAERA_DATA', data);
 const { put } = await import('../../src/server/files/content-store');
 const { closeDatabase, database } = await import('../../src/server/store/database');
+const { SURROUNDINGS_DEFAULTS } = await import('../../src/core/brief/brief');
+const { addCaptured } = await import('../../src/server/usecases/add-captured');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { measureCostsOf } = await import('../../src/server/usecases/measure-costs');
+const { measureCosts } = await import('../../src/server/render/costs');
 const { requestProof } = await import('../../src/server/usecases/request-proof');
 const { viewWorkspace } = await import('../../src/server/usecases/view-workspace');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
@@ -34,7 +38,7 @@ const open = async (glass: object) => {
   const brief: Brief = { ...picture!.brief, size: { width_px: 300, height_px: 420 }, viewpoint: { camera: revision.report.cameras[1]!.name }, quality: { ...picture!.brief.quality, bounces: 16, scale: 1 } };
   const changed = changeBrief(picture!.id, brief, false);
   if (!changed.ok) throw new Error(changed.message);
-  return { project: made.value.project, picture: picture!.id, revision: revision.id, brief };
+  return { project: made.value.project, picture: picture!.id, revision: revision.id, model: revision.glb_sha256, brief };
 };
 const measure = async ({ project, brief }: { project: string; brief: Brief }) => {
   const measured = await measureCostsOf(project, brief);
@@ -65,6 +69,22 @@ describe('what costs time', () => {
     expect(said(costs)).not.toBe(said(others));
     const lost = (all: typeof costs) => all.find((c) => c.saving.kind === 'bounces' && c.saving.to === 4)!.changes;
     expect(lost(costs)).toBeGreaterThan(2 * lost(others));
+  });
+  it('offers a captured image coarser where nothing is seen of it, and not where its detail is seen', { timeout: 240_000 }, async () => {
+    const around = async (name: string, grey: (x: number, y: number) => number) => {
+      const { sha256 } = await put('incoming', greyHdr(4096, 2048, grey));
+      const added = await addCaptured(sha256, `${name}.hdr`, false);
+      if (!added.ok) throw new Error(added.message);
+      const surroundings = { ...SURROUNDINGS_DEFAULTS.captured, file: added.value.sha256 };
+      // nothing else is measured
+      const measured = await measureCosts({ model: glazed.model, brief: { ...glazed.brief, surroundings }, size: glazed.brief.size, savings: [], materials: 0 });
+      if (!measured.ok) throw new Error(measured.message);
+      return measured.costs[0];
+    };
+    const smooth = await around('smooth', (_, y) => 60 + Math.round((150 * y) / 2048));
+    expect(smooth?.saving).toEqual({ kind: 'captured', from: 4096, to: 2048, bytes: 4096 * 2048 * 12 });
+    expect(smooth!.changes).toBeLessThan(0.05);
+    expect(await around('striped', (x) => (x % 2 ? 40 : 160))).toBeUndefined();
   });
   it('is tried as a patch of what was measured, and of nothing else', async () => {
     const [cost] = await measure(glazed);

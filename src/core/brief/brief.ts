@@ -75,6 +75,8 @@ export interface CapturedSurroundings {
   roll_deg: number;
   /** Whether mirrors and gloss show it; it lights in any case. */
   in_reflections: boolean;
+  /** Halved until it is no wider, px; null: as fine as it is. */
+  most_px: number | null;
 }
 export type CapturedSun = 'image' | 'true' | 'none';
 /** The light of a room that is not modelled. */
@@ -270,7 +272,7 @@ export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundi
   sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, mirror_deg: null, cloud: 0, heaps: null, brightness_ev: 0, sun_ev: 0, sky_ev: 0, moon_ev: 0, sun_warmth: 0, sky_warmth: 0, moon_warmth: 0 },
   studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
   room: { kind: 'room', room: 'windows', rotation_deg: 0, brightness_ev: 0 },
-  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, in_reflections: true }
+  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, in_reflections: true, most_px: null }
 };
 
 export const CLAY_DEFAULTS: ClayLook = { kind: 'clay', grey: 0.6, material: null, glass: true };

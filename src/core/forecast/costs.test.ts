@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { BRIEF_DEFAULTS, type Brief } from '../brief/brief';
+import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../brief/brief';
 import { type Cost, costSentence, savingsOf, takeSaving, trySaving, worthSaying } from './costs';
 
 const brief: Brief = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 16, layers: true } };
@@ -29,6 +29,15 @@ describe('what costs time', () => {
     const saving = { kind: 'material', name: 'weathered copper', covers: 0.12 } as const;
     expect(plain({ saving, saves: 0.09, changes: 1.24 })).toBe('Weathered copper, 12 % of the picture: 9 % of the time; made plain, that changes the picture by 1.2 L*.');
     expect(takeSaving(saving, brief).quality?.plain).toEqual(['weathered copper']);
+  });
+  it('of a captured image is its memory, and its time where that is more than noise', () => {
+    const saving = { kind: 'captured', from: 8192, to: 4096, bytes: 402_653_184 } as const;
+    expect(plain({ saving, saves: 0.01, changes: 0.01 })).toBe('The captured image of 8,192 px taken at 4,096 px spares 403 MB of memory; that changes nothing to see here.');
+    expect(plain({ saving, saves: 0.06, changes: 0.01 })).toContain('403 MB of memory and 6 % of the time');
+    const captured: Brief = { ...brief, surroundings: { ...SURROUNDINGS_DEFAULTS.captured, file: 'a' } };
+    expect(takeSaving(saving, captured)).toEqual({ surroundings: { ...captured.surroundings, most_px: 4096 } });
+    expect(takeSaving(saving, brief)).toEqual({});
+    expect(worthSaying([{ saving, saves: 0, changes: 0, at: { x: 0, y: 0 } }])).toHaveLength(1);
   });
   it('is taken by the words of the brief that it is about', () => {
     expect(takeSaving({ kind: 'bounces', to: 8 }, brief).quality?.bounces).toBe(8);

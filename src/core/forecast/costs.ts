@@ -2,7 +2,7 @@
  * What costs time in a picture, from measurements of it: the same patches rendered with one thing less, with the same random numbers, so that what differs
  * is that thing alone. Nothing here is a rule; every figure is of this brief.
  */
-import { capital, NBSP } from '../brief/amounts';
+import { capital, NBSP, wholeText } from '../brief/amounts';
 import { type Brief, setAsideOf } from '../brief/brief';
 import { settingOf } from '../scene/dim-lamps';
 import { isAmong, sameGroup } from '../scene/lamp-groups';
@@ -18,7 +18,9 @@ export type Saving =
   /** Matte, of its own colour; `covers`: share of the picture that shows it. */
   | { kind: 'material'; name: string; covers: number }
   /** Its slim copy in its place; `slim`: the triangles of that. */
-  | { kind: 'slim'; group: string; triangles: number; slim: number };
+  | { kind: 'slim'; group: string; triangles: number; slim: number }
+  /** A captured image taken coarser: widths, px, and the memory that it spares. */
+  | { kind: 'captured'; from: number; to: number; bytes: number };
 
 export interface Cost {
   saving: Saving;
@@ -46,7 +48,7 @@ export function savingsOf({ quality }: Brief, groups: readonly string[], heavies
 
 /** What of a brief changes when it is taken. */
 export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
-  const { quality, lamps } = brief;
+  const { quality, lamps, surroundings } = brief;
   switch (saving.kind) {
     case 'bounces':
       return { quality: { ...quality, bounces: saving.to } };
@@ -62,6 +64,8 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
       return { quality: { ...quality, plain: [...quality.plain, saving.name] } };
     case 'slim':
       return { quality: { ...quality, slim: [...quality.slim, saving.group] } };
+    case 'captured':
+      return surroundings.kind === 'captured' ? { surroundings: { ...surroundings, most_px: saving.to } } : {};
   }
 }
 
@@ -78,12 +82,15 @@ export const TRY_PX = 320;
 /** Under this a saving is the measurement's own noise. */
 const LEAST_SAVED = 0.04;
 
-/** Those that are worth a sentence, the most first. */
-export const worthSaying = (costs: readonly Cost[]): Cost[] => costs.filter((c) => c.saves >= LEAST_SAVED).sort((a, b) => b.saves - a.saves);
+/** Those that are worth a sentence, the most first; a coarser image is measured only where it spares memory worth a word. */
+export const worthSaying = (costs: readonly Cost[]): Cost[] => costs.filter((c) => c.saves >= LEAST_SAVED || c.saving.kind === 'captured').sort((a, b) => b.saves - a.saves);
+
+/** Under this nothing is seen of a change, L*. */
+export const LEAST_CHANGE = 0.05;
 
 export function costSentence({ saving, saves, changes }: Omit<Cost, 'at'>, brief: Brief): string {
   const time = `${Math.round(100 * saves)}${NBSP}% of the time`;
-  const change = changes < 0.05 ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
+  const change = changes < LEAST_CHANGE ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
   switch (saving.kind) {
     case 'bounces':
       return `Light that bounces more than ${saving.to} times takes ${time}; ${saving.to} bounces instead of ${brief.quality.bounces} ${change.replace('changes', 'change')}.`;
@@ -94,11 +101,13 @@ export function costSentence({ saving, saves, changes }: Omit<Cost, 'at'>, brief
     case 'lamps':
       return `${capital(saving.group)}: ${time}; switched off, that ${change}.`;
     case 'objects':
-      return `${capital(saving.group)}, ${saving.triangles.toLocaleString('en')} triangles: ${time}; set aside in quick looks.`;
+      return `${capital(saving.group)}, ${wholeText(saving.triangles)} triangles: ${time}; set aside in quick looks.`;
     case 'material':
       return `${capital(saving.name)}, ${Math.round(100 * saving.covers)}${NBSP}% of the picture: ${time}; made plain, that ${change}.`;
     case 'slim':
-      return `${capital(saving.group)} as a slim copy of ${saving.slim.toLocaleString('en')} triangles instead of ${saving.triangles.toLocaleString('en')} spares ${time} and ${change}.`;
+      return `${capital(saving.group)} as a slim copy of ${wholeText(saving.slim)} triangles instead of ${wholeText(saving.triangles)} spares ${time} and ${change}.`;
+    case 'captured':
+      return `The captured image of ${wholeText(saving.from)}${NBSP}px taken at ${wholeText(saving.to)}${NBSP}px spares ${wholeText(saving.bytes / 1e6)}${NBSP}MB of memory${saves >= LEAST_SAVED ? ` and ${time}` : ''}; that ${change}.`;
   }
 }
 
@@ -115,6 +124,8 @@ export function savingAction(saving: Saving): string {
       return 'Make it plain in quick looks';
     case 'slim':
       return 'Take the slim copy';
+    case 'captured':
+      return 'Take it coarser';
     case 'layers':
     case 'aids':
       return 'Leave it out';

@@ -3,9 +3,10 @@ import { readFile } from 'node:fs/promises';
 import { type Brief, setAsideOf } from '../../core/brief/brief';
 import { ID_PLACES } from '../../core/film/film';
 import { MemoryFilm, reopen } from '../../core/film/store';
-import { changeBetween, type Lightnesses, lightnessesOf } from '../../core/forecast/change';
-import { type Cost, type Saving, takeSaving } from '../../core/forecast/costs';
+import { changeBetween, lightnessesOf } from '../../core/forecast/change';
+import { type Cost, LEAST_CHANGE, type Saving, takeSaving } from '../../core/forecast/costs';
 import { probePatches } from '../../core/forecast/patches';
+import { coarserWidths, valuesWithLevels } from '../../core/lights/captured/levels';
 import { isPlain } from '../../core/scene/plain-materials';
 import { readScene } from '../../formats/gltf/read-scene';
 import { renderFilm } from '../../kernel/host/render-film';
@@ -30,7 +31,35 @@ const LEAST_COVERED = 0.03;
 // The least of so many runs, the whole and the lesser in turn: what else runs on the machine only ever adds. Each takes the film further.
 const RUNS = 3;
 
-async function measure({ model, brief, savings, materials }: CostsJob): Promise<CostsSaid> {
+/** Patches of a picture, taken to more and more samples. */
+async function openPatches({ packed, settings, white }: Prepared, module: WebAssembly.Module) {
+  const patches = probePatches(settings.width, settings.height);
+  const pool = openPool(module, layOut(packed, settings, config.threads));
+  /** Takes a film to so many samples; processor time in microseconds. */
+  const take = async (samples: number, film: MemoryFilm) => {
+    await reopen(film, patches);
+    const before = process.cpuUsage();
+    await renderFilm(pool, film, patches, { samples, grain: null, seconds: null, white });
+    const { user, system } = process.cpuUsage(before);
+    return user + system;
+  };
+  await take(WARM_UP, new MemoryFilm());
+  return { take, patches, settings, seen: (film: MemoryFilm) => lightnessesOf(film, patches, RUNS * SAMPLES, white), close: () => pool.close() };
+}
+type Patches = Awaited<ReturnType<typeof openPatches>>;
+
+/** Both in turn. */
+async function compare(whole: Patches, less: Patches): Promise<Omit<Cost, 'saving'>> {
+  let [most, least] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  const [film, lesser] = [new MemoryFilm(), new MemoryFilm()];
+  for (let run = 1; run <= RUNS; run++) {
+    most = Math.min(most, await whole.take(run * SAMPLES, film));
+    least = Math.min(least, await less.take(run * SAMPLES, lesser));
+  }
+  return { saves: 1 - least / most, ...changeBetween(await whole.seen(film), await less.seen(lesser), whole.patches, whole.settings) };
+}
+
+async function measure({ model, brief, savings, materials, size }: CostsJob): Promise<CostsSaid> {
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
   const captured = await readCapturedOf(brief.surroundings);
@@ -39,25 +68,19 @@ async function measure({ model, brief, savings, materials }: CostsJob): Promise<
   const ready = async (of: Brief, ev100: number | null) => prepare({ scene, brief: ev100 === null ? quick(of) : { ...quick(of), exposure: { ev100 } }, captured, webs: await readWebs(of), module, threads: config.threads, findPack: (input, build) => findPack(packKey(model, input), build) });
   const whole = await ready(brief, null);
   if (whole.dark) return { ok: false, message: DARK };
-  const { width, height } = whole.settings;
-  const patches = probePatches(width, height);
-  const open = async ({ packed, settings, white }: Prepared) => {
-    const pool = openPool(module, layOut(packed, settings, config.threads));
-    /** Takes a film to so many samples. */
-    const take = async (samples: number, film: MemoryFilm) => {
-      await reopen(film, patches);
-      const before = process.cpuUsage();
-      await renderFilm(pool, film, patches, { samples, grain: null, seconds: null, white });
-      const { user, system } = process.cpuUsage(before);
-      return user + system;
-    };
-    await take(WARM_UP, new MemoryFilm());
-    return { take, close: () => pool.close() };
+  const { ev100 } = whole;
+  const measured = async (from: Patches, of: Brief, saving: Saving): Promise<Cost> => {
+    const less = await openPatches(await ready({ ...of, ...takeSaving(saving, of) }, ev100), module);
+    try {
+      return { saving, ...(await compare(from, less)) };
+    } finally {
+      await less.close();
+    }
   };
-  const lightnesses = (film: MemoryFilm) => lightnessesOf(film, patches, RUNS * SAMPLES, whole.white);
   /** Those that are worth making plain, by what they cover of the patches. */
   const coveringMaterials = async (): Promise<Saving[]> => {
-    const looked = await ready({ ...brief, quality: { ...brief.quality, aids: true, layers: false } }, whole.ev100);
+    const looked = await ready({ ...brief, quality: { ...brief.quality, aids: true, layers: false } }, ev100);
+    const patches = probePatches(looked.settings.width, looked.settings.height);
     const pool = openPool(module, layOut(looked.packed, looked.settings, config.threads));
     const film = new MemoryFilm();
     await renderFilm(pool, film, patches, { samples: LOOK_SAMPLES, grain: null, seconds: null, white: looked.white });
@@ -84,28 +107,31 @@ async function measure({ model, brief, savings, materials }: CostsJob): Promise<
       .slice(0, materials)
       .map(({ material, covers }) => ({ kind: 'material', name: material!.name, covers }));
   };
-  const costs: Cost[] = [];
-  const all = await open(whole);
-  try {
-    let seen: Lightnesses | null = null;
-    for (const saving of [...savings, ...(await coveringMaterials())]) {
-      const less = await open(await ready({ ...brief, ...takeSaving(saving, brief) }, whole.ev100));
-      try {
-        let [most, least] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
-        const [film, lesser] = [new MemoryFilm(), new MemoryFilm()];
-        for (let run = 1; run <= RUNS; run++) {
-          most = Math.min(most, await all.take(run * SAMPLES, film));
-          least = Math.min(least, await less.take(run * SAMPLES, lesser));
-        }
-        seen ??= await lightnesses(film);
-        costs.push({ saving, saves: 1 - least / most, ...changeBetween(seen, await lightnesses(lesser), patches, whole.settings) });
-      } finally {
-        await less.close();
+  /** The coarsest copy of the captured image that shows the same: at the whole size, where its fineness would be seen. */
+  const coarserImage = async ({ width, height }: { width: number; height: number }): Promise<Cost[]> => {
+    const full: Brief = { ...brief, size };
+    const from = await openPatches(await ready(full, ev100), module);
+    const bytesOf = (w: number) => Float32Array.BYTES_PER_ELEMENT * valuesWithLevels(w, Math.floor((w * height) / width));
+    let found: Cost[] = [];
+    try {
+      for (const to of coarserWidths(width)) {
+        const cost = await measured(from, full, { kind: 'captured', from: width, to, bytes: bytesOf(width) - bytesOf(to) });
+        if (cost.changes >= LEAST_CHANGE) break;
+        found = [cost];
       }
+    } finally {
+      await from.close();
     }
+    return found;
+  };
+  const costs: Cost[] = [];
+  const all = await openPatches(whole, module);
+  try {
+    for (const saving of [...savings, ...(await coveringMaterials())]) costs.push(await measured(all, brief, saving));
   } finally {
     await all.close();
   }
+  if (captured && whole.settings.light.image) costs.push(...(await coarserImage(whole.settings.light.image)));
   return { ok: true, costs };
 }
 

@@ -10,6 +10,8 @@ export interface CostsJob {
   savings: Saving[];
   /** How many materials are tried besides: those that cover most of the picture. */
   materials: number;
+  /** Of the whole picture: what only shows at it is measured at it. */
+  size: Brief['size'];
 }
 export type CostsSaid = Said<{ costs: Cost[] }>;
 

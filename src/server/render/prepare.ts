@@ -9,6 +9,7 @@ import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { cutSun, findSun } from '../../core/lights/captured/find-sun';
 import { level } from '../../core/lights/captured/level';
 import { coarsest } from '../../core/lights/captured/levels';
+import { reduceImage } from '../../core/lights/captured/reduce';
 import { trueSun, turnedWithImage } from '../../core/lights/captured/true-sun';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { levelIrradiance } from '../../core/lights/ground/irradiance';
@@ -122,7 +123,7 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
     return { even: null, image: { ...room, scale: 1, rotation: 0, grid: buildImportanceGrid(room.pixels, room.width, room.height) }, sun: null };
   }
   if (!captured) throw new BriefRefused('surroundings.file', `surroundings.file "${around.file}" was not found`);
-  const upright = level(captured, around);
+  const upright = level(reduceImage(captured, around.most_px ?? captured.width), around);
   const found = around.sun === 'image' ? null : findSun(upright);
   const seen = found ? cutSun(upright, found) : upright;
   const sampled = coarsest(seen);

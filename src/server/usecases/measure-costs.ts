@@ -46,7 +46,7 @@ export async function measureCostsOf(projectId: string, input: unknown): Promise
     const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
     const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
-    const said = await inTurn(() => measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, materials: MOST_MATERIALS }));
+    const said = await inTurn(() => measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, materials: MOST_MATERIALS, size: brief.size }));
     if (!said.ok) return refused(said.message);
     saveCosts(key, said.costs, Date.now());
     return done(said.costs);

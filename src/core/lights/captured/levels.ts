@@ -19,6 +19,13 @@ export function levelCount(width: number, height: number): number {
   return count;
 }
 
+/** Widths that an image can be halved to, the widest first: none would make its light coarser to sample. */
+export function coarserWidths(width: number): number[] {
+  const widths: number[] = [];
+  for (let w = Math.floor(width / 2); w >= LEAST_PX; w = Math.floor(w / 2)) widths.push(w);
+  return widths;
+}
+
 /** Rgb values of an image with all its copies. */
 export function valuesWithLevels(width: number, height: number): number {
   let sum = 0;

@@ -1,8 +1,9 @@
 /** Captured surroundings: which image, its sun, and how it is set upright. */
-import { kelvinText, NBSP } from '../../../core/brief/amounts';
+import { kelvinText, NBSP, wholeText } from '../../../core/brief/amounts';
 import { useRef, useState } from 'react';
 import type { CapturedDto } from '../../../contracts/dto';
 import type { CapturedSurroundings } from '../../../core/brief/brief';
+import { coarserWidths } from '../../../core/lights/captured/levels';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { BringIn } from '../../../ui/bring-in';
 import { NumberField } from '../../../ui/number-field';
@@ -36,7 +37,7 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
   latest.current = captured.rotation_deg;
   return (
     <>
-      <CapturedList workspace={workspace} file={captured.file} onChoose={(file) => onSet({ file, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0 })} onMessage={onMessage} onWorkspace={onWorkspace} />
+      <CapturedList workspace={workspace} file={captured.file} onChoose={(file) => onSet({ file, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, most_px: null })} onMessage={onMessage} onWorkspace={onWorkspace} />
       {image ? (
         <div className="sec">
           <div className="row">
@@ -52,6 +53,7 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
             <span>Seen in reflections</span>
             <input type="checkbox" className="toggle toggle-sm" aria-label="Seen in reflections" checked={captured.in_reflections} onChange={(e) => onSet({ in_reflections: e.target.checked })} />
           </div>
+          <Fineness widthPx={image.width_px} mostPx={captured.most_px} onSet={(most_px) => onSet({ most_px })} />
         </div>
       ) : null}
       {image ? (
@@ -91,6 +93,23 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
           </div>
         </div>
       ) : null}
+    </>
+  );
+}
+
+/** How fine the image is taken: as it is, or halved once or more. */
+function Fineness({ widthPx, mostPx, onSet }: { widthPx: number; mostPx: number | null; onSet: (mostPx: number | null) => void }) {
+  const widths = [widthPx, ...coarserWidths(widthPx)];
+  if (widths.length === 1) return null;
+  return (
+    <>
+      <p className="note">Its light is the same at any width, px:</p>
+      <Words
+        label="Width that the image is taken at"
+        value={String(widths.find((w) => w <= (mostPx ?? widthPx)) ?? widths.at(-1))}
+        options={widths.map((w) => ({ key: String(w), label: wholeText(w) }))}
+        onChoose={(w) => onSet(Number(w) === widthPx ? null : Number(w))}
+      />
     </>
   );
 }
