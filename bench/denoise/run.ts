@@ -14,6 +14,7 @@ import type { Filter } from '../../src/core/finishing/denoise/filter';
 import { guidedFilter } from '../../src/kernel/host/guided-filter';
 import { createNodeFilter } from '../../src/denoise/node-filter';
 import { config } from '../../src/server/config';
+import { openFilter } from '../../src/server/render/open-filter';
 import { enlargedScenes, oneToOneScenes, PART_PX } from './scenes';
 import { module, prepareScene, radianceOf, REFERENCE, reference, render, shown as shownOf, similarity, viewOf, work } from './truth';
 
@@ -23,10 +24,10 @@ const benchScenes = process.env.SPHAERA_BENCH_PARTS === 'enlarged' ? enlargedSce
 const COUNTS = (process.env.SPHAERA_BENCH_COUNTS ?? '4,16,64').split(',').map(Number);
 const ONLY = process.env.SPHAERA_BENCH_SCENE ?? '';
 const filters: [string, Filter][] = [['own filter', guidedFilter(module)]];
-for (const [name, file] of [['learned, small', 'small.weights'], ['learned', 'filter.weights']] as const) {
-  const weights = await readFile(config.built(`denoise/${file}`)).catch(() => null);
-  if (weights) filters.push([name, await createNodeFilter(weights, config.threads)]);
-}
+const small = await readFile(config.weights('small')).catch(() => null);
+if (small) filters.push(['learned, small', await createNodeFilter(small, config.threads)]);
+const open = await openFilter(config.threads);
+if (open.learned) filters.push(['learned', open.filter]);
 const tiles = tilesOf(SIZE, SIZE);
 const dB = (a: Uint8Array, b: Uint8Array) => {
   let sum = 0;

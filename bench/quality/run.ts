@@ -15,11 +15,10 @@ import { FIRST_DECISION, tilesOf } from '../../src/core/film/film';
 import { MemoryFilm } from '../../src/core/film/store';
 import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
 import { median } from '../../src/core/forecast/forecast';
-import { createNodeFilter } from '../../src/denoise/node-filter';
-import { guidedFilter } from '../../src/kernel/host/guided-filter';
 import { config } from '../../src/server/config';
+import { openFilter } from '../../src/server/render/open-filter';
 import { oneToOneScenes, PART_PX } from '../denoise/scenes';
-import { module, prepareScene, REFERENCE, reference, shown, stages, similarity, viewOf, work } from '../denoise/truth';
+import { prepareScene, REFERENCE, reference, shown, stages, similarity, viewOf, work } from '../denoise/truth';
 
 interface Point {
   samples: number;
@@ -47,8 +46,7 @@ const tiles = tilesOf(PART_PX, PART_PX);
 const kept = async (): Promise<Curve[]> => JSON.parse(await readFile(KEPT, 'utf8').catch(() => '[]')) as Curve[];
 
 async function measure(): Promise<Curve[]> {
-  const weights = await readFile(config.built('denoise/filter.weights')).catch(() => null);
-  const filter = weights ? await createNodeFilter(weights, config.threads) : guidedFilter(module);
+  const { filter } = await openFilter(config.threads);
   console.log(`against ${REFERENCE} samples; raw grain in L* / SSIM denoised, to the truth as rendered / to the truth denoised`);
   console.log(`| part | ${COUNTS.map((n) => `${n} samples`).join(' | ')} | truth denoised |\n| --- | ${COUNTS.map(() => '---').join(' | ')} | --- |`);
   const curves = (await kept()).filter((c) => !c.name.includes(ONLY));

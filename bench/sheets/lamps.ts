@@ -2,13 +2,12 @@
  * The lamp sheet: six kinds of lamp before one plastered wall, each in a bay of its own, all of 800 lm. Drawn here and not as a GLB,
  * because glTF knows points and spots alone. node build/sheet-lamps.mjs OUT
  */
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { tilesOf } from '../../src/core/film/film';
 import { evenWeb, webFlux } from '../../src/core/lights/web/web';
 import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
-import { createNodeFilter } from '../../src/denoise/node-filter';
 import { encodePng } from '../../src/formats';
 import { config } from '../../src/server/config';
 import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';
@@ -16,6 +15,7 @@ import { MemoryFilm } from '../../src/core/film/store';
 import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
 import { developFilm } from '../../src/server/render/deliver';
 import { loadKernel } from '../../src/server/render/kernel-file';
+import { openFilter } from '../../src/server/render/open-filter';
 import { prepare, run } from '../../src/server/render/session';
 
 const LUMENS = 800;
@@ -78,6 +78,6 @@ await run(prepared, film, module, config.threads, {});
 const { width, height } = prepared.settings;
 const view = { film, layers: prepared.layers, width, height, white: prepared.white };
 const clean = new MemoryClean();
-await cleanFilm(view, await createNodeFilter(await readFile(config.built('denoise/filter.weights')), config.threads), clean, () => {});
+await cleanFilm(view, (await openFilter(config.threads)).filter, clean, () => {});
 await writeFile(process.argv[2]!, await encodePng(await developFilm({ ...view, film: new FinishedFilm(film, clean, 1, tilesOf(width, height)) }, prepared.brief.finish), null, false));
 process.exit(0);

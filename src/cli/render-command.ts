@@ -3,10 +3,9 @@ import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { extname, resolve } from 'node:path';
 import { parseBrief } from '../contracts/brief';
 import { tilesOf } from '../core/film/film';
-import { guidedFilter } from '../kernel/host/guided-filter';
-import { createNodeFilter } from '../denoise/node-filter';
 import { readScene } from '../formats/gltf/read-scene';
 import { config } from '../server/config';
+import { openFilter } from '../server/render/open-filter';
 import { FinishedFilm, MemoryClean } from '../core/film/clean';
 import { hashFilm } from '../server/files/film-store';
 import { MemoryFilm } from '../core/film/store';
@@ -58,10 +57,10 @@ export async function renderCommand(args: string[]): Promise<number> {
     let cleaned: CleanResult | null = null;
     // EXR holds the film as it is; the finish does not touch it
     if (brief.finish.denoise > 0 && kind !== 'exr') {
-      const weights = await readFile(config.filterWeights).catch(() => null);
-      if (!weights) process.stderr.write('sphaera: the weights of the learned filter are not installed; denoised by our own filter\n');
+      const { filter, learned } = await openFilter(threads);
+      if (!learned) process.stderr.write('sphaera: the weights of the learned filter are not installed; denoised by our own filter\n');
       const clean = new MemoryClean();
-      cleaned = await cleanFilm(rendered, weights ? await createNodeFilter(weights, threads) : guidedFilter(module), clean, () => {});
+      cleaned = await cleanFilm(rendered, filter, clean, () => {});
       view = { ...rendered, film: new FinishedFilm(film, clean, brief.finish.denoise, tilesOf(width, height)) };
     }
     // written beside and renamed, so that a broken write never leaves half a picture under the name

@@ -17,11 +17,12 @@ export async function createWebFilter(runtime: WebRuntime, weights: Uint8Array, 
   runtime.env.wasm.numThreads = threads;
   runtime.env.wasm.wasmPaths = { mjs: `${files}ort-wasm-simd-threaded.mjs`, wasm: `${files}ort-wasm-simd-threaded.wasm` };
   runtime.env.logLevel = 'error';
-  const { model, channels } = buildNetwork(readWeights(weights));
+  const { model, channels, reachPx } = buildNetwork(readWeights(weights));
   const session = await runtime.InferenceSession.create(model, { executionProviders: ['wasm'], graphOptimizationLevel: 'all' });
   return {
     channels,
     linear: false,
+    reachPx,
     async run(input, height, width) {
       const result = await session.run({ [INPUT]: new runtime.Tensor('float32', input, [1, channels, height, width]) });
       return result[OUTPUT]!.data as Float32Array;

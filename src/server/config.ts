@@ -12,10 +12,8 @@ export const config = {
   built: (name: string) => join(root, 'build', name),
   /** Pictures of the library's surroundings, made at build. */
   libraryPreview: (key: string) => join(root, 'build', 'library', `${key}.png`),
-  /** What scripts/weights.mjs fetches; may be missing. */
-  filterWeights: join(root, 'build', 'denoise', 'filter.weights'),
-  /** Of the smaller filter that browsers run. */
-  smallFilterWeights: join(root, 'build', 'denoise', 'small.weights'),
+  /** What scripts/weights.mjs fetches; may be missing. `small`: of the filter that browsers run. */
+  weights: (of: 'filter' | 'reflectance' | 'normal' | 'small') => join(root, 'build', 'denoise', `${of}.weights`),
   /** Scene packs are kept up to this much, those used last. */
   maxPackBytes: Number(process.env.SPHAERA_MAX_PACK_BYTES ?? 0) || 2 * 2 ** 30,
   threads: Number(process.env.SPHAERA_THREADS ?? 0) || availableParallelism(),

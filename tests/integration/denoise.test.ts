@@ -1,13 +1,13 @@
 /** The filter with its real weights: what it does to a generated film, and that pieces give what the whole gives. */
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { CHANNELS, FEATURES, tilesOf } from '../../src/core/film/film';
 import type { Filter } from '../../src/core/finishing/denoise/filter';
 import { createRandom } from '../../src/core/sampling/random';
-import { createNodeFilter } from '../../src/denoise/node-filter';
 import { MemoryClean } from '../../src/core/film/clean';
 import { MemoryFilm } from '../../src/core/film/store';
 import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
+import { openFilter } from '../../src/server/render/open-filter';
 
 const WEIGHTS = 'build/denoise/filter.weights';
 const SAMPLES = 16;
@@ -65,7 +65,7 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     const film = await makeFilm(width, height);
     const clean = new MemoryClean();
     const shares: number[] = [];
-    const result = await cleanFilm({ film, width, height, white: WHITE }, await createNodeFilter(readFileSync(WEIGHTS), 2), clean, (share) => shares.push(share));
+    const result = await cleanFilm({ film, width, height, white: WHITE }, (await openFilter(2)).filter, clean, (share) => shares.push(share));
     const { noisy, left } = await errors(film, clean, width, height);
     expect(noisy).toBeGreaterThan(0.4); // sqrt(3 / 16)
     expect(left).toBeLessThan(noisy / 10);
@@ -75,11 +75,25 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     expect(shares.at(-1)).toBe(1);
   });
 
+  it('gives the same bits in pieces as in one', async () => {
+    const [width, height] = [700, 70];
+    const film = await makeFilm(width, height);
+    const { filter } = await openFilter(2);
+    const by = async (pixels?: number) => {
+      const clean = new MemoryClean();
+      await cleanFilm({ film, width, height, white: WHITE }, filter, clean, () => {}, false, pixels);
+      return clean;
+    };
+    const [whole, pieces] = [await by(), await by(400 * 80)];
+    for (const tile of tilesOf(width, height)) expect(await pieces.read(tile)).toEqual(await whole.read(tile));
+  });
+
   it('asks the filter for pieces that join without a seam: what lies 90 px away is there everywhere', async () => {
     // stands for the network: shows what lies 90 px to the left, which a piece only has when it has its halo
     const local: Filter = {
       channels: 9,
       linear: false,
+      reachPx: 96,
       async run(input, height, width) {
         const out = new Float32Array(3 * height * width);
         for (let c = 0; c < 3; c++) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[(c * height + y) * width + x] = input[(c * height + y) * width + Math.max(0, x - 90)]!;
@@ -89,7 +103,7 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     const [width, height] = [2000, 70];
     const film = await makeFilm(width, height);
     const clean = new MemoryClean();
-    await cleanFilm({ film, width, height, white: WHITE }, local, clean, () => {});
+    await cleanFilm({ film, width, height, white: WHITE }, local, clean, () => {}, false, 60_000);
     const at = async (x: number, y: number) => {
       const tile = tilesOf(width, height).find((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height)!;
       const i = (y - tile.y) * tile.width + x - tile.x;

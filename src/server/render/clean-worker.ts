@@ -2,25 +2,21 @@
  * The process that denoises one film; started by clean-proof.ts. A process of its own, because a run of the filter blocks its
  * thread for seconds and takes gigabytes that only an exit gives back. Says a line of JSON a step.
  */
-import { readFile } from 'node:fs/promises';
 import { tilesOf } from '../../core/film/film';
-import { guidedFilter } from '../../kernel/host/guided-filter';
-import { createNodeFilter } from '../../denoise/node-filter';
 import { config } from '../config';
 import { CleanFile } from '../files/clean-film';
 import { DiskFilm } from '../files/film-store';
 import { cleanPath, filmPath } from '../files/proof-files';
 import { cleanFilm } from '../../core/finishing/denoise/clean-film';
-import { loadKernel } from './kernel-file';
+import { openFilter } from './open-filter';
 import type { CleanJob, CleanLine } from './clean-proof';
 
 const job = JSON.parse(process.argv[2]!) as CleanJob;
 const say = (line: CleanLine) => process.stdout.write(`${JSON.stringify(line)}\n`);
 const film = await DiskFilm.open(filmPath(job.proof), tilesOf(job.width, job.height).length, job.layers);
-const weights = await readFile(config.filterWeights).catch(() => null);
-const filter = weights ? await createNodeFilter(weights, config.threads) : guidedFilter(await loadKernel());
+const { filter, learned } = await openFilter(config.threads);
 const out = await CleanFile.begin(cleanPath(job.proof));
 const result = await cleanFilm({ film, width: job.width, height: job.height, white: job.white }, filter, out, (share) => say({ share }));
 await out.seal();
-say({ result, learned: weights !== null });
+say({ result, learned });
 process.exit(0);

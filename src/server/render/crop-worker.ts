@@ -7,10 +7,8 @@ import { tilesOf } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import { cleanFilm } from '../../core/finishing/denoise/clean-film';
 import { shareOfSheet } from '../../core/output/size';
-import { createNodeFilter } from '../../denoise/node-filter';
 import { readScene } from '../../formats/gltf/read-scene';
 import { encodePng } from '../../formats/image/encode';
-import { guidedFilter } from '../../kernel/host/guided-filter';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
 import { findPack, packKey } from '../files/pack-store';
@@ -20,6 +18,7 @@ import { readCapturedOf } from './captured-file';
 import type { CropJob, CropSaid } from './crop';
 import { developFilm } from './deliver';
 import { loadKernel } from './kernel-file';
+import { openFilter } from './open-filter';
 import { readWebs } from './photometric-files';
 import { DARK } from './prepare';
 import { prepare, run } from './session';
@@ -40,10 +39,7 @@ async function crop({ model, brief }: CropJob): Promise<CropSaid> {
   const view = { film, layers: prepared.layers, width, height, white: prepared.white, within };
   const { denoise, background } = brief.finish;
   const clean = new MemoryClean();
-  if (denoise > 0) {
-    const weights = await readFile(config.filterWeights).catch(() => null);
-    await cleanFilm(view, weights ? await createNodeFilter(weights, config.threads) : guidedFilter(module), clean, () => {}, false);
-  }
+  if (denoise > 0) await cleanFilm(view, (await openFilter(config.threads)).filter, clean, () => {}, false);
   const shown = denoise > 0 ? new FinishedFilm(film, clean, denoise, tilesOf(width, height)) : film;
   const image = await developFilm({ ...view, film: shown }, brief.finish, await readBackdrop(background, { width, height, within }));
   return { ok: true, png: await encodePng(image, null, false), samples: end.samples, whole: end.by !== 'time' };

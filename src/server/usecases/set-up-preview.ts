@@ -86,5 +86,5 @@ const RUNTIME_FILES = ['ort.wasm.min.mjs', 'ort-wasm-simd-threaded.mjs', 'ort-wa
 
 export function filterFile(name: string): string | null {
   if (RUNTIME_FILES.includes(name)) return join(/* turbopackIgnore: true */ config.root, 'node_modules/onnxruntime-web/dist', name);
-  return name === 'small.weights' ? config.smallFilterWeights : null;
+  return name === 'small.weights' ? config.weights('small') : null;
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { TILE_PX, tilesOf } from '../../film/film';
 import { fromCurve, InputScale, toCurve } from './curve';
-import { ALIGN_PX, HALO_PX } from './filter';
-import { mirrored, piecesOf } from './pieces';
+import { ALIGN_PX } from './filter';
+import { cropPlanes, grown, mirrored, piecesOf } from './pieces';
 
 describe('the curve', () => {
   it('goes from 0 to 1 over the range of half floats, rises, and comes back', () => {
@@ -44,24 +44,37 @@ describe('the input scale', () => {
   it('is 1 for a black image', () => expect(new InputScale().value).toBe(1));
 });
 
+const REACH = 112;
 describe('pieces', () => {
-  for (const [width, height, tiles] of [[100, 70, 14], [64, 64, 14], [1654, 1170, 14], [3000, 5000, 14], [700, 300, 3], [17, 1, 1]] as const) {
-    it(`${width} x ${height}: cores of whole tiles cover every pixel once, with a halo, aligned`, () => {
-      const pieces = piecesOf(width, height, tiles);
+  for (const [width, height, most] of [[100, 70, undefined], [64, 64, undefined], [1654, 1170, undefined], [3000, 5000, undefined], [30_000, 64, undefined], [700, 300, 200_000], [17, 1, 1]] as const) {
+    it(`${width} x ${height}: cores of whole tiles cover every pixel once, with a halo, aligned, and none is larger than it may be`, () => {
+      const pieces = piecesOf(width, height, REACH, most);
       const seen = new Uint8Array(width * height);
       for (const { x, y, width: w, height: h, core } of pieces) {
         for (let v = core.y; v < core.y + core.height; v++) for (let u = core.x; u < core.x + core.width; u++) seen[v * width + u]!++;
         expect([x, y, w, h].map((n) => n % ALIGN_PX)).toEqual([0, 0, 0, 0]);
         expect([core.x % TILE_PX, core.y % TILE_PX]).toEqual([0, 0]);
-        expect(x === 0 || core.x - x === HALO_PX).toBe(true);
-        expect(x + w >= Math.min(width, core.x + core.width + HALO_PX)).toBe(true);
-        expect(y + h >= Math.min(height, core.y + core.height + HALO_PX)).toBe(true);
-        expect(core.width).toBeLessThanOrEqual(tiles * TILE_PX);
+        expect(x === 0 || core.x - x === REACH).toBe(true);
+        expect(x + w >= Math.min(width, core.x + core.width + REACH)).toBe(true);
+        expect(y + h >= Math.min(height, core.y + core.height + REACH)).toBe(true);
+        if (most !== 1) expect(w * h).toBeLessThanOrEqual(most ?? 1_300_000);
       }
       expect(seen.every((n) => n === 1)).toBe(true);
       for (const tile of tilesOf(width, height)) expect(pieces.filter(({ core }) => tile.x >= core.x && tile.x < core.x + core.width && tile.y >= core.y && tile.y < core.y + core.height)).toHaveLength(1);
     });
   }
+  it('are as few as fit: a screen is two', () => {
+    expect(piecesOf(1920, 1080, REACH)).toHaveLength(2);
+    expect(piecesOf(1280, 720, REACH)).toHaveLength(1);
+  });
+  it('grow as far as the image goes, and what planes hold of the smaller is taken out of the larger', () => {
+    const [, right] = piecesOf(1920, 1080, REACH);
+    const around = grown(right!, 96, { width: 1920, height: 1080 });
+    expect([around.x, around.y, around.width, around.height]).toEqual([right!.x - 96, 0, right!.width + 96, right!.height]);
+    const planes = Float32Array.from({ length: 2 * around.width * around.height }, (_, i) => i);
+    const inner = cropPlanes(planes, 2, around, right!);
+    expect([inner[0], inner[right!.width], inner[right!.width * right!.height]]).toEqual([96, around.width + 96, around.width * around.height + 96]);
+  });
   it('mirrors what lies beyond the end, and holds on to the first of a very short side', () => {
     expect([0, 8, 9, 10, 11].map((i) => mirrored(i, 10))).toEqual([0, 8, 9, 9, 8]);
     expect(mirrored(15, 1)).toBe(0);

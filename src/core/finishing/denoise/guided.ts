@@ -5,7 +5,7 @@
  * Sources: Dammertz et al. 2010, Edge-Avoiding A-Trous Wavelet Transform for fast Global Illumination Filtering; Schied et al. 2017,
  * Spatiotemporal Variance-Guided Filtering (the luminance weight and how variance is carried on; ours is of one frame).
  * Cost: 25 taps a level and pixel, 9 with one sample a pixel, where time counts most; the levels are the kernel's (kernel/host/guided-filter.ts), the smoother here is their slow
- * reference. Reach: 64 px and the 3 of its error estimate, below HALO_PX.
+ * reference. It looks 64 px far and the 3 of its error estimate.
  * Limits: shadows softer than the grain lose their edge, light behind glass that follows no feature is smeared; the learned filter keeps both.
  */
 import { luminanceAt } from '../../color/spaces';
@@ -38,9 +38,12 @@ export interface Smoother {
 }
 export type Slot = 0 | 1 | 2;
 
+const REACH_PX = 80;
+
 export const createGuidedFilter = (smoother: Smoother): Filter => ({
   channels: 10,
   linear: true,
+  reachPx: REACH_PX,
   async run(planes, height, width) {
     const plane = width * height;
     const reflectance = new Float32Array(plane * 3);
