@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../brief/brief';
-import { type Cost, costSentence, savingsOf, takeSaving, trySaving, worthSaying } from './costs';
+import { type Cost, costSentence, savingsOf, takeSaving, triedWith, trySaving, worthSaying } from './costs';
 
 const brief: Brief = { ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, bounces: 16, layers: true } };
 const plain = (cost: Omit<Cost, 'at'>) => costSentence(cost, brief).replaceAll('\u00a0', ' ');
@@ -51,6 +51,21 @@ describe('what costs time', () => {
     expect(trySaving({ kind: 'bounces', to: 8 }, present)).toEqual({ ...present, quality: { ...present.quality, bounces: 8 } });
     expect(trySaving({ kind: 'slim', group: 'Spruce', triangles: 50, slim: 5 }, present).quality).toEqual({ ...present.quality, step: 'study', slim: ['Spruce'] });
     expect(trySaving({ kind: 'objects', group: 'Spruce', triangles: 50 }, { ...brief, quality: { ...brief.quality, step: 'glance' } }).quality.step).toBe('glance');
+  });
+  it('says of a patch what it was tried with', () => {
+    const captured: Brief = { ...brief, surroundings: { ...SURROUNDINGS_DEFAULTS.captured, file: 'a' }, quality: { ...brief.quality, aids: true } };
+    const tries: [Cost['saving'], string | null][] = [
+      [{ kind: 'material', name: 'dark walnut', covers: 0.2 }, 'with dark walnut plain'],
+      [{ kind: 'objects', group: 'spruce', triangles: 1 }, 'without spruce'],
+      [{ kind: 'slim', group: 'spruce', triangles: 50, slim: 5 }, 'with spruce slim'],
+      [{ kind: 'lamps', group: 'hall' }, 'with hall off'],
+      [{ kind: 'bounces', to: 8 }, 'with 8 bounces'],
+      [{ kind: 'layers' }, 'without each light’s share'],
+      [{ kind: 'aids' }, 'without masks and depth'],
+      [{ kind: 'captured', from: 8192, to: 4096, bytes: 1 }, 'with the image at 4,096\u00a0px']
+    ];
+    for (const [saving, said] of tries) expect(triedWith(trySaving(saving, captured), captured)).toBe(said);
+    expect(triedWith(captured, captured)).toBeNull();
   });
   it('is left unsaid where it is noise', () => {
     const cost = (saves: number): Cost => ({ saving: { kind: 'layers' }, saves, changes: 0, at: { x: 0, y: 0 } });

@@ -76,6 +76,26 @@ export function trySaving(saving: Saving, brief: Brief): Brief {
   return quick && Object.keys(setAsideOf(taken)).length === 0 ? { ...taken, quality: { ...taken.quality, step: 'study' } } : taken;
 }
 
+/** What a patch was tried with that the brief is without, or the other way round: "with dark walnut plain"; null when that is not how they differ. */
+export function triedWith(patch: Brief, brief: Brief): string | null {
+  const [tried, own] = [patch.quality, brief.quality];
+  const more = (a: readonly string[], b: readonly string[]) => a.find((name) => !isAmong(b, name));
+  const plain = more(tried.plain, own.plain);
+  if (plain) return `with ${plain} plain`;
+  const aside = more(tried.aside, own.aside);
+  if (aside) return `without ${aside}`;
+  const slim = more(tried.slim, own.slim);
+  if (slim) return `with ${slim} slim`;
+  const off = patch.lamps.groups.find((g) => !g.on && settingOf(brief.lamps, g.group).on);
+  if (off) return `with ${off.group} off`;
+  if (tried.bounces < own.bounces) return `with ${tried.bounces} bounces`;
+  if (own.layers && !tried.layers) return 'without each light’s share';
+  if (own.aids && !tried.aids) return 'without masks and depth';
+  const [image, whole] = [patch.surroundings, brief.surroundings];
+  if (image.kind === 'captured' && whole.kind === 'captured' && image.most_px !== null && image.most_px !== whole.most_px) return `with the image at ${wholeText(image.most_px)}${NBSP}px`;
+  return null;
+}
+
 /** Px a side of the patch that a saving is tried on. */
 export const TRY_PX = 320;
 

@@ -13,6 +13,8 @@ const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
 interface StageSeen {
   proof: ProofDto | null;
   changes: number;
+  /** What a patch was tried with, "with dark walnut plain". */
+  tried: string | null;
   showModel: boolean;
   share: number | null;
   paper: boolean;
@@ -24,7 +26,7 @@ interface StageSeen {
 export function stageNote(s: StageSeen): string {
   const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
   if (s.showModel || !s.proof) return `${previewNote(s.preview, s.drawn)}${s.preview.picture ? '' : size}`;
-  const behind = s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
+  const behind = s.tried ? `, ${s.tried}` : s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;
 }
 

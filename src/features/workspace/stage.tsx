@@ -36,6 +36,7 @@ interface Props {
   under: ProofDto | null;
   /** Words of the brief that differ from the proof's. */
   changes: number;
+  tried: string | null;
   showModel: boolean;
   /** The proof with its grain, though it is denoised. */
   asRendered: boolean;
@@ -182,7 +183,7 @@ export function Stage(props: Props) {
     if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= LEAST_PATCH_PX) props.picking?.onRect?.(rect);
   });
   const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
-  const note = props.picking?.says ?? stageNote({ proof: picture, changes: props.changes, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
+  const note = props.picking?.says ?? stageNote({ proof: picture, changes: props.changes, tried: props.tried, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
   return (
     <section className="stage" aria-label="Stage">
       <div className={`sheetbox${fixed ? ' free' : ''}`}>

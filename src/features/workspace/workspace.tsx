@@ -6,7 +6,7 @@ import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/bri
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
 import { takeOffer } from '../../core/forecast/deadline';
 import { forecastOf } from '../../core/forecast/forecast-of';
-import { type Cost, type Saving, TRY_PX } from '../../core/forecast/costs';
+import { type Cost, type Saving, triedWith, TRY_PX } from '../../core/forecast/costs';
 import { skyLights } from '../../core/lights/sky/sky-lights';
 import { resolveSize, squareAbout } from '../../core/output/size';
 import { lampGroup } from '../../core/scene/lamp-groups';
@@ -214,6 +214,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         proof={shown}
         under={shown?.brief.patch ? (proofs.find((p) => p.picture_count > 0 && p.brief.patch === null) ?? null) : null}
         changes={was ? countChanges(brief, was) : 0}
+        tried={was?.patch ? triedWith(was, brief) : null}
         showModel={showModel || !shown || shown.picture_count === 0}
         asRendered={asRendered}
         zoom={zoom}
