@@ -17,10 +17,10 @@ export interface QualityStep {
 }
 
 export const QUALITY_STEPS = {
-  glance: { name: 'Glance', note: 'a quarter of the size, quickly: is the light right?', scale: 0.25, samples: 16, grain: null, least: 32, bounces: 8 },
-  study: { name: 'Study', note: 'half the size: is the picture right?', scale: 0.5, samples: 64, grain: 8, least: 32, bounces: 10 },
-  present: { name: 'Present', note: 'whole size, for a client’s table', scale: 1, samples: 256, grain: 2.5, least: 64, bounces: 12 },
-  exhibit: { name: 'Exhibit', note: 'whole size, as clean as it gets', scale: 1, samples: 2048, grain: 0.75, least: 256, bounces: 16 }
+  glance: { name: 'Glance', note: 'a quarter of the size, quickly: is the light right?', scale: 0.25, samples: 16, grain: null, least: 16, bounces: 8 },
+  study: { name: 'Study', note: 'half the size: is the picture right?', scale: 0.5, samples: 32, grain: 10, least: 16, bounces: 10 },
+  present: { name: 'Present', note: 'whole size, for a client’s table', scale: 1, samples: 256, grain: 5, least: 64, bounces: 12 },
+  exhibit: { name: 'Exhibit', note: 'whole size, as clean as it gets', scale: 1, samples: 2048, grain: 1, least: 256, bounces: 16 }
 } as const satisfies Record<string, QualityStep>;
 
 /** What a step sets of a brief's quality, but for its name. */

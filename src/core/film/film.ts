@@ -64,7 +64,7 @@ export function passEnds(samples: number): number[] {
 }
 
 /** Grain of fewer samples says too little to stop by. */
-export const FIRST_DECISION = 32;
+export const FIRST_DECISION = 16;
 
 /** Even and odd samples among the first n. */
 export const halves = (n: number): [number, number] => [Math.ceil(n / 2), Math.floor(n / 2)];

@@ -49,10 +49,10 @@ describe('running a film', () => {
     await renderFilm(makePool(() => 1e-6), film, tiles, { ...goal, samples: 1024, grain: 0.3, least: 256 });
     expect(tiles.map((t) => film.state(t.index)!.samples)).toEqual(tiles.map(() => 256));
   });
-  it('stops a tile by itself when its grain is reached, but not before 32 samples', async () => {
+  it('stops a tile by itself when its grain is reached, but not before 16 samples', async () => {
     const film = new MemoryFilm();
     const end = await renderFilm(makePool((tile, n) => (tile.index === 0 ? 1e-6 : 4 / n)), film, tiles, { ...goal, samples: 1024, grain: 0.3 });
-    expect(film.state(0)!.samples).toBe(32);
+    expect(film.state(0)!.samples).toBe(16);
     // 4 / n falls to 0.09 at 44.4 samples, looked at after 64
     expect(tiles.filter((t) => t.index !== 0).every((t) => film.state(t.index)!.samples === 64)).toBe(true);
     expect(end.grain!).toBeLessThan(0.3);
