@@ -63,6 +63,14 @@ function run(command, args, env = {}) {
   }
 }
 
+/** `more`: further words for the compiler. */
+export function compileKernel(to, more = []) {
+  run(process.execPath, [
+    'node_modules/assemblyscript/bin/asc.js', 'src/kernel/assembly/index.ts', '-o', to, '--runtime', 'stub', '-O3', '--noAssert', '--importMemory', '--sharedMemory',
+    '--initialMemory', '16', '--maximumMemory', '65536', '--enable', 'simd,threads,bulk-memory', '--memoryBase', '1024', ...more
+  ]);
+}
+
 /** No engine inlines one function of a module into another, so more of it here: 4 to 7 % of a path's time in the demo's hut and room, the same bits. */
 function inlineMore(binaryen, path) {
   const module = binaryen.readBinary(readFileSync(path));
@@ -83,10 +91,7 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
   if (steps.includes('kernel')) {
     const { default: binaryen } = await import('binaryen');
     step('kernel', ['src/kernel/assembly'], ['build/kernel.wasm'], () => {
-      run(process.execPath, [
-        'node_modules/assemblyscript/bin/asc.js', 'src/kernel/assembly/index.ts', '-o', 'build/kernel.wasm', '--runtime', 'stub', '-O3', '--noAssert', '--importMemory', '--sharedMemory',
-        '--initialMemory', '16', '--maximumMemory', '65536', '--enable', 'simd,threads,bulk-memory', '--memoryBase', '1024'
-      ]);
+      compileKernel('build/kernel.wasm');
       inlineMore(binaryen, join(root, 'build/kernel.wasm'));
     });
   }

@@ -46,23 +46,34 @@ function archive(tensors: readonly Made[]): Uint8Array {
   return bytes;
 }
 
-const LAYERS: readonly [string, number, number][] = [
-  ['enc_conv0', 9, 4], ['enc_conv1', 4, 4], ['enc_conv2', 4, 4], ['enc_conv3', 4, 4], ['enc_conv4', 4, 4], ['enc_conv5a', 4, 4], ['enc_conv5b', 4, 4],
-  ['dec_conv4a', 8, 4], ['dec_conv4b', 4, 4], ['dec_conv3a', 8, 4], ['dec_conv3b', 4, 4], ['dec_conv2a', 8, 4], ['dec_conv2b', 4, 4], ['dec_conv1a', 13, 4], ['dec_conv1b', 4, 4], ['dec_conv0', 4, 3]
+type Layer = readonly [name: string, from: number, to: number];
+/** `channels`: of the input, which the last level sees beside four planes from below. */
+const plainLayers = (channels: number): Layer[] => [
+  ['enc_conv0', channels, 4], ['enc_conv1', 4, 4], ['enc_conv2', 4, 4], ['enc_conv3', 4, 4], ['enc_conv4', 4, 4], ['enc_conv5a', 4, 4], ['enc_conv5b', 4, 4],
+  ['dec_conv4a', 8, 4], ['dec_conv4b', 4, 4], ['dec_conv3a', 8, 4], ['dec_conv3b', 4, 4], ['dec_conv2a', 8, 4], ['dec_conv2b', 4, 4], ['dec_conv1a', 4 + channels, 4], ['dec_conv1b', 4, 4], ['dec_conv0', 4, 3]
 ];
-/** A network whose last stage hands the first three input planes through: the skip of the input comes after the four planes from below. */
-const passThrough = LAYERS.flatMap(([name, from, to]) => {
-  const weights = Array.from({ length: to * from * 9 }, (_, i) => {
-    const o = Math.floor(i / (from * 9));
-    const k = Math.floor(i / 9) % from;
-    const wanted = name === 'dec_conv1a' ? k === o + 4 && o < 3 : k === o;
-    return wanted && i % 9 === 4 ? 1 : 0;
+const largeLayers: Layer[] = [
+  ...[1, 2, 3, 4, 5].flatMap((level): Layer[] => [[`enc_conv${level}a`, level === 1 ? 9 : 4, 4], [`enc_conv${level}b`, 4, 4]]),
+  ...[4, 3, 2].flatMap((level): Layer[] => [[`dec_conv${level}a`, 8, 4], [`dec_conv${level}b`, 4, 4]]),
+  ['dec_conv1a', 13, 4], ['dec_conv1b', 4, 4], ['dec_conv1c', 4, 3]
+];
+
+/** A network whose last stage hands the first three input planes through, `lift` more in each than in the one before: the skip of the input comes after the four planes from below. */
+const handsThrough = (layers: readonly Layer[], lift: number) =>
+  layers.flatMap(([name, from, to], at) => {
+    const weights = Array.from({ length: to * from * 9 }, (_, i) => {
+      const o = Math.floor(i / (from * 9));
+      const k = Math.floor(i / 9) % from;
+      const wanted = name === 'dec_conv1a' ? k === o + 4 && o < 3 : k === o;
+      return wanted && i % 9 === 4 ? 1 : 0;
+    });
+    return [
+      { name: `${name}.weight`, dims: [to, from, 3, 3], layout: 'oihw', values: weights },
+      { name: `${name}.bias`, dims: [to], layout: 'x', values: Array.from({ length: to }, (_, o) => (at === layers.length - 1 ? o * lift : 0)) }
+    ];
   });
-  return [
-    { name: `${name}.weight`, dims: [to, from, 3, 3], layout: 'oihw', values: weights },
-    { name: `${name}.bias`, dims: [to], layout: 'x', values: Array.from({ length: to }, (_, o) => (name === 'dec_conv0' ? o : 0)) }
-  ];
-});
+const passThrough = handsThrough(plainLayers(9), 1);
+const numbers = (length: number) => Float32Array.from({ length }, (_, i) => ((i * 37) % 101) / 101);
 
 describe('the learned filter', () => {
   it('reads an archive of tensors and says what is wrong with another', () => {
@@ -81,11 +92,31 @@ describe('the learned filter', () => {
     const filter = await createNodeFilter(archive(passThrough), 1);
     expect(filter.channels).toBe(9);
     for (const [height, width] of [[16, 32], [48, 16]] as const) {
-      const input = Float32Array.from({ length: 9 * height * width }, (_, i) => ((i * 37) % 101) / 101);
+      const input = numbers(9 * height * width);
       const output = await filter.run(input, height, width);
       expect(output).toHaveLength(3 * height * width);
       for (let i = 0; i < output.length; i++) expect(output[i]).toBeCloseTo(input[i]! + Math.floor(i / (height * width)), 5);
     }
+  });
+
+  it('knows how far each network looks by its layers', async () => {
+    // 2 + 2 + 4 + 8 + 32 px down, 16 + 8 + 4 + 3 up and 15 by halving, in steps of 16
+    expect(buildNetwork(readWeights(archive(passThrough))).reachPx).toBe(96);
+    // with two convolutions a level 14 px more
+    expect(buildNetwork(readWeights(archive(handsThrough(largeLayers, 1)))).reachPx).toBe(112);
+  });
+
+  it('runs the larger network, and clears its guides by networks of their own', async () => {
+    const guide = (lift: number) => archive(handsThrough(plainLayers(3), lift));
+    const filter = await createNodeFilter(archive(handsThrough(largeLayers, 0)), 1, { reflectance: guide(1), normal: guide(10) });
+    const [height, width] = [16, 32];
+    const plane = height * width;
+    const input = numbers(9 * plane);
+    expect((await filter.run(input, height, width))[plane + 5]).toBeCloseTo(input[plane + 5]!, 5);
+    const features = numbers(6 * plane);
+    const clear = await filter.clarify!.run(features, height, width);
+    expect(filter.clarify!.reachPx).toBe(96);
+    for (let c = 0; c < 6; c++) expect(clear[c * plane + 7]).toBeCloseTo(features[c * plane + 7]! + (c < 3 ? c : (c - 3) * 10), 4);
   });
 
   it('refuses weights that lack a layer, have one too many, or do not fit', () => {
