@@ -2,6 +2,7 @@
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { extname, resolve } from 'node:path';
 import { parseBrief } from '../contracts/brief';
+import { FINE_FROM_SAMPLES } from '../core/finishing/denoise/filter';
 import { tilesOf } from '../core/film/film';
 import { readScene } from '../formats/gltf/read-scene';
 import { config } from '../server/config';
@@ -57,7 +58,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     let cleaned: CleanResult | null = null;
     // EXR holds the film as it is; the finish does not touch it
     if (brief.finish.denoise > 0 && kind !== 'exr') {
-      const { filter, learned } = await openFilter(threads);
+      const { filter, learned } = await openFilter(threads, done.samples < FINE_FROM_SAMPLES);
       if (!learned) process.stderr.write('sphaera: the weights of the learned filter are not installed; denoised by our own filter\n');
       const clean = new MemoryClean();
       cleaned = await cleanFilm(rendered, filter, clean, () => {});

@@ -4,6 +4,7 @@
  * both go with the logarithm of the size: the larger the picture, the smaller the share of its pixels that edges cross.
  */
 import { FIRST_DECISION, passEnds } from '../film/film';
+import { FINE_FROM_SAMPLES } from '../finishing/denoise/filter';
 
 /** What patches at one size of the picture said. */
 export interface ProbeAt {
@@ -65,8 +66,10 @@ export interface Forecast {
 }
 
 // Of a machine that has not denoised yet, seconds a megapixel, and what starting the filter takes; bench/denoise-sizes.
-const CLEAN_FIRST_GUESS = 4.5;
+const CLEAN_FIRST_GUESS = 11;
 export const CLEAN_START_S = 1.5;
+// Of its time, what the smaller filter takes that first samples get.
+const CLEAN_QUICKLY = 0.15;
 // What threads lose by waiting for each other at the end of a pass.
 const THREADS_BUSY = 0.95;
 // Beyond the probe's sizes what was seen between them goes on only so far.
@@ -97,7 +100,7 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
     render = of.minutes * 60;
   }
   const left = (at: ProbeAt) => mean(at.squaredGrain.map((one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))));
-  const clean = of.denoised ? CLEAN_START_S + ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * pixels) / 1e6 : 0;
+  const clean = of.denoised ? CLEAN_START_S + ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * (samples < FINE_FROM_SAMPLES ? CLEAN_QUICKLY : 1) * pixels) / 1e6 : 0;
   const seconds = probe.setupSeconds + render + clean;
   const spread = ratios.length < 3 ? USUAL_SPREAD : Math.max(LEAST_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
   return {

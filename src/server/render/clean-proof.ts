@@ -11,12 +11,14 @@ export interface CleanJob {
   height: number;
   /** Luminance of displayed white, cd/m2. */
   white: number;
+  /** A look while it is rendered, which the render waits for. */
+  look: boolean;
 }
 
-export type CleanLine = { share: number } | { result: CleanResult; learned: boolean };
+export type CleanLine = { share: number } | { result: CleanResult; learned: boolean; quick: boolean };
 
-/** `learned`: by the learned filter; else by our own, because its weights are not installed. */
-export type Cleaned = CleanResult & { learned: boolean };
+/** `learned`: by the learned filter; else by our own, because its weights are not installed. `quick`: by the smaller of the learned ones. */
+export type Cleaned = CleanResult & { learned: boolean; quick: boolean };
 
 /** Gives the result, a sentence that says why there is none, or null when `shouldStop` ended it. */
 export async function cleanProof(job: CleanJob, onShare: (share: number) => void, shouldStop: () => boolean): Promise<Cleaned | string | null> {
@@ -29,7 +31,7 @@ export async function cleanProof(job: CleanJob, onShare: (share: number) => void
   });
   createInterface(child.stdout).on('line', (text) => {
     const line = JSON.parse(text) as CleanLine;
-    if ('result' in line) result = { ...line.result, learned: line.learned };
+    if ('result' in line) result = { ...line.result, learned: line.learned, quick: line.quick };
     else onShare(line.share);
   });
   const looks = setInterval(() => {

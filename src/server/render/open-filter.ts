@@ -6,8 +6,9 @@ import { guidedFilter } from '../../kernel/host/guided-filter';
 import { config } from '../config';
 import { loadKernel } from './kernel-file';
 
-export async function openFilter(threads: number): Promise<{ filter: Filter; learned: boolean }> {
-  const [weights, reflectance, normal] = await Promise.all((['filter', 'reflectance', 'normal'] as const).map((of) => readFile(config.weights(of)).catch(() => null)));
+/** `quick`: the smaller learned one, an eighth of the work, for first samples and for looks while a picture is rendered. */
+export async function openFilter(threads: number, quick = false): Promise<{ filter: Filter; learned: boolean }> {
+  const [weights, reflectance, normal] = await Promise.all(([quick ? 'small' : 'filter', 'reflectance', 'normal'] as const).map((of) => readFile(config.weights(of)).catch(() => null)));
   if (!weights || !reflectance || !normal) return { filter: guidedFilter(await loadKernel()), learned: false };
-  return { filter: await createNodeFilter(weights, threads, { reflectance, normal }), learned: true };
+  return { filter: await createNodeFilter(weights, threads, quick ? undefined : { reflectance, normal }), learned: true };
 }

@@ -111,13 +111,13 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       return writing;
     };
     /** Shows the film denoised; null when `isOver` stopped it, a sentence when it could not be. */
-    const showClean = async (isOver: () => boolean) => {
+    const showClean = async (look: boolean, isOver: () => boolean) => {
       const began = Date.now();
       saveCleaning(proof.id, 0);
-      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white }, (share) => saveCleaning(proof.id, share), isOver);
+      const cleaned = await cleanProof({ proof: proof.id, layers: layerCount(prepared.layers), width, height, white: prepared.white, look }, (share) => saveCleaning(proof.id, share), isOver);
       if (cleaned === null || typeof cleaned === 'string') return cleaned;
       const seconds = (Date.now() - began) / 1000;
-      if (cleaned.learned) keepCleanSpeed(seconds, width * height);
+      if (cleaned.learned && !cleaned.quick) keepCleanSpeed(seconds, width * height);
       await addClean();
       if (latest) latest.seconds += (Date.now() - began) / 1000;
       return cleaned;
@@ -163,7 +163,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
       const paused = end.by === 'stop' && !lost && stop === null && !isEnding();
       if (!paused) break;
       await writing;
-      const look = await showClean(() => lost || stop !== null || isEnding());
+      const look = await showClean(true, () => lost || stop !== null || isEnding());
       saveCleaning(proof.id, null);
       if (latest) Object.assign(before, { seconds: (latest as FilmProgress).seconds, rays: (latest as FilmProgress).rays });
       if (look === null || typeof look === 'string') continue;
@@ -181,7 +181,7 @@ export async function runProof(proof: ProofRow, owner: string, isEnding: () => b
     const hash = whole ?? (await hashFilm(film, width, height, tiles));
     if (brief.finish.denoise > 0 && stop !== 'drop') {
       await screen.write(rawScreenPath(proof.id), null);
-      const cleaned = knownClean ? await addClean() : await showClean(() => lost || isEnding());
+      const cleaned = knownClean ? await addClean() : await showClean(false, () => lost || isEnding());
       if (cleaned === null) {
         await film.close();
         return;
