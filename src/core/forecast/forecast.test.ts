@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type ForecastOf, forecast, type Machine, type Probe } from './forecast';
+import { CLEAN_START_S, type ForecastOf, forecast, type Machine, type Probe } from './forecast';
 import { PATCH_PX, probePatches } from './patches';
 
 const flat = (longSide_px: number, secondsPerSample: number, squared: number[]) => ({ longSide_px, secondsPerSample, squaredGrain: squared });
@@ -37,6 +37,21 @@ describe('a forecast', () => {
     expect(short.seconds).toBeCloseTo(63, 6);
     expect(short.samples).toBeLessThan(long.samples);
     expect(short.grain).toBeGreaterThan(long.grain);
+  });
+  it('counts the filter: its time by the pixel, an eighth or so for first samples, and its memory by the piece where that is more', () => {
+    const clean = (what: Partial<ForecastOf>) => {
+      const [with_, without] = [true, false].map((denoised) => forecast(probe, machine, { ...of, ...what, denoised }));
+      return { seconds: with_!.seconds - without!.seconds, bytes: with_!.memoryBytes, before: without!.memoryBytes };
+    };
+    expect(clean({}).seconds).toBeCloseTo(CLEAN_START_S + 4 * 0.2, 6);
+    expect(clean({ samples: 4 }).seconds - CLEAN_START_S).toBeLessThan((4 * 0.2) / 4);
+    expect(clean({}).before).toBe(4e8);
+    const [small, screen, sheet] = [clean({}), clean({ width_px: 1920, height_px: 1080 }), clean({ width_px: 20_000, height_px: 20_000 })];
+    expect(small.bytes).toBeGreaterThan(4e8);
+    expect(screen.bytes).toBeGreaterThan(2 * small.bytes);
+    expect(screen.bytes).toBeCloseTo(1.6e9, -8); // as it was measured
+    // no piece is larger than a screen's
+    expect(sheet.bytes).toBe(screen.bytes);
   });
   it('learns from the proofs of the project, and is surer with them', () => {
     const taught = forecast(probe, { ...machine, ratios: [1.2, 1.25, 1.22, 1.18] }, of);

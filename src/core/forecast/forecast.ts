@@ -5,6 +5,7 @@
  */
 import { FIRST_DECISION, passEnds } from '../film/film';
 import { FINE_FROM_SAMPLES } from '../finishing/denoise/filter';
+import { MOST_PIXELS } from '../finishing/denoise/pieces';
 
 /** What patches at one size of the picture said. */
 export interface ProbeAt {
@@ -66,10 +67,13 @@ export interface Forecast {
 }
 
 // Of a machine that has not denoised yet, seconds a megapixel, and what starting the filter takes; bench/denoise-sizes.
-const CLEAN_FIRST_GUESS = 11;
+const CLEAN_FIRST_GUESS = 13;
 export const CLEAN_START_S = 1.5;
 // Of its time, what the smaller filter takes that first samples get.
 const CLEAN_QUICKLY = 0.15;
+// What the filter's process takes: its start, and a pixel of a piece; bench/denoise-sizes.
+const CLEAN_START_BYTES = 3e8;
+const CLEAN_PIXEL_BYTES = 1000;
 // What threads lose by waiting for each other at the end of a pass.
 const THREADS_BUSY = 0.95;
 // Beyond the probe's sizes what was seen between them goes on only so far.
@@ -101,6 +105,8 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
   }
   const left = (at: ProbeAt) => mean(at.squaredGrain.map((one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))));
   const clean = of.denoised ? CLEAN_START_S + ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * (samples < FINE_FROM_SAMPLES ? CLEAN_QUICKLY : 1) * pixels) / 1e6 : 0;
+  // when it starts the render's memory is free again
+  const cleanBytes = of.denoised ? CLEAN_START_BYTES + CLEAN_PIXEL_BYTES * Math.min(pixels, MOST_PIXELS) : 0;
   const seconds = probe.setupSeconds + render + clean;
   const spread = ratios.length < 3 ? USUAL_SPREAD : Math.max(LEAST_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
   return {
@@ -111,7 +117,7 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
     samples,
     grain: Math.sqrt(between(left)),
     endsBy,
-    memoryBytes: probe.memoryBytes,
+    memoryBytes: Math.max(probe.memoryBytes, cleanBytes),
     diskBytes: filmDiskBytes(pixels, probe.layers, of.denoised)
   };
 }
