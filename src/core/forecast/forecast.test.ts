@@ -38,7 +38,7 @@ describe('a forecast', () => {
     expect(short.samples).toBeLessThan(long.samples);
     expect(short.grain).toBeGreaterThan(long.grain);
   });
-  it('counts the filter: its time by the pixel, an eighth or so for first samples, and its memory by the piece where that is more', () => {
+  it('counts the filter: its time by the pixel, a seventh for first samples, and its memory by the piece where that is more', () => {
     const clean = (what: Partial<ForecastOf>) => {
       const [with_, without] = [true, false].map((denoised) => forecast(probe, machine, { ...of, ...what, denoised }));
       return { seconds: with_!.seconds - without!.seconds, bytes: with_!.memoryBytes, before: without!.memoryBytes };
