@@ -144,7 +144,7 @@ test('what costs time is told, and tried on a patch by one press', async ({ page
   await quality.getByLabel('Bounces of light').press('Enter');
   await quality.getByRole('button', { name: 'Measure' }).click();
   await expect(quality.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 200_000 });
-  await expect(quality.getByText(/Light that bounces more than \d times takes \d+\u00a0% of the time/).first()).toBeVisible();
+  await expect(quality.getByText(/\d+\u00a0% of the time/).first()).toBeVisible();
   // tried by one press: as it is, and with it
   await quality.getByRole('button', { name: 'Try it on a patch' }).first().click();
   await expect(page.locator('.tk')).toHaveCount(2, { timeout: 120_000 });
