@@ -101,6 +101,12 @@ describe('the brief of version 1', () => {
     expect(less({ slim: ['Spruce'] })).not.toBe(less({}));
     expect(less({ plain: ['Copper'] })).not.toBe(less({}));
     expect(less({ aside: ['Spruce'], slim: ['spruce'] })).toBe(less({ aside: ['Spruce'] }));
+    // films of before were made with 32 samples at least, unsaid, and with images as fine as they are
+    const film = (more: Partial<Brief['quality']>) => filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, grain: 5, ...more } }).quality.least;
+    expect([film({}), film({ least: 32 }), film({ least: 64 }), film({ least: 16 }), film({ least: 1 })]).toEqual([undefined, undefined, 64, 16, 16]);
+    const captured = (most_px: number | null) => filmBrief({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.captured, most_px } }).surroundings;
+    expect(captured(null)).not.toHaveProperty('most_px');
+    expect(captured(4096)).toHaveProperty('most_px', 4096);
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(canonicalJson(filmBrief(BRIEF_DEFAULTS)));
   });
   it('takes surroundings from the library, each valid and of its own name, with north where the model has it', () => {

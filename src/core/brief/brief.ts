@@ -240,6 +240,9 @@ export interface Brief {
 }
 
 /** What a brief means where it says nothing. */
+/** What a brief means that does not say its least samples, and so what films of before were made with. */
+const LEAST_UNSAID = 32;
+
 export const BRIEF_DEFAULTS: Brief = {
   version: BRIEF_VERSION,
   viewpoint: {
@@ -260,7 +263,7 @@ export const BRIEF_DEFAULTS: Brief = {
   patch: null,
   bleed_mm: 0,
   seen: { destination: null, distance_m: null, file: 'png' },
-  quality: { step: 'study', samples: 96, grain: null, least: FIRST_DECISION, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [], plain: [] },
+  quality: { step: 'study', samples: 96, grain: null, least: LEAST_UNSAID, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [], plain: [] },
   ground: { kind: 'none' },
   openings: [],
   lamps: { groups: [], only: null, added: [], regrouped: [] },
@@ -297,13 +300,21 @@ export function canonicalJson(value: unknown): string {
  * grain stay in, because with the default limits they decide where each tile stops.
  */
 export function filmBrief(brief: Brief): FilmBrief {
-  const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, ...rest } = brief;
-  const { aside: _aside, slim: _slim, plain: _plain, least, ...always } = quality;
-  return { ...rest, ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief), ...(quality.grain !== null && least > FIRST_DECISION ? { least } : {}) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+  const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, surroundings, ...rest } = brief;
+  const { aside: _aside, slim: _slim, plain: _plain, least: said, ...always } = quality;
+  const least = Math.max(FIRST_DECISION, said);
+  return { ...rest, surroundings: filmSurroundings(surroundings), ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief), ...(quality.grain !== null && least !== LEAST_UNSAID ? { least } : {}) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+}
+
+function filmSurroundings(surroundings: Surroundings): FilmBrief['surroundings'] {
+  if (surroundings.kind !== 'captured' || surroundings.most_px !== null) return surroundings;
+  const { most_px: _most_px, ...as } = surroundings;
+  return as;
 }
 
 /** What came to briefs later is there only where it says something, so that films of before are still found. */
-export type FilmBrief = Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality'> & {
+export type FilmBrief = Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality' | 'surroundings'> & {
+  surroundings: Surroundings | Omit<CapturedSurroundings, 'most_px'>;
   patch?: Patch;
   bleed_mm?: number;
   openings?: OpenFrame[];

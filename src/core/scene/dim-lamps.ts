@@ -37,7 +37,6 @@ export interface LampChoice {
 /** In `only`, what is not the model's. */
 export const ONLY_SURROUNDINGS = 'surroundings';
 
-
 /** The setting of a group, in whatever letters the model writes it. `hidden`: it is on a hidden layer, and off where nothing is said. */
 export const settingOf = (choice: Pick<LampChoice, 'groups'>, group: string, hidden = false): LampSetting => choice.groups.find((g) => sameGroup(g.group, group)) ?? { group, on: !hidden, dim_ev: 0, kelvin: null, photometry: null };
 

@@ -8,7 +8,10 @@ import { loadKernel } from './kernel-file';
 
 /** `quick`: the smaller learned one, a sixth of the work, for first samples and for looks while a picture is rendered. */
 export async function openFilter(threads: number, quick = false): Promise<{ filter: Filter; learned: boolean }> {
-  const [weights, reflectance, normal] = await Promise.all(([quick ? 'small' : 'filter', 'reflectance', 'normal'] as const).map((of) => readFile(config.weights(of)).catch(() => null)));
-  if (!weights || !reflectance || !normal) return { filter: guidedFilter(await loadKernel()), learned: false };
-  return { filter: await createNodeFilter(weights, threads, quick ? undefined : { reflectance, normal }), learned: true };
+  const read = (of: Parameters<typeof config.weights>[0]) => readFile(config.weights(of)).catch(() => null);
+  const weights = await read(quick ? 'small' : 'filter');
+  if (quick && weights) return { filter: await createNodeFilter(weights, threads), learned: true };
+  const [reflectance, normal] = [await read('reflectance'), await read('normal')];
+  if (weights && reflectance && normal) return { filter: await createNodeFilter(weights, threads, { reflectance, normal }), learned: true };
+  return { filter: guidedFilter(await loadKernel()), learned: false };
 }

@@ -13,6 +13,10 @@ import { displayedLightness } from '../../quality/grain';
 
 type Part = 'all' | 'even' | 'odd';
 
+// Planes of a filter's input.
+const COLOUR = 3;
+const GUIDES = 6;
+
 export interface CleanResult {
   /** Root mean square over the middle piece of the standard error of displayed lightness, L*; null when some tile has but one sample. */
   grain: number | null;
@@ -90,9 +94,6 @@ function pixelLuminance(data: Float32Array, i: number, samples: number): number 
   return (luminanceAt(data, i * CHANNELS) + luminanceAt(data, i * CHANNELS + 3)) / samples;
 }
 
-const COLOUR = 3;
-const GUIDES = 6;
-
 /** Writes what a pixel at `p` of a tile's data says to place `q` of the planes, `plane` floats each. */
 type Put = (data: Float32Array, samples: number) => (planes: Float32Array, plane: number, p: number, q: number) => void;
 
@@ -118,7 +119,7 @@ const lightOf = (part: Part, scale: number, { channels, linear }: Filter): Put =
       const value = (data[p + c]! * we + data[p + 3 + c]! * wo) * scale;
       planes[c * plane + q] = linear ? Math.max(0, value) : toCurve(value);
     }
-    if (channels > COLOUR + GUIDES) planes[3 * plane + q] = odd === 0 ? -1 : ((luminanceAt(data, p) / even - luminanceAt(data, p + 3) / odd) * scale) ** 2 / halved;
+    if (channels > COLOUR + GUIDES) planes[COLOUR * plane + q] = odd === 0 ? -1 : ((luminanceAt(data, p) / even - luminanceAt(data, p + 3) / odd) * scale) ** 2 / halved;
   };
 };
 

@@ -7,6 +7,7 @@ export class Cancelled extends Error {}
 export class LearnedFilter implements Filter {
   readonly channels = 9;
   readonly linear = false;
+  // of the small weights' network, known before it is opened
   readonly reachPx = 96;
   private worker: Worker | null = null;
   private opened: Promise<void> | null = null;
