@@ -122,6 +122,8 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
       return;
     }
     asked.current = frame;
+    // what was refused before was another order
+    if (preview.current) setFault(null);
     preview.current?.show(latest.current);
   }, [usable, seen, moving, key, frame, visit]);
 
