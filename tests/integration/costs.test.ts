@@ -17,7 +17,8 @@ const { measureCosts } = await import('../../src/server/render/costs');
 const { requestProof } = await import('../../src/server/usecases/request-proof');
 const { viewWorkspace } = await import('../../src/server/usecases/view-workspace');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
-const { costSentence } = await import('../../src/core/forecast/costs');
+const { costSentence, saves } = await import('../../src/core/forecast/costs');
+const { stepSettings } = await import('../../src/core/catalogue/quality');
 const { perihelionLamp } = await import('../../src/demo/models');
 const { writeModel } = await import('../../src/demo/write-model');
 type Brief = import('../../src/core/brief/brief').Brief;
@@ -56,6 +57,10 @@ describe('what costs time', () => {
     const glass = costs.find((c) => c.saving.kind === 'material' && c.saving.name === GLASS)!;
     expect(glass.changes).toBeGreaterThan(0.5);
     expect(glass.at!.x * glass.at!.y).toBeGreaterThan(0);
+    // light through glass takes its samples: little of a quick look, much of the finest
+    const shareOf = (step: 'glance' | 'exhibit') => saves(glass, { quality: { ...glazed.brief.quality, ...stepSettings(step) } });
+    expect(shareOf('exhibit').said).toBe(true);
+    expect(shareOf('exhibit').share).toBeGreaterThan(shareOf('glance').share + 0.05);
     const plain = await open({ transmission: 0, roughness: 1, volume: undefined, specularColor: undefined });
     // as models came in before their objects were weighed
     const reportOf = () => viewWorkspace(plain.project)!.revision.report;
@@ -77,7 +82,7 @@ describe('what costs time', () => {
       if (!added.ok) throw new Error(added.message);
       const surroundings = { ...SURROUNDINGS_DEFAULTS.captured, file: added.value.sha256 };
       // nothing else is measured
-      const measured = await measureCosts({ model: glazed.model, brief: { ...glazed.brief, surroundings }, size: glazed.brief.size, savings: [], materials: 0 });
+      const measured = await measureCosts({ model: glazed.model, brief: { ...glazed.brief, surroundings }, size: glazed.brief.size, savings: [], known: [], materials: 0 });
       if (!measured.ok) throw new Error(measured.message);
       return measured.costs[0];
     };

@@ -1,4 +1,4 @@
-/** The web side of use cases: same-origin checks, outcomes to answers, files, and streams of events. */
+/** The web side of use cases: same-origin checks, outcomes to answers, files, streams of events, and long work that tells how far it is. */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import type { Outcome } from '../../server/usecases/identify';
@@ -83,4 +83,29 @@ export function events(request: Request, read: () => unknown, everyMs = 400): Re
     }
   });
   return new Response(stream, { headers: { 'Content-Type': 'text/event-stream; charset=utf-8', 'Cache-Control': 'no-cache, no-transform', Connection: 'keep-alive' } });
+}
+
+/** Lines of JSON: `{news}` as often as there is any, then `{value}` or a refusal. `work` is told to stop when the one who asked has gone. */
+export function tell<T, N>(request: Request, work: (news: (news: N) => void, stop: AbortSignal) => Promise<Outcome<T>>): Response {
+  const encoder = new TextEncoder();
+  const gone = new AbortController();
+  request.signal.addEventListener('abort', () => gone.abort());
+  const stream = new ReadableStream({
+    async start(controller) {
+      const line = (of: object) => {
+        if (!gone.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(of)}\n`));
+      };
+      try {
+        const outcome = await work((news) => line({ news }), gone.signal);
+        line(outcome.ok ? { value: outcome.value } : { code: outcome.code, message: outcome.message });
+      } catch (error) {
+        line({ code: 'fault', message: error instanceof Error ? error.message : String(error) });
+      }
+      if (!gone.signal.aborted) controller.close();
+    },
+    cancel() {
+      gone.abort();
+    }
+  });
+  return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson; charset=utf-8', 'Cache-Control': 'no-cache, no-transform' } });
 }

@@ -4,7 +4,6 @@
  * Limit: lightness of half as many samples is a little too low where there is grain; alike in both, so it cancels.
  */
 import { CHANNELS, halves, type TileRect } from '../film/film';
-import type { FilmSource } from '../film/store';
 import { displayedLightness } from '../quality/grain';
 
 /** L* of both halves of all pixels, patch after patch. */
@@ -13,14 +12,15 @@ export interface Lightnesses {
   odd: Float64Array;
 }
 
-export async function lightnessesOf(film: FilmSource, patches: readonly TileRect[], samples: number, white: number): Promise<Lightnesses> {
+/** `films`: of each patch, sums over the samples. */
+export function lightnessesOf(films: readonly Float32Array[], patches: readonly TileRect[], samples: number, white: number): Lightnesses {
   const pixels = patches.reduce((sum, p) => sum + p.width * p.height, 0);
   const out: Lightnesses = { even: new Float64Array(pixels), odd: new Float64Array(pixels) };
   const [ke, ko] = halves(samples).map((n) => 1 / (n * white)) as [number, number];
   let at = 0;
-  for (const patch of patches) {
+  for (const [i, patch] of patches.entries()) {
     const own = patch.width * patch.height;
-    const data = await film.read(patch.index, own * CHANNELS);
+    const data = films[i]!;
     for (let p = 0; p < own * CHANNELS; p += CHANNELS, at++) {
       out.even[at] = displayedLightness(data[p]! * ke, data[p + 1]! * ke, data[p + 2]! * ke);
       out.odd[at] = displayedLightness(data[p + 3]! * ko, data[p + 4]! * ko, data[p + 5]! * ko);

@@ -7,6 +7,7 @@ import { type Brief, setAsideOf } from '../brief/brief';
 import { settingOf } from '../scene/dim-lamps';
 import { isAmong, sameGroup } from '../scene/lamp-groups';
 import type { WeightOfGroup } from '../scene/set-aside';
+import { type Pair, savedShare } from './saved-share';
 
 /** One thing less. */
 export type Saving =
@@ -24,12 +25,20 @@ export type Saving =
 
 export interface Cost {
   saving: Saving;
-  /** Share of the time that goes with it, 0 to 1. */
-  saves: number;
+  /** Of patches with it and without: what tells the share of the time, for any goal. */
+  pair: Pair;
+  /** Standard error of the share, for the goal that it was measured with. */
+  error: number;
   /** How much the picture changes: root mean square over its pixels of the difference of displayed lightness, L*, grain taken out. */
   changes: number;
   /** Where it changes most, in shares of the picture. */
   at: { x: number; y: number };
+}
+
+/** Those that have been measured, of so many steps. */
+export interface CostsSoFar {
+  costs: Cost[];
+  steps: number;
 }
 
 /** What is tried on a brief. `groups`: of lamps that are on; `heaviest`: of objects. */
@@ -99,17 +108,30 @@ export function triedWith(patch: Brief, brief: Brief): string | null {
 /** Px a side of the patch that a saving is tried on. */
 export const TRY_PX = 320;
 
-/** Under this a saving is the measurement's own noise. */
-const LEAST_SAVED = 0.04;
+/** Under this a saving is not worth a sentence. */
+export const LEAST_SAVED = 0.04;
+// Nineteen of twenty measurements lie within so many standard errors.
+const SURE = 2;
+
+/** Share of a brief's time, 0 to 1, and how far it may be off. */
+export function saves({ pair, error }: Pick<Cost, 'pair' | 'error'>, { quality }: Pick<Brief, 'quality'>) {
+  const share = savedShare(pair, quality);
+  const off = SURE * error;
+  return { share, off, said: share >= Math.max(LEAST_SAVED, off), settled: off <= MOST_OFF || share + off < LEAST_SAVED };
+}
+// A share that is surer than this is not measured further.
+const MOST_OFF = 0.03;
 
 /** Those that are worth a sentence, the most first; a coarser image is measured only where it spares memory worth a word. */
-export const worthSaying = (costs: readonly Cost[]): Cost[] => costs.filter((c) => c.saves >= LEAST_SAVED || c.saving.kind === 'captured').sort((a, b) => b.saves - a.saves);
+export const worthSaying = (costs: readonly Cost[], brief: Brief): Cost[] =>
+  costs.filter((c) => saves(c, brief).said || c.saving.kind === 'captured').sort((a, b) => saves(b, brief).share - saves(a, brief).share);
 
 /** Under this nothing is seen of a change, L*. */
 export const LEAST_CHANGE = 0.05;
 
-export function costSentence({ saving, saves, changes }: Omit<Cost, 'at'>, brief: Brief): string {
-  const time = `${Math.round(100 * saves)}${NBSP}% of the time`;
+export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>, brief: Brief): string {
+  const { share, off, said } = saves(measured, brief);
+  const time = `${Math.round(100 * share)}${NBSP}±${NBSP}${Math.max(1, Math.ceil(100 * off))}${NBSP}% of the time`;
   const change = changes < LEAST_CHANGE ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
   switch (saving.kind) {
     case 'bounces':
@@ -127,7 +149,7 @@ export function costSentence({ saving, saves, changes }: Omit<Cost, 'at'>, brief
     case 'slim':
       return `${capital(saving.group)} as a slim copy of ${wholeText(saving.slim)} triangles instead of ${wholeText(saving.triangles)} spares ${time} and ${change}.`;
     case 'captured':
-      return `The captured image of ${wholeText(saving.from)}${NBSP}px taken at ${wholeText(saving.to)}${NBSP}px spares ${wholeText(saving.bytes / 1e6)}${NBSP}MB of memory${saves >= LEAST_SAVED ? ` and ${time}` : ''}; that ${change}.`;
+      return `The captured image of ${wholeText(saving.from)}${NBSP}px taken at ${wholeText(saving.to)}${NBSP}px spares ${wholeText(saving.bytes / 1e6)}${NBSP}MB of memory${said ? ` and ${time}` : ''}; that ${change}.`;
   }
 }
 

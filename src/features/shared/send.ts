@@ -12,6 +12,29 @@ export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, b
   }
 }
 
+/** Asks for long work: tells its news as they come. Leaving by `stop` ends the work. */
+export async function follow<T, N>(path: string, body: unknown, onNews: (news: N) => void, stop: AbortSignal): Promise<Sent<T>> {
+  try {
+    const response = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal: stop });
+    if (!response.ok || !response.body) return { ok: false, message: ((await response.json().catch(() => null)) as { message?: string } | null)?.message ?? `the server answered ${response.status}` };
+    const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+    let rest = '';
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) return { ok: false, message: 'the answer did not arrive whole; ask again' };
+      const lines = (rest + value).split('\n');
+      rest = lines.pop()!;
+      for (const line of lines) {
+        const said = JSON.parse(line) as { news: N } | { value: T } | { message: string; code?: string };
+        if ('news' in said) onNews(said.news);
+        else return 'value' in said ? { ok: true, value: said.value } : { ok: false, message: said.message, code: said.code };
+      }
+    }
+  } catch {
+    return { ok: false, message: stop.aborted ? 'stopped' : 'Sphaera’s server does not answer; is it still running?' };
+  }
+}
+
 /** Streams a file up, telling how far it is (0 to 1). */
 export function upload(file: File, onShare: (share: number) => void, signal: AbortSignal): Promise<Sent<{ upload: string; bytes: number }>> {
   return new Promise((resolve) => {

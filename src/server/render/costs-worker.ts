@@ -1,16 +1,11 @@
 /** The process that measures what costs time in a brief; started by costs.ts. */
 import { readFile } from 'node:fs/promises';
-import { type Brief, setAsideOf } from '../../core/brief/brief';
+import { type Brief, canonicalJson, setAsideOf } from '../../core/brief/brief';
 import { ID_PLACES } from '../../core/film/film';
-import { MemoryFilm, reopen } from '../../core/film/store';
-import { changeBetween, lightnessesOf } from '../../core/forecast/change';
-import { type Cost, LEAST_CHANGE, type Saving, takeSaving } from '../../core/forecast/costs';
-import { probePatches } from '../../core/forecast/patches';
+import { type Cost, type CostsSoFar, LEAST_CHANGE, type Saving, takeSaving } from '../../core/forecast/costs';
 import { coarserWidths, valuesWithLevels } from '../../core/lights/captured/levels';
 import { isPlain } from '../../core/scene/plain-materials';
 import { readScene } from '../../formats/gltf/read-scene';
-import { renderFilm } from '../../kernel/host/render-film';
-import { layOut } from '../../kernel/host/settings';
 import { config } from '../config';
 import { contentPath } from '../files/content-store';
 import { findPack, packKey } from '../files/pack-store';
@@ -19,47 +14,14 @@ import { readCapturedOf } from './captured-file';
 import type { CostsJob, CostsSaid } from './costs';
 import { extraChannels, readExtra } from './extra-channels';
 import { loadKernel } from './kernel-file';
-import { openPool } from './node-threads';
+import { comparePatches, openPatches, type Patches, PIECE_SAMPLES } from './patch-pairs';
 import { readWebs } from './photometric-files';
 import { DARK } from './prepare';
-import { type Prepared, prepare } from './session';
+import { prepare } from './session';
 
-const SAMPLES = 8;
-const WARM_UP = 4;
-const LOOK_SAMPLES = 4;
 const LEAST_COVERED = 0.03;
-// The least of so many runs, the whole and the lesser in turn: what else runs on the machine only ever adds. Each takes the film further.
-const RUNS = 3;
 
-/** Patches of a picture, taken to more and more samples. */
-async function openPatches({ packed, settings, white }: Prepared, module: WebAssembly.Module) {
-  const patches = probePatches(settings.width, settings.height);
-  const pool = openPool(module, layOut(packed, settings, config.threads));
-  /** Takes a film to so many samples; processor time in microseconds. */
-  const take = async (samples: number, film: MemoryFilm) => {
-    await reopen(film, patches);
-    const before = process.cpuUsage();
-    await renderFilm(pool, film, patches, { samples, grain: null, seconds: null, white });
-    const { user, system } = process.cpuUsage(before);
-    return user + system;
-  };
-  await take(WARM_UP, new MemoryFilm());
-  return { take, patches, settings, seen: (film: MemoryFilm) => lightnessesOf(film, patches, RUNS * SAMPLES, white), close: () => pool.close() };
-}
-type Patches = Awaited<ReturnType<typeof openPatches>>;
-
-/** Both in turn. */
-async function compare(whole: Patches, less: Patches): Promise<Omit<Cost, 'saving'>> {
-  let [most, least] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
-  const [film, lesser] = [new MemoryFilm(), new MemoryFilm()];
-  for (let run = 1; run <= RUNS; run++) {
-    most = Math.min(most, await whole.take(run * SAMPLES, film));
-    least = Math.min(least, await less.take(run * SAMPLES, lesser));
-  }
-  return { saves: 1 - least / most, ...changeBetween(await whole.seen(film), await less.seen(lesser), whole.patches, whole.settings) };
-}
-
-async function measure({ model, brief, savings, materials, size }: CostsJob): Promise<CostsSaid> {
+async function measure({ model, brief, savings, known, materials, size }: CostsJob, tell: (news: CostsSoFar) => void): Promise<CostsSaid> {
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
   const captured = await readCapturedOf(brief.surroundings);
@@ -70,9 +32,9 @@ async function measure({ model, brief, savings, materials, size }: CostsJob): Pr
   if (whole.dark) return { ok: false, message: DARK };
   const { ev100 } = whole;
   const measured = async (from: Patches, of: Brief, saving: Saving): Promise<Cost> => {
-    const less = await openPatches(await ready({ ...of, ...takeSaving(saving, of) }, ev100), module);
+    const less = openPatches(await ready({ ...of, ...takeSaving(saving, of) }, ev100), module);
     try {
-      return { saving, ...(await compare(from, less)) };
+      return { saving, ...(await comparePatches({ whole: from, less }, brief)) };
     } finally {
       await less.close();
     }
@@ -80,11 +42,7 @@ async function measure({ model, brief, savings, materials, size }: CostsJob): Pr
   /** Those that are worth making plain, by what they cover of the patches. */
   const coveringMaterials = async (): Promise<Saving[]> => {
     const looked = await ready({ ...brief, quality: { ...brief.quality, aids: true, layers: false } }, ev100);
-    const patches = probePatches(looked.settings.width, looked.settings.height);
-    const pool = openPool(module, layOut(looked.packed, looked.settings, config.threads));
-    const film = new MemoryFilm();
-    await renderFilm(pool, film, patches, { samples: LOOK_SAMPLES, grain: null, seconds: null, white: looked.white });
-    await pool.close();
+    const { patches, render, close } = openPatches(looked, module);
     const names = extraChannels(looked.layers);
     const first = names.indexOf('material.id0');
     const extra = new Float32Array(names.length);
@@ -92,13 +50,14 @@ async function measure({ model, brief, savings, materials, size }: CostsJob): Pr
     let pixels = 0;
     for (const patch of patches) {
       const own = patch.width * patch.height;
-      const data = await film.read(patch.index);
+      const { data } = await render(patch, 0, null);
       pixels += own;
       for (let i = 0; i < own; i++) {
-        readExtra(data, i, own, looked.layers, 1 / LOOK_SAMPLES, extra, 0);
+        readExtra(data, i, own, looked.layers, 1 / PIECE_SAMPLES, extra, 0);
         for (let c = first; c < first + 2 * ID_PLACES; c += 2) if (extra[c]! > 0) shares.set(extra[c]!, (shares.get(extra[c]!) ?? 0) + extra[c + 1]!);
       }
     }
+    await close();
     const done = new Set(setAsideOf(quick(brief)).plain);
     return [...shares]
       .map(([id, count]) => ({ material: scene.materials[id - 1], covers: count / pixels }))
@@ -110,7 +69,7 @@ async function measure({ model, brief, savings, materials, size }: CostsJob): Pr
   /** The coarsest copy of the captured image that shows the same: at the whole size, where its fineness would be seen. */
   const coarserImage = async ({ width, height }: { width: number; height: number }): Promise<Cost[]> => {
     const full: Brief = { ...brief, size };
-    const from = await openPatches(await ready(full, ev100), module);
+    const from = openPatches(await ready(full, ev100), module);
     const bytesOf = (w: number) => Float32Array.BYTES_PER_ELEMENT * valuesWithLevels(w, Math.floor((w * height) / width));
     let found: Cost[] = [];
     try {
@@ -124,14 +83,22 @@ async function measure({ model, brief, savings, materials, size }: CostsJob): Pr
     }
     return found;
   };
-  const costs: Cost[] = [];
-  const all = await openPatches(whole, module);
+  const tried = [...savings, ...(await coveringMaterials())];
+  const image = captured && whole.settings.light.image;
+  const steps = tried.length + (image ? 1 : 0);
+  const costs = [...known];
+  const isKnown = (saving: Saving) => known.some((c) => canonicalJson(c.saving) === canonicalJson(saving));
+  const all = openPatches(whole, module);
   try {
-    for (const saving of [...savings, ...(await coveringMaterials())]) costs.push(await measured(all, brief, saving));
+    for (const saving of tried) {
+      tell({ costs, steps });
+      if (!isKnown(saving)) costs.push(await measured(all, brief, saving));
+    }
   } finally {
     await all.close();
   }
-  if (captured && whole.settings.light.image) costs.push(...(await coarserImage(whole.settings.light.image)));
+  tell({ costs, steps });
+  if (image) costs.push(...(await coarserImage(image)));
   return { ok: true, costs };
 }
 

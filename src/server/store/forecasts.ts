@@ -31,9 +31,11 @@ export function saveCleanSpeed(secondsPerMegapixel: number): void {
   database().prepare('INSERT OR REPLACE INTO machine VALUES (?, ?)').run(CLEAN, known === null ? secondsPerMegapixel : known + NEWS * (secondsPerMegapixel - known));
 }
 
-export function findCosts(key: string): Cost[] | null {
-  const row = database().prepare('SELECT costs_json FROM costs WHERE key_sha256 = ?').get(key) as { costs_json: string } | undefined;
-  return row ? (JSON.parse(row.costs_json) as Cost[]) : null;
+/** `whole`: all that was to be measured; else it was stopped. */
+export function findCosts(key: string): { costs: Cost[]; whole: boolean } | null {
+  const row = database().prepare('SELECT costs_json, whole FROM costs WHERE key_sha256 = ?').get(key) as { costs_json: string; whole: 0 | 1 } | undefined;
+  return row ? { costs: JSON.parse(row.costs_json) as Cost[], whole: row.whole === 1 } : null;
 }
 
-export const saveCosts = (key: string, costs: readonly Cost[], now: number) => database().prepare('INSERT OR REPLACE INTO costs VALUES (?, ?, ?)').run(key, JSON.stringify(costs), now);
+export const saveCosts = (key: string, costs: readonly Cost[], whole: boolean, now: number) =>
+  database().prepare('INSERT OR REPLACE INTO costs (key_sha256, costs_json, made_at_ms, whole) VALUES (?, ?, ?, ?)').run(key, JSON.stringify(costs), now, whole ? 1 : 0);

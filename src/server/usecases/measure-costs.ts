@@ -1,7 +1,7 @@
-/** What costs time in a brief: measured once, kept by what it is of. */
+/** What costs time in a brief: measured once, kept by what it is of; what was measured before a stop is kept too, to be tried. */
 import { settingOf } from '../../core/scene/dim-lamps';
 import { lampGroup } from '../../core/scene/lamp-groups';
-import { type Cost, savingsOf } from '../../core/forecast/costs';
+import { type Cost, type CostsSoFar, savingsOf } from '../../core/forecast/costs';
 import type { ImportReport } from '../../formats/import-report';
 import { measureCosts } from '../render/costs';
 import { probeKey } from '../render/probe-key';
@@ -32,13 +32,13 @@ async function weighed(revision: RevisionRow): Promise<ImportReport> {
 
 const underWay = new Set<string>();
 
-export async function measureCostsOf(projectId: string, input: unknown): Promise<Outcome<Cost[]>> {
+export async function measureCostsOf(projectId: string, input: unknown, onNews?: (news: CostsSoFar) => void, stop?: AbortSignal): Promise<Outcome<Cost[]>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
   const known = findCosts(key);
-  if (known) return done(known);
+  if (known?.whole) return done(known.costs);
   if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; measure when it has ended', 'busy');
   if (underWay.has(projectId)) return refused('it is being measured already; wait for it', 'busy');
   underWay.add(projectId);
@@ -46,9 +46,14 @@ export async function measureCostsOf(projectId: string, input: unknown): Promise
     const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
     const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
-    const said = await inTurn(() => measureCosts({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, materials: MOST_MATERIALS, size: brief.size }));
+    const job = { model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, known: known?.costs ?? [], materials: MOST_MATERIALS, size: brief.size };
+    const keep = (news: CostsSoFar) => {
+      saveCosts(key, news.costs, false, Date.now());
+      onNews?.(news);
+    };
+    const said = await inTurn(() => measureCosts(job, keep, stop));
     if (!said.ok) return refused(said.message);
-    saveCosts(key, said.costs, Date.now());
+    saveCosts(key, said.costs, true, Date.now());
     return done(said.costs);
   } finally {
     underWay.delete(projectId);

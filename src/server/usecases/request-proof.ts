@@ -33,7 +33,7 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
       const revision = picture && latestRevision(picture.project_id);
       if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
       const own = readBrief(briefAt(picture.id, picture.step)!);
-      const cost = saving === null ? null : (findCosts(probeKey(revision.glb_sha256, own))?.find((c) => canonicalJson(c.saving) === canonicalJson(saving)) ?? null);
+      const cost = saving === null ? null : (findCosts(probeKey(revision.glb_sha256, own))?.costs.find((c) => canonicalJson(c.saving) === canonicalJson(saving)) ?? null);
       if (saving !== null && !cost) return refused('this was measured on another state of the picture; measure again what costs time');
       const whole = cost ? trySaving(cost.saving, own) : own;
       const brief = patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole;

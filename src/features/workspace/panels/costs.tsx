@@ -1,40 +1,67 @@
 /** What costs time in this picture, measured on it: each with the step that would lessen it. */
-import { useState } from 'react';
-import { type Cost, costSentence, savingAction, takeSaving, worthSaying } from '../../../core/forecast/costs';
+import { useEffect, useRef, useState } from 'react';
+import { about } from '../../../core/brief/sentence';
+import { type Cost, costSentence, type CostsSoFar, savingAction, takeSaving, worthSaying } from '../../../core/forecast/costs';
 import { probeText } from '../../../core/forecast/probe-brief';
-import { send } from '../../shared/send';
+import { follow } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
 type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage'> & { /** Renders a patch as it is and one with it. */ onTry: (cost: Cost) => void };
 
+interface Measured extends CostsSoFar {
+  of: string;
+  whole: boolean;
+  /** Null before the first of this time. */
+  secondsLeft: number | null;
+}
+
 export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
-  const [measured, setMeasured] = useState<{ of: string; costs: Cost[] } | null>(null);
+  const [measured, setMeasured] = useState<Measured | null>(null);
   const [busy, setBusy] = useState(false);
+  const stop = useRef<AbortController | null>(null);
   const key = probeText(brief);
+  // what was measured by then is kept: the next time goes on from there
+  useEffect(() => () => stop.current?.abort(), []);
   const measure = async () => {
+    stop.current = new AbortController();
+    const { signal } = stop.current;
     setBusy(true);
-    const sent = await send<Cost[]>('POST', `/api/projects/${workspace.project.id}/costs`, { brief });
+    setMeasured((m) => (m?.of === key ? m : null));
+    let first: { at: number; known: number } | null = null;
+    const take = (so: CostsSoFar) => {
+      first ??= { at: performance.now(), known: so.costs.length };
+      const done = so.costs.length - first.known;
+      const secondsLeft = done > 0 ? ((performance.now() - first.at) / 1000 / done) * (so.steps - so.costs.length) : null;
+      setMeasured({ ...so, of: key, whole: false, secondsLeft });
+    };
+    const sent = await follow<Cost[], CostsSoFar>(`/api/projects/${workspace.project.id}/costs`, { brief }, take, signal);
     setBusy(false);
-    if (!sent.ok) return onMessage(sent.message);
-    onMessage(null);
-    setMeasured({ of: key, costs: sent.value });
+    if (sent.ok) setMeasured({ costs: sent.value, steps: sent.value.length, of: key, whole: true, secondsLeft: null });
+    onMessage(sent.ok || signal.aborted ? null : sent.message);
   };
-  const said = measured ? worthSaying(measured.costs) : [];
+  const said = measured ? worthSaying(measured.costs, brief) : [];
   const stale = measured !== null && measured.of !== key;
   return (
     <div className="sec">
       <div className="row">
         <span className="lab">What costs time here</span>
-        <button type="button" className="lk act" aria-disabled={busy} onClick={() => !busy && void measure()}>
-          {busy ? 'Measuring' : measured ? 'Measure again' : 'Measure'}
-        </button>
+        {busy ? (
+          <button type="button" className="lk act" onClick={() => stop.current?.abort()}>
+            Stop
+          </button>
+        ) : (
+          <button type="button" className="lk act" onClick={() => void measure()}>
+            {measured === null ? 'Measure' : measured.whole || stale ? 'Measure again' : 'Go on measuring'}
+          </button>
+        )}
       </div>
-      {measured === null ? <p className="note">{busy ? 'Little patches are rendered with one thing less at a time: a minute or so.' : 'Measured on this picture, not a rule.'}</p> : null}
-      {measured && said.length === 0 ? <p className="say">Nothing that could be left out takes more than a few hundredths of the time.</p> : null}
+      {busy ? <p className="note">{soFar(measured)}</p> : null}
+      {measured === null && !busy ? <p className="note">Measured on this picture, not a rule: of the time until it is as clean as its quality asks.</p> : null}
+      {measured?.whole && said.length === 0 ? <p className="say">Nothing that could be left out takes more than a few hundredths of the time.</p> : null}
       {said.map((cost) => (
         <p key={JSON.stringify(cost.saving)} className={`say${stale ? ' stale' : ''}`}>
           {costSentence(cost, brief)}{' '}
-          {stale ? null : (
+          {stale || busy ? null : (
             <span className="acts">
               <button type="button" className="lk act" title="Two patches at full size, as it is and with this, where the picture changes most or where the patch on the stage lies; comma and semicolon go from one to the other" onClick={() => onTry(cost)}>
                 Try it on a patch
@@ -49,4 +76,12 @@ export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
       {stale ? <p className="note">The picture has changed since.</p> : null}
     </div>
   );
+}
+
+/** How far it is, and how much longer it will take. */
+function soFar(measured: Measured | null): string {
+  const what = 'Little patches are rendered with one thing less at a time';
+  if (!measured) return `${what}.`;
+  const { costs, steps, secondsLeft } = measured;
+  return `${what}: ${Math.min(costs.length + 1, steps)} of ${steps}${secondsLeft === null ? '' : `, about ${about(secondsLeft)} left`}.`;
 }

@@ -1,11 +1,12 @@
 import { measureCostsOf } from '../../../../../server/usecases/measure-costs';
-import { answer, badJson, foreign, readJson } from '../../../respond';
+import { badJson, foreign, readJson, tell } from '../../../respond';
 
-/** Measures what costs time in the brief that is sent. */
+/** Measures what costs time in the brief that is sent, and tells how far it is; ends when the one who asked goes. */
 export async function POST(request: Request, { params }: { params: Promise<{ project: string }> }) {
   const refusal = foreign(request);
   if (refusal) return refusal;
   const body = await readJson(request);
   if (!body) return badJson();
-  return answer(await measureCostsOf((await params).project, body.brief));
+  const { project } = await params;
+  return tell(request, (news, stop) => measureCostsOf(project, body.brief, news, stop));
 }
