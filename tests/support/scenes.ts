@@ -125,17 +125,21 @@ export interface RenderOptions {
   seed?: number;
   /** Luminance of displayed white, for the grain. */
   white?: number;
+  /** Shadow rays that could bring but little of that white are left to chance. */
+  leavesSlight?: boolean;
 }
 
-/** Mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, ground = null, unmirrored = false, seed = 1, white = 1 }: RenderOptions = {}) {
+/** Rays a sample, mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
+export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, ground = null, unmirrored = false, seed = 1, white = 1, leavesSlight = false }: RenderOptions = {}) {
   const seen = createCameraFrame(view, width / height)!;
   const centre: Vec3 = ground ? [0, 0, 0] : centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
   const packed = compileScene(recentreScene(scene, centre), kernelModule, undefined, ground?.height_m);
-  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, ground, unmirrored, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null }, 1);
+  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, ground, unmirrored, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null, white: leavesSlight ? white : undefined }, 1);
   const kernel = instantiate(kernelModule, memory, 0);
+  kernel.takeRayCount();
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
+  const rays = kernel.takeRayCount() / (width * height * samples);
   const stride = layers + (aids ? AID_LAYERS : 0);
   const film = new Float32Array(memory.buffer, buffers[0]!, tileFloats(width * height, stride));
   const pixels = Array.from({ length: width * height }, (_, i) => [0, 1, 2].map((c) => (film[i * CHANNELS + c]! + film[i * CHANNELS + 3 + c]!) / samples) as [number, number, number]);
@@ -143,5 +147,5 @@ export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { widt
   const layerMeans = Array.from({ length: layers }, (_, g) => [0, 1, 2].map((c) => pixels.reduce((sum, _p, i) => sum + film[width * height * CHANNELS + (i * stride + g) * 3 + c]!, 0) / pixels.length / samples));
   const grain = Math.sqrt(squaredGrain(film, width * height, samples, white) / (width * height));
   const aidsOf = (i: number) => film.subarray(width * height * CHANNELS + (i * stride + layers) * 3, width * height * CHANNELS + (i + 1) * stride * 3);
-  return { grain, layerMeans, aidsOf, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
+  return { grain, rays, layerMeans, aidsOf, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
 }

@@ -16,6 +16,8 @@ export let lR: f32 = 0; export let lG: f32 = 0; export let lB: f32 = 0;
 /** Chance of the light chosen; for triangles divided by its area. */
 export let lChance: f32 = 0;
 export let lGroup: u32 = 0;
+/** What its light is to be multiplied with: 1, or more when it was one of those that seldom come. */
+export let lTimes: f32 = 1;
 
 export function lampCount(): i32 {
   return load<i32>(PACK + P_LIGHT_COUNT);
@@ -126,10 +128,21 @@ export function chanceOfTriangle(triangle: i32): f32 {
   return 0;
 }
 
-/** Chooses a lamp by `choice` and, of a triangle, a point on it by (u, v) for the place given to seenFrom; false when none can reach it. */
-export function sampleLamp(choice: f32, u: f32, v: f32): bool {
+/** Whether a child of a node is so far off that nothing in it brings more than four times what its middle would. */
+// @ts-ignore: decorator
+@inline
+function isFar(child: usize): bool {
+  const dx = load<f32>(child) - x, dy = load<f32>(child, 16) - y, dz = load<f32>(child, 32) - z, r = load<f32>(child, N_RADIUS);
+  return dx * dx + dy * dy + dz * dz > <f32>4 * r * r;
+}
+
+/**
+ * Chooses a lamp by `choice` and, of a triangle, a point on it by (u, v) for the place given to seenFrom; false when none can reach it. Lamps that bring less
+ * than `slight`, lx, are left to chance by `fate` before they are looked for any further.
+ */
+export function sampleLamp(choice: f32, u: f32, v: f32, slight: f32, fate: f32): bool {
   let code: u32 = 0;
-  lChance = 1;
+  lChance = 1; lTimes = 1;
   while (!(code & LIGHT_LEAF)) {
     const n = node(code), w = importances(n);
     const a = f32x4.extract_lane(w, 0), b = f32x4.extract_lane(w, 1), c = f32x4.extract_lane(w, 2), d = f32x4.extract_lane(w, 3);
@@ -144,6 +157,12 @@ export function sampleLamp(choice: f32, u: f32, v: f32): bool {
       }
     }
     if (!(weight > 0)) return false;
+    if (weight < slight * lChance && isFar(n + (slot << 2))) {
+      const most = slight * lChance;
+      if (fate * most >= weight) return false;
+      lTimes = most / weight;
+      slight = 0;
+    }
     lChance *= weight / sum;
     choice = min<f32>(max<f32>(rest / weight, 0), <f32>0.99999994);
     code = load<u32>(n + (slot << 2), N_CHILDREN);

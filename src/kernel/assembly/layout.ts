@@ -319,6 +319,7 @@ export const S_STARS_AXES = 308; // f32 x9: axes of the sky's own coordinates in
 export const S_STARS_CLEAR = 344; // u32 address of what clouds leave of them, a byte a texel of the image; 0 for no clouds
 export const S_UNMIRRORED = 348; // u32: mirrors and gloss do not show the surroundings, which light all the same
 export const S_ENV_LEVELS = 352; // u32: halved copies of the image behind it, finest first
+export const S_SLIGHT = 356; // f32 cd/m2: contributions below it get their shadow ray only sometimes; 0 for always
 export const S_FILTER_TABLE = 512; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;

@@ -3,7 +3,7 @@
 // (balance heuristic).
 // One file, because the loop's state is shared by all that finds light on the way.
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
-import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_AIDS, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_OPENNESS, S_PASSES, S_UNMIRRORED, SETTINGS, SLOT_EMISSIVE } from './layout';
+import { D_GROUP, FLAG_EMISSIVE, FLAG_LAYERED, FLAG_SOLID, FLAG_TWO_SIDED, GROUP_SUN, GROUP_SURROUNDINGS, L_GROUP, L_KIND, L_PLACED, L_RADIANCE, M_GROUP, M_SIGMA, PLACED_KIND, PLACED_LIGHT, PLACED_OBJECT, S_AIDS, S_BOUNCES, S_DIFFUSE, S_FIREFLY, S_GLASS, S_GLOSS, S_GLOW, S_LAYERS, S_OPENNESS, S_PASSES, S_SLIGHT, S_UNMIRRORED, SETTINGS, SLOT_EMISSIVE } from './layout';
 import * as aids from './aids';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
@@ -13,7 +13,7 @@ import * as lamps from './lamps';
 import { cosOut, exp, luminance, max3, sinCosTurns, sinOut } from './math';
 import { partOf } from './placed';
 import * as portals from './portals';
-import { draw, startSample, u0, u1 } from './random';
+import { dice, draw, startSample, u0, u1 } from './random';
 import * as shapes from './shapes';
 import * as stars from './stars';
 import * as surface from './surface';
@@ -38,6 +38,7 @@ const FOLLOWED_ROUGHNESS: f32 = 0.12;
 // Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce; passing sheer surfaces has its own range.
 const PAIRS_PER_BOUNCE: u32 = 8;
 const FIRST_PASS_PAIR: u32 = 4096;
+const FIRST_SLIGHT_PAIR: u32 = 65536;
 const FULL_LIGHT_BOUNCES: i32 = 2; // all kinds of light are sampled up to here, one at random beyond
 const ROULETTE_FROM: i32 = 3;
 
@@ -140,6 +141,13 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
   r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
   if (group <= <u32>GROUP_SUN && load<u32>(SETTINGS + S_UNMIRRORED)) { const matte = shareOfSurroundings(); r *= matte; g *= matte; b *= matte; }
   if (!(r + g + b > 0)) return;
+  const slight = load<f32>(SETTINGS + S_SLIGHT), most = luminance(r, g, b);
+  if (most < slight) {
+    // Russian roulette (Arvo and Kirk 1990) by what would come if nothing stood between: never more than the slight contribution itself
+    if (dice(FIRST_SLIGHT_PAIR + (<u32>bounce << 8) + group) * slight >= most) return;
+    const k = slight / most;
+    r *= k; g *= k; b *= k;
+  }
   startRay(shadowRay, dx, dy, dz, tMax);
   if (ground.meet(shadowRay, tMax) > 0 || occluded(shadowRay, aimedAt)) return;
   const first = !aids.scattered && load<u32>(SETTINGS + S_AIDS) != 0;
@@ -167,13 +175,24 @@ function addSun(pair: u32, chance: f32): void {
   addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance, GROUP_SUN);
 }
 
+// Smoother surfaces show a lamp brighter than matte ones do, by any factor.
+const SLIGHT_ROUGHNESS: f32 = 0.3;
+
+/** Illuminance that a matte white surface here would turn into a slight contribution, lx; 0 when every lamp counts. */
+function slightLamp(chance: f32): f32 {
+  if (surface.roughness < SLIGHT_ROUGHNESS) return 0;
+  const l = luminance(betaR, betaG, betaB);
+  return l > 0 ? load<f32>(SETTINGS + S_SLIGHT) * <f32>Math.PI * chance / l : 0;
+}
+
 function addLamp(pair: u32, choice: f32, chance: f32): void {
   draw(pair);
-  if (!lamps.sampleLamp(choice, u0, u1)) return;
+  if (!lamps.sampleLamp(choice, u0, u1, slightLamp(chance), dice(pair))) return;
+  const times = lamps.lTimes;
   if (lamps.lShape) {
     const l = lamps.lShape;
     if (!shapes.sampleShape(load<u32>(l, L_KIND) - 3, l, surface.liftX, surface.liftY, surface.liftZ, u0, u1)) return;
-    addLight(shapes.toX, shapes.toY, shapes.toZ, shapes.distance * <f32>0.9999, load<f32>(l, L_RADIANCE), load<f32>(l, L_RADIANCE + 4), load<f32>(l, L_RADIANCE + 8), lamps.lChance * shapes.density, chance, lamps.lGroup, load<u32>(l, L_PLACED));
+    addLight(shapes.toX, shapes.toY, shapes.toZ, shapes.distance * <f32>0.9999, times * load<f32>(l, L_RADIANCE), times * load<f32>(l, L_RADIANCE + 4), times * load<f32>(l, L_RADIANCE + 8), lamps.lChance * shapes.density, chance, lamps.lGroup, load<u32>(l, L_PLACED));
     return;
   }
   // from where the shadow ray will start, else a lamp would shade itself
@@ -183,7 +202,7 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   const d = sqrt<f32>(d2), k: f32 = <f32>1 / d;
   dx *= k; dy *= k; dz *= k;
   if (lamps.lTriangle < 0) {
-    addLight(dx, dy, dz, d * <f32>0.99999, lamps.lR, lamps.lG, lamps.lB, 0, lamps.lChance * chance, lamps.lGroup);
+    addLight(dx, dy, dz, d * <f32>0.99999, times * lamps.lR, times * lamps.lG, times * lamps.lB, 0, lamps.lChance * chance, lamps.lGroup);
     return;
   }
   if (!load<u32>(SETTINGS + S_GLOW)) return;
@@ -195,7 +214,7 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   const cosine = abs<f32>(facing);
   if (cosine < <f32>1e-6) return;
   // the ray ends just before the lamp's own surface: its offset origin would else overshoot at grazing angles
-  addLight(dx, dy, dz, d * <f32>0.9999, surface.emitR, surface.emitG, surface.emitB, lamps.lChance * d2 / cosine, chance, lamps.lGroup);
+  addLight(dx, dy, dz, d * <f32>0.9999, times * surface.emitR, times * surface.emitG, times * surface.emitB, lamps.lChance * d2 / cosine, chance, lamps.lGroup);
 }
 
 function addDirectional(i: i32): void {

@@ -59,3 +59,8 @@ export function draw(pair: u32): void {
   y ^= y >> 16;
   u1 = toUnit(reverse(permute(y, mix(seed ^ 0x63d83595))));
 }
+
+/** One number for a decision that needs no good spread: hashed, no sequence. */
+export function dice(pair: u32): f32 {
+  return toUnit(mix(seedOfPixel + indexOfSample * 0x9e3779b9 ^ pair * 0x85ebca6b));
+}

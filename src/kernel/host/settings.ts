@@ -21,6 +21,9 @@ export interface PathLimits {
   glow: boolean;
 }
 
+// Of displayed white: what a shadow ray may at least bring if it is always cast.
+const SLIGHT = 0.01;
+
 export const NO_LIMITS: PathLimits = { diffuse: null, gloss: null, glass: null, passes: 256, filter_px: 1.5, glow: true };
 
 /** An endless level plane that is seen as what lies behind it, but for what the model does to its light (assembly/ground.ts). */
@@ -48,6 +51,8 @@ export interface RenderSettings {
   aids: { openness_m: number } | null;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
+  /** Luminance of displayed white, cd/m2; absent before the meter has read. */
+  white?: number;
   /** In the pack's coordinates. */
   ground: GroundSettings | null;
   seed: number;
@@ -115,6 +120,8 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   f32[s + L.S_LENS_RADIUS / 4] = camera.lensRadius;
   f32[s + L.S_FOCUS / 4] = camera.focus;
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
+  // a light of its own layer may be raised afterwards, however slight it is
+  f32[s + L.S_SLIGHT / 4] = settings.layers > 0 ? 0 : SLIGHT * (settings.white ?? 0);
   u32[s + L.S_SEED / 4] = settings.seed;
   const { limits } = settings;
   for (const [at, limit] of [[L.S_DIFFUSE, limits.diffuse], [L.S_GLOSS, limits.gloss], [L.S_GLASS, limits.glass]] as const) u32[s + at / 4] = limit ?? L.NO_LIMIT;

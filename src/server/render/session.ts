@@ -71,7 +71,8 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const dark = isDark(light, lit);
   // a meter has nothing to read in the dark
   const ev100 = statedEv(brief.exposure) ?? (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
-  return { dark, layers, packed, settings: { ...base, width, height, camera: width === sheetWidth && height === sheetHeight ? camera : cropFrame(camera, pixels), firefly: fireflyLimit(brief, ev100) }, brief, ev100, white: whiteLuminance(ev100), ppi: proofPpi(brief), triangles: countTriangles(scene) };
+  const white = whiteLuminance(ev100);
+  return { dark, layers, packed, settings: { ...base, width, height, camera: width === sheetWidth && height === sheetHeight ? camera : cropFrame(camera, pixels), firefly: fireflyLimit(brief, ev100), white }, brief, ev100, white, ppi: proofPpi(brief), triangles: countTriangles(scene) };
 }
 
 async function meterFrame(packed: PackedScene, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {

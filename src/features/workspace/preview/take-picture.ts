@@ -57,7 +57,8 @@ const metered = new Map<string, number>();
 const settingsOf = (setup: RenderSetup, ev100: number | null): RenderSettings => ({
   ...setup.settings,
   camera: recentreCamera(setup.settings.camera, setup.centre_m),
-  firefly: setup.firefly === null || ev100 === null ? 0 : setup.firefly * whiteLuminance(ev100)
+  firefly: setup.firefly === null || ev100 === null ? 0 : setup.firefly * whiteLuminance(ev100),
+  white: ev100 === null ? undefined : whiteLuminance(ev100)
 });
 
 export async function takePicture(taking: Taking): Promise<void> {

@@ -1,0 +1,43 @@
+/** Light that brings little is left to chance before its shadow ray is cast: rightly on the mean (closed forms), and with fewer rays. */
+import { describe, expect, it } from 'vitest';
+import { dark, even, makeScene, matte, quad, type RenderOptions, renderScene, viewFrom } from '../../../tests/support/scenes';
+import type { SceneLight, SceneMaterial } from '../../core/scene/scene';
+
+const floorOf = (material: Partial<SceneMaterial>) => quad([-50, 0, 50], [50, 0, 50], [50, 0, -50], [-50, 0, -50], material);
+const point = (x: number, y: number, z: number, cd: number): SceneLight => ({ kind: 'point', name: '', position: [x, y, z], intensity: [cd, cd, cd] });
+const onto = viewFrom([0, 1, 0], [0, 0, 0], { projection: 'parallel', height_m: 0.01 });
+const render = (material: Partial<SceneMaterial>, lights: SceneLight[], options: RenderOptions) => renderScene(makeScene([floorOf(material)], lights), onto, { samples: 4096, bounces: 1, light: dark, width: 8, height: 8, leavesSlight: true, ...options });
+
+describe('slight light', () => {
+  // 2 m above: a quarter of the candelas in lx, over pi; a hundredth of white is slight
+  const lamp = point(0, 2, 0, 4 * Math.PI);
+  it('of a lamp comes one time in so many and counts so many times', () => {
+    const slight = render(matte(1), [lamp], { white: 800 });
+    expect(Math.abs(slight.mean[0] - 1)).toBeLessThan(0.01);
+    // of eight shadow rays one is cast
+    const whole = render(matte(1), [lamp], { white: 90 });
+    expect(whole.rays).toBeGreaterThan(2.9);
+    expect(Math.abs(whole.rays - slight.rays - 7 / 8)).toBeLessThan(0.01);
+  });
+  it('of a dim sky too', () => {
+    const sky = render(matte(0.5), [], { white: 1000, light: even(1) });
+    expect(Math.abs(sky.mean[0] / 0.5 - 1)).toBeLessThan(0.01);
+    // half of the directions that are drawn lie below the ground and have no ray anyway
+    expect(sky.rays).toBeLessThan(render(matte(0.5), [], { white: 1, light: even(1) }).rays - 0.45);
+  });
+  it('of many lamps, near and far, on matte and on glossy ground', () => {
+    const lamps = Array.from({ length: 60 }, (_, i) => point(((i * 7) % 12) - 6, 0.3 + (i % 5), ((i * 5) % 13) - 6, 1 + (i % 3)));
+    for (const material of [matte(0.8), { ...matte(0.8), roughness: 0.35, specular: 1 }, { ...matte(0.8), roughness: 0.2, specular: 1 }]) {
+      const whole = render(material, lamps, { leavesSlight: false, samples: 16384 });
+      // from some being slight to all
+      for (const share of [1, 20]) {
+        const some = render(material, lamps, { white: whole.mean[0] * 100 * share, samples: 16384 });
+        expect(some.rays).toBeLessThan(whole.rays);
+        expect(Math.abs(some.mean[0] / whole.mean[0] - 1)).toBeLessThan(0.015);
+      }
+    }
+  });
+  it('is cast in full where each light has a layer that may be raised', () => {
+    expect(render(matte(1), [lamp], { white: 800, layers: 3 }).rays).toBe(render(matte(1), [lamp], { leavesSlight: false }).rays);
+  });
+});
