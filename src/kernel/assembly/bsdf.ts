@@ -28,7 +28,7 @@ const COAT_F0: f32 = 0.04;
 // Copies of the surface's values: shadow rays read other materials through the same module state while this one is lit.
 let baseR: f32 = 0; let baseG: f32 = 0; let baseB: f32 = 0;
 let metallic: f32 = 0; let ior: f32 = 1.5; let specular: f32 = 1;
-let nx: f32 = 0; let ny: f32 = 0; let nz: f32 = 1;
+export let nx: f32 = 0; export let ny: f32 = 0; export let nz: f32 = 1;
 // viewer, in the local frame
 let ox: f32 = 0; let oy: f32 = 0; let oz: f32 = 1;
 // frame

@@ -3,6 +3,7 @@
 // Units: triangles radiate their material's emission (cd/m2), points, spots and webs cd, directional lights lx (KHR_lights_punctual).
 // Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting, section 5 (without the splitting).
 import { DIRECTIONAL_BYTES, L_AREA, L_AXIS, L_CONE_SCALE, L_COS_OUTER, L_EDGE1, L_EDGE2, L_GROUP, L_INTENSITY, L_KIND, L_LEAF, L_POSITION, L_TRIANGLE, LIGHT_BYTES, LIGHT_LEAF, LIGHT_NODE_BYTES, LIGHT_SHAPE, LIGHT_SPOT, LIGHT_TRIANGLE, LIGHT_WEB, N_AXIS, N_CHILDREN, N_COS_END, N_COS_SPREAD, N_FALLS, N_PLACE, N_RADIUS, N_SIN_SPREAD, N_STRENGTH, NO_NODE, P_DIRECTIONAL_COUNT, P_DIRECTIONAL_PTR, P_LIGHT_COUNT, P_LIGHT_NODES_PTR, P_LIGHTS_PTR, P_TRIANGLE_LIGHTS, PACK, S_WITHOUT, SETTINGS, WITHOUT_LIGHT_TREE } from './layout';
+import { dice, draw, u0, u1 } from './random';
 import { candela } from './webs';
 
 /**
@@ -137,10 +138,10 @@ function isFar(child: usize): bool {
 }
 
 /**
- * Chooses a lamp by `choice` and, of a triangle, a point on it by (u, v) for the place given to seenFrom; false when none can reach it. Lamps that bring less
- * than `slight`, lx, are left to chance by `fate` before they are looked for any further.
+ * Chooses a lamp by `choice` and, of a triangle, a point on it by the numbers of `pair` for the place given to seenFrom; false when none can reach it. Lamps
+ * that bring less than `slight`, lx, are left to chance before they are looked for any further. The numbers are drawn when there is a lamp, and stay in u0, u1.
  */
-export function sampleLamp(choice: f32, u: f32, v: f32, slight: f32, fate: f32): bool {
+export function sampleLamp(choice: f32, pair: u32, slight: f32): bool {
   let code: u32 = 0;
   lChance = 1; lTimes = 1;
   while (!(code & LIGHT_LEAF)) {
@@ -159,7 +160,7 @@ export function sampleLamp(choice: f32, u: f32, v: f32, slight: f32, fate: f32):
     if (!(weight > 0)) return false;
     if (weight < slight * lChance && isFar(n + (slot << 2))) {
       const most = slight * lChance;
-      if (fate * most >= weight) return false;
+      if (dice(pair) * most >= weight) return false;
       lTimes = most / weight;
       slight = 0;
     }
@@ -168,13 +169,14 @@ export function sampleLamp(choice: f32, u: f32, v: f32, slight: f32, fate: f32):
     code = load<u32>(n + (slot << 2), N_CHILDREN);
   }
   const l = lightAt(code & ~LIGHT_LEAF), kind = load<i32>(l, L_KIND);
+  draw(pair);
   lGroup = load<u32>(l, L_GROUP);
   lShape = kind >= LIGHT_SHAPE ? l : 0;
   if (lShape) return true;
   if (kind == LIGHT_TRIANGLE) {
     lTriangle = load<i32>(l, L_TRIANGLE);
-    const root = sqrt<f32>(u);
-    lU = (<f32>1 - v) * root; lV = v * root;
+    const root = sqrt<f32>(u0);
+    lU = (<f32>1 - u1) * root; lV = u1 * root;
     const e1x = load<f32>(l, L_EDGE1), e1y = load<f32>(l, L_EDGE1 + 4), e1z = load<f32>(l, L_EDGE1 + 8);
     const e2x = load<f32>(l, L_EDGE2), e2y = load<f32>(l, L_EDGE2 + 4), e2z = load<f32>(l, L_EDGE2 + 8);
     lx = load<f32>(l, L_POSITION) + lU * e1x + lV * e2x;

@@ -320,6 +320,7 @@ export const S_STARS_CLEAR = 344; // u32 address of what clouds leave of them, a
 export const S_UNMIRRORED = 348; // u32: mirrors and gloss do not show the surroundings, which light all the same
 export const S_ENV_LEVELS = 352; // u32: halved copies of the image behind it, finest first
 export const S_SLIGHT = 356; // f32 cd/m2: contributions below it get their shadow ray only sometimes; 0 for always
+export const S_FAINT = 360; // u32: no part of the surroundings is brighter than that; no light rays look for them
 export const S_FILTER_TABLE = 512; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;

@@ -167,6 +167,12 @@ export function sunRadiance(x: f32, y: f32, z: f32): void {
   eR *= <f32>1 - load<f32>(SETTINGS + S_DISC_LIMB) * falls; eG *= <f32>1 - load<f32>(SETTINGS + S_DISC_LIMB, 4) * falls; eB *= <f32>1 - load<f32>(SETTINGS + S_DISC_LIMB, 8) * falls;
 }
 
+/** Whether all of the sun's disc is behind a surface of this normal. */
+export function sunBehind(x: f32, y: f32, z: f32): bool {
+  const d = SETTINGS + S_SUN_DIRECTION, cosine = x * load<f32>(d) + y * load<f32>(d, 4) + z * load<f32>(d, 8);
+  return cosine < 0 && cosine * cosine > 2 * load<f32>(SETTINGS + S_SUN_COS); // sine of its radius: cap (2 - cap)
+}
+
 /** Samples a direction on the sun disc, uniformly in solid angle. */
 export function sampleSun(u0: f32, u1: f32): void {
   const cap = load<f32>(SETTINGS + S_SUN_COS), drop = cap * u0, r = sqrt<f32>(max<f32>(0, drop * (<f32>2 - drop)));

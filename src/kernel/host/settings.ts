@@ -1,5 +1,6 @@
 /** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
 import type { CameraFrame } from '../../core/camera/lens';
+import { luminance, luminanceAt } from '../../core/color/spaces';
 import type { Vec3 } from '../../core/math/vec3';
 import { imageLevels, levelCount, valuesWithLevels } from '../../core/lights/captured/levels';
 import { litShare } from '../../core/lights/moon/position';
@@ -121,7 +122,11 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   f32[s + L.S_FOCUS / 4] = camera.focus;
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
   // a light of its own layer may be raised afterwards, however slight it is
-  f32[s + L.S_SLIGHT / 4] = settings.layers > 0 ? 0 : SLIGHT * (settings.white ?? 0);
+  const slight = settings.layers > 0 ? 0 : SLIGHT * (settings.white ?? 0);
+  f32[s + L.S_SLIGHT / 4] = slight;
+  // found by what scatters towards them; never more than slight
+  const faint = slight > 0 && brightest(light) <= slight;
+  u32[s + L.S_FAINT / 4] = faint ? 1 : 0;
   u32[s + L.S_SEED / 4] = settings.seed;
   const { limits } = settings;
   for (const [at, limit] of [[L.S_DIFFUSE, limits.diffuse], [L.S_GLOSS, limits.gloss], [L.S_GLASS, limits.glass]] as const) u32[s + at / 4] = limit ?? L.NO_LIMIT;
@@ -132,7 +137,7 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   u32[s + L.S_UNMIRRORED / 4] = settings.unmirrored ? 1 : 0;
   u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
   f32[s + L.S_OPENNESS / 4] = settings.aids?.openness_m ?? 0;
-  u32[s + L.S_PORTALS / 4] = settings.indoors && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
+  u32[s + L.S_PORTALS / 4] = settings.indoors && !faint && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   if (settings.ground) {
     const { height_m, middle_m, fade_m, polish, roughness, irradiance } = settings.ground;
     u32[s + L.S_GROUND / 4] = 1;
@@ -192,4 +197,11 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   }
   const buffers = Array.from({ length: threads }, (_, i) => top + i * align(tileBytes(layersOf(settings))));
   return { memory, buffers, layers: layersOf(settings) };
+}
+
+/** Luminance of the brightest part of the surroundings, cd/m2; not of the sun, the moon and the stars. */
+function brightest({ even, image }: SurroundingsLight): number {
+  let most = even ? luminance(even) : 0;
+  if (image) for (let i = 0; i < image.pixels.length; i += 3) most = Math.max(most, image.scale * luminanceAt(image.pixels, i));
+  return most;
 }
