@@ -251,13 +251,14 @@ function addPlain(r: f32, g: f32, b: f32, share: f32): void {
 }
 
 /**
- * Roulette keeps a path with so many times its weight as chance. Cut early it is grain, and so is cutting what has lost nothing, as glass does to it: against its weight alone,
- * at most 0.95, from the third bounce on (grain2 x time): hut 0.91, room 0.95, its evening 0.97, lamp 0.68, its ring 0.50. Five times all along: room 1.03, evening 1.09, lamp 0.84 of this.
+ * Roulette keeps a path with so many times its weight as chance. Cut early it is grain, and so is cutting what has lost nothing, as glass does to it. As efficient, in parts of
+ * the demo's pictures, as by its weight alone, at most 0.95, from the third bounce on: eaves 1.08, grass 1.05, shelves 1.01, star globe 1.00, lamp's socket 2.3, its ring 4.0; no
+ * part has more than 1.3 % more grain2. Cut from the first bounce on (8, 5, 2 times): eaves 1.05, ring 3.3, and 22 % more grain2 in the dark room of the globe.
  */
 // @ts-ignore: decorator
 @inline
 function mercy(bounce: i32): f32 {
-  return bounce == 1 ? 8 : bounce == 2 ? 5 : 2;
+  return bounce == 1 ? Infinity : bounce == 2 ? 16 : 3;
 }
 
 function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
