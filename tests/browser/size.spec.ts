@@ -115,8 +115,9 @@ test('a forecast is measured, a deadline offers what fits, and a patch is render
   await expect(offers.first().getByRole('img', { name: /A piece of/ })).toBeVisible({ timeout: 120_000 });
   await offers.first().click();
   await expect(offers.first()).toHaveAttribute('aria-pressed', 'true');
-  const { quality: taken } = briefOf(page);
-  await expect(quality.getByText(/It stops when/)).toContainText(`every pixel has ${taken.samples} samples`);
+  // the kept brief follows the page by a moment
+  const stops = quality.getByText(/It stops when/);
+  await expect.poll(async () => (await stops.textContent())!.includes(`every pixel has ${briefOf(page).quality.samples} samples`)).toBe(true);
   await expect(quality.getByRole('img', { name: /Raw grain against time/ })).toBeVisible();
 
   await page.getByRole('button', { name: 'Patch' }).click();

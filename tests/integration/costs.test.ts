@@ -57,10 +57,10 @@ describe('what costs time', () => {
     const glass = costs.find((c) => c.saving.kind === 'material' && c.saving.name === GLASS)!;
     expect(glass.changes).toBeGreaterThan(0.5);
     expect(glass.at!.x * glass.at!.y).toBeGreaterThan(0);
-    // light through glass takes its samples: little of a quick look, much of the finest
-    const shareOf = (step: 'glance' | 'exhibit') => saves(glass, { quality: { ...glazed.brief.quality, ...stepSettings(step) } });
-    expect(shareOf('exhibit').said).toBe(true);
-    expect(shareOf('exhibit').share).toBeGreaterThan(shareOf('glance').share + 0.05);
+    // light through glass takes its time, and whatever is fine takes its samples
+    const share = saves(glass, { quality: { ...glazed.brief.quality, ...stepSettings('exhibit') } });
+    expect(share.said).toBe(true);
+    expect(share.share).toBeGreaterThan(0.08);
     const plain = await open({ transmission: 0, roughness: 1, volume: undefined, specularColor: undefined });
     // as models came in before their objects were weighed
     const reportOf = () => viewWorkspace(plain.project)!.revision.report;

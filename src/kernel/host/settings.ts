@@ -121,8 +121,7 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   f32[s + L.S_LENS_RADIUS / 4] = camera.lensRadius;
   f32[s + L.S_FOCUS / 4] = camera.focus;
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
-  // a light of its own layer may be raised afterwards, however slight it is
-  const slight = settings.layers > 0 ? 0 : SLIGHT * (settings.white ?? 0);
+  const slight = SLIGHT * (settings.white ?? 0);
   f32[s + L.S_SLIGHT / 4] = slight;
   // found by what scatters towards them; never more than slight
   const faint = slight > 0 && brightest(light) <= slight;
