@@ -239,10 +239,10 @@ export interface Brief {
   finish: Finish;
 }
 
-/** What a brief means where it says nothing. */
 /** What a brief means that does not say its least samples, and so what films of before were made with. */
 const LEAST_UNSAID = 32;
 
+/** What a brief means where it says nothing. */
 export const BRIEF_DEFAULTS: Brief = {
   version: BRIEF_VERSION,
   viewpoint: {

@@ -30,9 +30,10 @@ async function weighed(revision: RevisionRow): Promise<ImportReport> {
   return whole;
 }
 
-const underWay = new Set<string>();
+/** By project, with what stops it. */
+const underWay = new Map<string, AbortSignal>();
 
-export async function measureCostsOf(projectId: string, input: unknown, onNews?: (news: CostsSoFar) => void, stop?: AbortSignal): Promise<Outcome<Cost[]>> {
+export async function measureCostsOf(projectId: string, input: unknown, onNews?: (news: CostsSoFar) => void, stop: AbortSignal = new AbortController().signal): Promise<Outcome<Cost[]>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
@@ -40,8 +41,9 @@ export async function measureCostsOf(projectId: string, input: unknown, onNews?:
   const known = findCosts(key);
   if (known?.whole) return done(known.costs);
   if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; measure when it has ended', 'busy');
-  if (underWay.has(projectId)) return refused('it is being measured already; wait for it', 'busy');
-  underWay.add(projectId);
+  // one that has been stopped is about to end, and inTurn waits for it
+  if (underWay.get(projectId)?.aborted === false) return refused('it is being measured already; wait for it', 'busy');
+  underWay.set(projectId, stop);
   try {
     const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
@@ -56,6 +58,6 @@ export async function measureCostsOf(projectId: string, input: unknown, onNews?:
     saveCosts(key, said.costs, true, Date.now());
     return done(said.costs);
   } finally {
-    underWay.delete(projectId);
+    if (underWay.get(projectId) === stop) underWay.delete(projectId);
   }
 }
