@@ -108,19 +108,19 @@ export function triedWith(patch: Brief, brief: Brief): string | null {
 /** Px a side of the patch that a saving is tried on. */
 export const TRY_PX = 320;
 
-/** Under this a saving is not worth a sentence. */
-export const LEAST_SAVED = 0.04;
+// Under this a saving is not worth a sentence.
+const LEAST_SAVED = 0.04;
 // Nineteen of twenty measurements lie within so many standard errors.
 const SURE = 2;
+// A share that is surer than this is not measured further.
+const MOST_OFF = 0.03;
 
-/** Share of a brief's time, 0 to 1, and how far it may be off. */
+/** Share of a brief's time, 0 to 1, and how far it may be off; whether it is worth a sentence, and whether more turns would tell more. */
 export function saves({ pair, error }: Pick<Cost, 'pair' | 'error'>, { quality }: Pick<Brief, 'quality'>) {
   const share = savedShare(pair, quality);
   const off = SURE * error;
   return { share, off, said: share >= Math.max(LEAST_SAVED, off), settled: off <= MOST_OFF || share + off < LEAST_SAVED };
 }
-// A share that is surer than this is not measured further.
-const MOST_OFF = 0.03;
 
 /** Those that are worth a sentence, the most first; a coarser image is measured only where it spares memory worth a word. */
 export const worthSaying = (costs: readonly Cost[], brief: Brief): Cost[] =>

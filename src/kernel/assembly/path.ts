@@ -178,9 +178,11 @@ function addSun(pair: u32, chance: f32): void {
 // Smoother surfaces show a lamp brighter than matte ones do, by any factor.
 const SLIGHT_ROUGHNESS: f32 = 0.3;
 
+let shiny = false; // whether the surface that is lit is; shadow rays leave other materials in surface.ts
+
 /** Illuminance that a matte white surface here would turn into a slight contribution, lx; 0 when every lamp counts. */
 function slightLamp(chance: f32): f32 {
-  if (surface.roughness < SLIGHT_ROUGHNESS) return 0;
+  if (shiny) return 0;
   const l = luminance(betaR, betaG, betaB);
   return l > 0 ? load<f32>(SETTINGS + S_SLIGHT) * <f32>Math.PI * chance / l : 0;
 }
@@ -465,6 +467,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       channel = min<i32>(<i32>(u0 * 3), 2);
       betaR *= channel == 0 ? <f32>3 : <f32>0; betaG *= channel == 1 ? <f32>3 : <f32>0; betaB *= channel == 2 ? <f32>3 : <f32>0;
     }
+    shiny = rough < SLIGHT_ROUGHNESS;
     bsdf.beginScattering(-dx, -dy, -dz, channel);
     // not before: rays that pass sheer surfaces leave their materials in surface.ts
     if (aided && bounce == 0) lookAround();
