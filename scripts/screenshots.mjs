@@ -119,7 +119,7 @@ await shoot('size', {
   }
 });
 await shoot('quality', {
-  project: 'Lantern Hill hut',
+  project: 'Reading room',
   word: /Study/,
   act: async (page) => {
     await page.locator('.brief p > .n').waitFor({ timeout: 120_000 });

@@ -22,6 +22,7 @@ const { stepSettings } = await import('../../src/core/catalogue/quality');
 const { perihelionLamp } = await import('../../src/demo/models');
 const { writeModel } = await import('../../src/demo/write-model');
 type Brief = import('../../src/core/brief/brief').Brief;
+type Cost = import('../../src/core/forecast/costs').Cost;
 
 afterAll(async () => {
   closeDatabase();
@@ -90,6 +91,29 @@ describe('what costs time', () => {
     expect(smooth?.saving).toEqual({ kind: 'captured', from: 4096, to: 2048, bytes: 4096 * 2048 * 12 });
     expect(smooth!.changes).toBeLessThan(0.05);
     expect(await around('striped', (x) => (x % 2 ? 40 : 160))).toBeUndefined();
+  });
+  it('is stopped, and gone on with at once from what there was', { timeout: 240_000 }, async () => {
+    const brief: Brief = { ...glazed.brief, quality: { ...glazed.brief.quality, bounces: 5 } };
+    const stop = new AbortController();
+    let kept: Cost[] = [];
+    const first = measureCostsOf(
+      glazed.project,
+      brief,
+      ({ costs, steps }) => {
+        expect(steps).toBeGreaterThan(costs.length);
+        kept = costs;
+        if (costs.length === 2) stop.abort();
+      },
+      stop.signal
+    );
+    // asked before the first has ended, as one who presses Stop and goes on does
+    const told: number[] = [];
+    const second = measureCostsOf(glazed.project, brief, ({ costs }) => told.push(costs.length));
+    expect(await first).toMatchObject({ ok: false, message: 'the measurement was stopped' });
+    const whole = await second;
+    expect(told[0]).toBe(2);
+    expect(whole.ok && whole.value.slice(0, 2)).toEqual(kept);
+    expect(whole.ok && whole.value.length).toBeGreaterThan(4);
   });
   it('is tried as a patch of what was measured, and of nothing else', async () => {
     const [cost] = await measure(glazed);

@@ -30,21 +30,16 @@ async function weighed(revision: RevisionRow): Promise<ImportReport> {
   return whole;
 }
 
-/** By project, with what stops it. */
-const underWay = new Map<string, AbortSignal>();
-
-export async function measureCostsOf(projectId: string, input: unknown, onNews?: (news: CostsSoFar) => void, stop: AbortSignal = new AbortController().signal): Promise<Outcome<Cost[]>> {
+/** `stop` ends it, or its waiting for its turn; the next one goes on from what was measured by then. */
+export async function measureCostsOf(projectId: string, input: unknown, onNews?: (news: CostsSoFar) => void, stop?: AbortSignal): Promise<Outcome<Cost[]>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
-  const known = findCosts(key);
-  if (known?.whole) return done(known.costs);
-  if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; measure when it has ended', 'busy');
-  // one that has been stopped is about to end, and inTurn waits for it
-  if (underWay.get(projectId)?.aborted === false) return refused('it is being measured already; wait for it', 'busy');
-  underWay.set(projectId, stop);
-  try {
+  return inTurn(async (): Promise<Outcome<Cost[]>> => {
+    const known = findCosts(key);
+    if (known?.whole) return done(known.costs);
+    if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; measure when it has ended', 'busy');
     const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
     const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
@@ -53,11 +48,9 @@ export async function measureCostsOf(projectId: string, input: unknown, onNews?:
       saveCosts(key, news.costs, false, Date.now());
       onNews?.(news);
     };
-    const said = await inTurn(() => measureCosts(job, keep, stop));
+    const said = await measureCosts(job, keep, stop);
     if (!said.ok) return refused(said.message);
     saveCosts(key, said.costs, true, Date.now());
     return done(said.costs);
-  } finally {
-    if (underWay.get(projectId) === stop) underWay.delete(projectId);
-  }
+  });
 }
