@@ -18,13 +18,19 @@ export function toneCurve(x: number): number {
   return p === Number.POSITIVE_INFINITY ? 1 : p / (p + HALF_SATURATION);
 }
 
-/** Applies the curve to a linear colour in place of its three values. */
-export function toneColor(out: Float32Array | number[], r: number, g: number, b: number): void {
+/** What the curve is to be applied to of a linear colour, channel by channel. */
+export function mixTone(out: Float32Array | number[], r: number, g: number, b: number): void {
   const shared = CROSSTALK * (0.2126 * r + 0.7152 * g + 0.0722 * b);
   const own = 1 - CROSSTALK;
-  out[0] = toneCurve(own * r + shared);
-  out[1] = toneCurve(own * g + shared);
-  out[2] = toneCurve(own * b + shared);
+  out[0] = own * r + shared;
+  out[1] = own * g + shared;
+  out[2] = own * b + shared;
+}
+
+/** Applies the curve to a linear colour in place of its three values. */
+export function toneColor(out: Float32Array | number[], r: number, g: number, b: number): void {
+  mixTone(out, r, g, b);
+  for (let c = 0; c < 3; c++) out[c] = toneCurve(out[c]!);
 }
 
 /** The linear colour that toneColor made of it; what is white or near it has lost its own. */

@@ -3,7 +3,7 @@
  * size needs little memory. The film is never changed.
  */
 import { encodeSrgb } from '../color/srgb';
-import { toneColor } from '../color/tone';
+import { mixTone, toneCurve } from '../color/tone';
 import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
 import { CHANNELS, type TileRect } from '../film/film';
@@ -16,6 +16,33 @@ const CODES = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * 
 function code(linear: number): number {
   if (linear >= 1) return 255;
   return linear < 0.02 ? Math.round(255 * encodeSrgb(Math.max(0, linear))) : CODES[Math.round(linear * STEPS)]!;
+}
+
+// The code that the tone curve makes of a scene value, kept by the leading bits of the value's float: 512 steps an octave, most of which have one code alone. In the
+// others it is reckoned anew, so that the result is that of the curve, in a third of the time.
+const DROPPED_BITS = 14;
+const UNKNOWN = 256;
+const SEVERAL = 257;
+const tonedCodes = new Uint16Array(1 << (31 - DROPPED_BITS)).fill(UNKNOWN);
+const float = new Float32Array(1);
+const bits = new Uint32Array(float.buffer);
+/** Largest rounding of a float, relative. */
+const HALF_ULP = 2 ** -24;
+
+function tonedCode(scene: number): number {
+  if (!(scene > 0)) return 0;
+  float[0] = scene;
+  const at = bits[0]! >>> DROPPED_BITS;
+  const known = tonedCodes[at]!;
+  if (known < UNKNOWN) return known;
+  const exact = code(toneCurve(scene));
+  if (known === UNKNOWN) {
+    bits[0] = at << DROPPED_BITS;
+    const least = code(toneCurve(float[0] * (1 - HALF_ULP)));
+    bits[0] = (at + 1) << DROPPED_BITS;
+    tonedCodes[at] = least === code(toneCurve(float[0])) ? least : SEVERAL;
+  }
+  return exact;
 }
 
 /** What makes a picture of a film. */
@@ -80,15 +107,12 @@ export function createDeveloper({ width: pictureWidth, height: pictureHeight, wh
           const [toR, toG, toB] = balance;
           [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
         }
-        toneColor(rgb, r * k, g * k, b * k);
-        if (behind) {
-          if (cover < 1) putBehind(x, y);
-          for (let c = 0; c < 3; c++) rgb[c] = rgb[c]! * cover + back[c]! * (1 - cover);
+        mixTone(rgb, r * k, g * k, b * k);
+        if (behind && cover < 1) {
+          putBehind(x, y);
+          for (let c = 0; c < 3; c++) out[o + c] = code(toneCurve(rgb[c]!) * cover + back[c]! * (1 - cover));
           cover = 1;
-        }
-        out[o] = code(rgb[0]!);
-        out[o + 1] = code(rgb[1]!);
-        out[o + 2] = code(rgb[2]!);
+        } else for (let c = 0; c < 3; c++) out[o + c] = tonedCode(rgb[c]!);
         out[o + 3] = Math.round(cover * 255);
       }
     }

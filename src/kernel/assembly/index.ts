@@ -38,4 +38,5 @@ export { beginTrees, blockCount, buildPart, buildPartHere, buildTree, moveNodes,
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
 export { probeEvaluate, probePoints, probeSample, probeSolid, probeSurface } from './probe';
+export { blurRows, despeckleRows, divideLight, errorRows, meanRows, multiplyLight } from './guided';
 export { compareBy, smoothRows } from './smooth';

@@ -1,9 +1,8 @@
-// One level of the guided denoising filter (core/finishing/denoise/guided.ts says what it is and is its reference in double precision).
-// Light, 16 bytes a pixel: r, g, b, squared standard error of its luminance. Guides, 32 bytes a pixel: reflectance 3 and normal 3, each
-// scaled so that a squared difference of 1 weighs 1/e, then the luminance that pixels are compared by, then 0.
-const LIGHT_BYTES: usize = 16;
-const GUIDE_BYTES: usize = 32;
-const LUMINANCE: usize = 24;
+// One level of the guided denoising filter (core/finishing/denoise/guided.ts says what it is and is its reference in double precision), four pixels of a row at a time.
+// Planes of f32, row by row, widths multiples of 4. Light: r, g, b, squared standard error of its luminance. Guides: reflectance 3 and normal 3, each
+// scaled so that a squared difference of 1 weighs 1/e, then the luminance that pixels are compared by. Taps beyond a row's ends are masked out, so
+// what is read there needs only to be memory: 32 floats before the first plane and behind the last.
+const GUIDE_PLANES: usize = 6;
 
 // @ts-ignore: decorator
 @inline
@@ -12,22 +11,24 @@ function weight(k: i32, radius: i32): f32 {
   return k === 0 ? <f32>0.375 : k === 1 || k === -1 ? <f32>0.25 : <f32>0.0625;
 }
 
-// @ts-ignore: decorator
-@inline
-function sumOf(v: v128): f32 {
-  return f32x4.extract_lane(v, 0) + f32x4.extract_lane(v, 1) + (f32x4.extract_lane(v, 2) + f32x4.extract_lane(v, 3));
-}
-
 /** Writes the luminance that pixels are compared by into the guides: that of `known`, or 0 when it is 0. */
 export function compareBy(known: usize, guides: usize, pixels: i32): void {
-  for (let i: usize = 0; i < <usize>pixels; i++) {
-    let luminance: f32 = 0;
-    if (known) {
-      const k = known + i * LIGHT_BYTES;
-      luminance = <f32>0.2126 * load<f32>(k) + <f32>0.7152 * load<f32>(k, 4) + <f32>0.0722 * load<f32>(k, 8);
+  const plane = <usize>pixels << 2;
+  const out = guides + GUIDE_PLANES * plane;
+  if (!known) memory.fill(out, 0, plane);
+  else {
+    for (let at: usize = 0; at < plane; at += 16) {
+      const k = known + at;
+      v128.store(out + at, f32x4.add(f32x4.add(f32x4.mul(v128.load(k), f32x4.splat(0.2126)), f32x4.mul(v128.load(k + plane), f32x4.splat(0.7152))), f32x4.mul(v128.load(k + 2 * plane), f32x4.splat(0.0722))));
     }
-    store<f32>(guides + i * GUIDE_BYTES, luminance, LUMINANCE);
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function squaredStep(guides: usize, near: v128): v128 {
+  const d = f32x4.sub(v128.load(guides), near);
+  return f32x4.mul(d, d);
 }
 
 /**
@@ -35,49 +36,54 @@ export function compareBy(known: usize, guides: usize, pixels: i32): void {
  * given to compareBy. `radius`: 1 for a binomial of 3 taps a side, 2 for the B3 spline of 5. `errors`, `lone`, `ease`: the constants of guided.ts.
  */
 export function smoothRows(light: usize, known: usize, guides: usize, out: usize, width: i32, height: i32, from: i32, to: i32, step: i32, radius: i32, errors: f32, lone: f32, ease: f32): void {
+  const p1: usize = <usize>width * <usize>height << 2, p2: usize = 2 * p1, p3: usize = 3 * p1, p4: usize = 4 * p1, p5: usize = 5 * p1, p6: usize = 6 * p1;
+  const zero = f32x4.splat(0), one = f32x4.splat(1), four = f32x4.splat(4), quarter = f32x4.splat(0.25);
+  const last = i32x4.splat(width - 1), lanes = i32x4(0, 1, 2, 3);
   for (let y: i32 = from; y < to; y++) {
     const v0: i32 = max(-radius, -(y / step));
     const v1: i32 = min(radius, (height - 1 - y) / step);
-    for (let x: i32 = 0; x < width; x++) {
-      const u0: i32 = max(-radius, -(x / step));
-      const u1: i32 = min(radius, (width - 1 - x) / step);
-      const i: usize = <usize>y * <usize>width + <usize>x;
-      const g = guides + i * GUIDE_BYTES;
-      const near0 = v128.load(g);
-      const near1 = v128.load(g, 16);
-      const luminance = load<f32>(g, LUMINANCE);
-      const perError: f32 = known ? <f32>1 / (errors * sqrt(load<f32>(known + i * LIGHT_BYTES, 12)) + <f32>1e-3 * luminance + <f32>1e-9) : <f32>0;
-      let share: f32 = 1;
-      let sum = f32x4.splat(0);
-      let weights: f32 = 0;
+    for (let x: i32 = 0; x < width; x += 4) {
+      const i = <usize>(y * width + x) << 2, g = guides + i;
+      const n0 = v128.load(g), n1 = v128.load(g + p1), n2 = v128.load(g + p2), n3 = v128.load(g + p3), n4 = v128.load(g + p4), n5 = v128.load(g + p5), luminance = v128.load(g + p6);
+      const perError = known ? f32x4.div(one, f32x4.add(f32x4.add(f32x4.mul(f32x4.splat(errors), f32x4.sqrt(v128.load(known + i + p3))), f32x4.mul(f32x4.splat(1e-3), luminance)), f32x4.splat(1e-9))) : zero;
+      let r = zero, g1 = zero, b = zero, e = zero, weights = zero;
+      // again, with guides that count less, for pixels that are alone
+      let share: f32 = 1, again = i32x4.splat(-1);
       for (;;) {
-        sum = f32x4.splat(0);
-        weights = 0;
+        let sumR = zero, sumG = zero, sumB = zero, sumE = zero, sum = zero;
         for (let v = v0; v <= v1; v++) {
-          let j: usize = <usize>(y + v * step) * <usize>width + <usize>(x + u0 * step);
           const across = weight(v, radius);
-          for (let u = u0; u <= u1; u++) {
-            const p = guides + j * GUIDE_BYTES;
-            const d0 = f32x4.sub(v128.load(p), near0);
-            const d1 = f32x4.sub(v128.load(p, 16), near1);
-            const apart = f32x4.extract_lane(d1, 2);
-            const even = f32x4.replace_lane(d1, 2, 0);
-            const far = sumOf(f32x4.add(f32x4.mul(d0, d0), f32x4.mul(even, even))) * share + abs(apart) * perError;
-            if (far < 4) {
-              const near: f32 = <f32>1 - far * <f32>0.25;
-              const square = near * near;
-              const w = across * weight(u, radius) * square * square;
-              weights += w;
-              sum = f32x4.add(sum, f32x4.mul(v128.load(light + j * LIGHT_BYTES), f32x4.replace_lane(f32x4.splat(w), 3, w * w)));
+          for (let u = -radius; u <= radius; u++) {
+            const column = x + u * step, j = <usize>((y + v * step) * width + column) << 2, p = guides + j;
+            let far = f32x4.add(f32x4.add(f32x4.add(squaredStep(p, n0), squaredStep(p + p1, n1)), f32x4.add(squaredStep(p + p2, n2), squaredStep(p + p3, n3))), f32x4.add(squaredStep(p + p4, n4), squaredStep(p + p5, n5)));
+            far = f32x4.add(f32x4.mul(far, f32x4.splat(share)), f32x4.mul(f32x4.abs(f32x4.sub(v128.load(p + p6), luminance)), perError));
+            let counts = f32x4.lt(far, four);
+            if (column < 0 || column + 3 >= width) {
+              const at = i32x4.add(i32x4.splat(column), lanes);
+              counts = v128.and(counts, v128.andnot(i32x4.le_s(at, last), i32x4.lt_s(at, i32x4.splat(0))));
             }
-            j += <usize>step;
+            const near = f32x4.sub(one, f32x4.mul(far, quarter)), square = f32x4.mul(near, near);
+            const w = v128.and(f32x4.mul(f32x4.splat(across * weight(u, radius)), f32x4.mul(square, square)), counts);
+            const l = light + j;
+            sum = f32x4.add(sum, w);
+            sumR = f32x4.add(sumR, f32x4.mul(w, v128.load(l)));
+            sumG = f32x4.add(sumG, f32x4.mul(w, v128.load(l + p1)));
+            sumB = f32x4.add(sumB, f32x4.mul(w, v128.load(l + p2)));
+            sumE = f32x4.add(sumE, f32x4.mul(f32x4.mul(w, w), v128.load(l + p3)));
           }
         }
-        if (step > 1 || share < 1 || weights > lone) break;
+        r = v128.bitselect(sumR, r, again); g1 = v128.bitselect(sumG, g1, again); b = v128.bitselect(sumB, b, again);
+        e = v128.bitselect(sumE, e, again); weights = v128.bitselect(sum, weights, again);
+        if (step > 1 || share < 1) break;
+        again = f32x4.le(sum, f32x4.splat(lone));
+        if (!v128.any_true(again)) break;
         share = ease;
       }
-      const k: f32 = <f32>1 / weights;
-      v128.store(out + i * LIGHT_BYTES, f32x4.mul(sum, f32x4.replace_lane(f32x4.splat(k), 3, k * k)));
+      const k = f32x4.div(one, weights), o = out + i;
+      v128.store(o, f32x4.mul(r, k));
+      v128.store(o + p1, f32x4.mul(g1, k));
+      v128.store(o + p2, f32x4.mul(b, k));
+      v128.store(o + p3, f32x4.mul(e, f32x4.mul(k, k)));
     }
   }
 }

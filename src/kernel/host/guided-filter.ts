@@ -1,15 +1,18 @@
-/** Our own denoising filter with its levels done by the kernel, in a memory of its own. */
+/** Our own denoising filter with its steps done by the kernel, in a memory of its own. */
 import type { Filter } from '../../core/finishing/denoise/filter';
-import { createGuidedFilter, ERRORS, LIGHT, LONE, LONE_EASE, type Smoother } from '../../core/finishing/denoise/guided';
+import { BLIND_SPECK, createGuidedFilter, ERRORS, GUIDES, type GuidedSteps, LEAST_REFLECTANCE, LIGHT, LONE, LONE_EASE, NORMAL_SCALE, REFLECTANCE_SCALE, type Slot, SPECK } from '../../core/finishing/denoise/guided';
 import { createMemory, instantiate, type KernelExports, PACK_AT } from './kernel';
 
-export const guidedFilter = (module: WebAssembly.Module): Filter => createGuidedFilter(new KernelSmoother(module));
+/** `between`: awaited before every level; a run ends with what it throws. */
+export const guidedFilter = (module: WebAssembly.Module, between?: () => Promise<void>): Filter => createGuidedFilter(new KernelSteps(module), between);
 
 const SLOTS = 3;
-// of a call, see assembly/smooth.ts
+// of a call: V8 goes over to its better code only between calls
 const ROWS = 8;
+const SLACK_BYTES = 128; // see assembly/smooth.ts
+const COLOUR = 3;
 
-class KernelSmoother implements Smoother {
+class KernelSteps implements GuidedSteps {
   private memory: WebAssembly.Memory | null = null;
   private kernel: KernelExports | null = null;
   private width = 0;
@@ -17,30 +20,60 @@ class KernelSmoother implements Smoother {
 
   constructor(private readonly module: WebAssembly.Module) {}
 
-  begin(light: Float32Array, guides: Float32Array, width: number, height: number): void {
+  prepare(planes: Float32Array, width: number, height: number, blind: boolean): void {
     [this.width, this.height] = [width, height];
-    const bytes = this.slot(SLOTS) + guides.byteLength;
+    const plane = width * height;
+    const guides = this.slot(SLOTS);
+    const bytes = guides + (GUIDES + 1) * plane * 4 + SLACK_BYTES;
     if (!this.memory || this.memory.buffer.byteLength < bytes) {
       this.memory = createMemory(bytes);
       this.kernel = instantiate(this.module, this.memory, 0);
     }
-    new Float32Array(this.memory.buffer).set(light, this.slot(0) / 4);
-    new Float32Array(this.memory.buffer).set(guides, this.slot(SLOTS) / 4);
+    const kernel = this.kernel!;
+    const light = this.slot(0);
+    const put = (at: number, from: number, to: number) => new Float32Array(this.memory!.buffer).set(planes.subarray(from * plane, to * plane), at / 4);
+    put(light, 0, COLOUR);
+    put(guides, COLOUR, COLOUR + GUIDES);
+    const errors = light + COLOUR * plane * 4;
+    put(errors, COLOUR + GUIDES, COLOUR + GUIDES + 1);
+    this.byRows((from, to) => kernel.divideLight(light, guides, plane * 4, from * width * 4, to * width * 4, blind, LEAST_REFLECTANCE, REFLECTANCE_SCALE, NORMAL_SCALE));
+    const luminances = guides + GUIDES * plane * 4;
+    kernel.compareBy(light, guides, plane);
+    this.byRows((from, to) => kernel.despeckleRows(light, luminances, width, height, from, to, blind ? BLIND_SPECK : SPECK));
+    if (blind) kernel.compareBy(light, guides, plane);
+    // the other slots are free until the first level
+    const means = this.slot(1);
+    const squares = blind ? means + plane * 8 : 0;
+    const values = blind ? luminances : errors;
+    this.byRows((from, to) => kernel.meanRows(values, means, width, from, to, false));
+    if (blind) this.byRows((from, to) => kernel.meanRows(values, squares, width, from, to, true));
+    this.byRows((from, to) => kernel.errorRows(errors, means, squares, width, height, from, to));
+    if (!blind) return;
+    const between = this.slot(1);
+    this.byRows((from, to) => kernel.blurRows(guides, between, width, height, from, to, 1));
+    this.byRows((from, to) => kernel.blurRows(between, guides, width, height, from, to, width));
   }
 
-  smooth(from: number, known: number | null, to: number, step: number, radius: number): void {
+  smooth(from: Slot, known: Slot | null, to: Slot, step: number, radius: number): void {
     const { width, height } = this;
     const by = known === null ? 0 : this.slot(known);
-    this.kernel!.compareBy(by, this.slot(SLOTS), width * height);
-    for (let row = 0; row < height; row += ROWS) this.kernel!.smoothRows(this.slot(from), by, this.slot(SLOTS), this.slot(to), width, height, row, Math.min(height, row + ROWS), step, radius, ERRORS, LONE, LONE_EASE);
+    const guides = this.slot(SLOTS);
+    this.kernel!.compareBy(by, guides, width * height);
+    this.byRows((top, bottom) => this.kernel!.smoothRows(this.slot(from), by, guides, this.slot(to), width, height, top, bottom, step, radius, ERRORS, LONE, LONE_EASE));
   }
 
-  read(slot: number): Float32Array {
-    return new Float32Array(this.memory!.buffer, this.slot(slot), this.width * this.height * LIGHT);
+  finish(slot: Slot): Float32Array {
+    const floats = COLOUR * this.width * this.height;
+    this.kernel!.multiplyLight(this.slot(slot), this.slot(SLOTS), 0, floats * 4, REFLECTANCE_SCALE);
+    return new Float32Array(this.memory!.buffer, this.slot(slot), floats).slice();
   }
 
-  /** Address of a slot; the guides lie behind the last. */
+  private byRows(act: (from: number, to: number) => void): void {
+    for (let row = 0; row < this.height; row += ROWS) act(row, Math.min(this.height, row + ROWS));
+  }
+
+  /** Address of a slot; the guides lie behind the last, with room for a luminance. */
   private slot(slot: number): number {
-    return PACK_AT + slot * this.width * this.height * LIGHT * 4;
+    return PACK_AT + SLACK_BYTES + slot * this.width * this.height * LIGHT * 4;
   }
 }

@@ -19,6 +19,12 @@ export interface KernelExports {
   blockCount: WebAssembly.Global;
   partCount: WebAssembly.Global;
   renderTile(buffer: number, x: number, y: number, width: number, height: number, first: number, count: number): void;
+  divideLight(light: number, guides: number, plane: number, from: number, to: number, blind: boolean, least: number, reflectanceScale: number, normalScale: number): void;
+  despeckleRows(light: number, luminances: number, width: number, height: number, from: number, to: number, times: number): void;
+  meanRows(values: number, out: number, width: number, from: number, to: number, squared: boolean): void;
+  errorRows(errors: number, means: number, squares: number, width: number, height: number, from: number, to: number): void;
+  blurRows(guides: number, out: number, width: number, height: number, from: number, to: number, along: number): void;
+  multiplyLight(light: number, guides: number, from: number, to: number, reflectanceScale: number): void;
   compareBy(known: number, guides: number, pixels: number): void;
   smoothRows(light: number, known: number, guides: number, out: number, width: number, height: number, from: number, to: number, step: number, radius: number, errors: number, lone: number, ease: number): void;
   intersectMany(rays: number, count: number, out: number): void;

@@ -20,10 +20,10 @@ export function meterSettings(settings: RenderSettings): RenderSettings {
   return { ...settings, width: Math.max(1, Math.round(settings.width * share)), height: Math.max(1, Math.round(settings.height * share)), bounces: Math.min(settings.bounces, MOST_BOUNCES), firefly: 0, layers: 0, aids: null };
 }
 
-/** EV100 of the frame that `pool` was laid out for with meterSettings; null when `shouldStop` said so. */
-export async function measureExposure(pool: TilePool, { width, height }: Pick<RenderSettings, 'width' | 'height'>, shouldStop?: () => boolean): Promise<number | null> {
+/** EV100 of the frame that `pool` was laid out for with meterSettings; null when `shouldStop` said so, which is asked every `unit` samples of a tile. */
+export async function measureExposure(pool: TilePool, { width, height }: Pick<RenderSettings, 'width' | 'height'>, shouldStop?: () => boolean, unit?: number): Promise<number | null> {
   const film = new MemoryFilm();
-  const end = await renderFilm(pool, film, tilesOf(width, height), { samples: SAMPLES, grain: null, seconds: null, white: 1 }, { shouldStop });
+  const end = await renderFilm(pool, film, tilesOf(width, height), { samples: SAMPLES, grain: null, seconds: null, white: 1, unit }, { shouldStop });
   return end.by === 'stop' ? null : meterFilm(film, width, height);
 }
 

@@ -27,6 +27,7 @@ export interface CleanResult {
 /** `measure`: whether the grain that is left is wanted, which costs two pieces more. `piecePixels`: of a piece, at most. */
 export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSink, onShare: (share: number) => void, measure = true, piecePixels?: number): Promise<CleanResult> {
   const { film, width, height } = view;
+  const { linear } = filter;
   const tiles = tilesOf(width, height);
   const scale = new InputScale();
   let before = 0;
@@ -34,13 +35,12 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
   for (const tile of tiles) {
     const state = film.state(tile.index);
     if (!state) continue;
-    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    scale.add(tile.width, tile.height, (i) => {
-      const l = pixelLuminance(data, i, state.samples);
-      before += l;
-      return l;
-    });
+    const luminances = luminancesOf(await film.read(tile.index, tile.width * tile.height * CHANNELS), tile.width * tile.height, state.samples);
+    before += sumOf(luminances);
+    scale.add(tile.width, tile.height, luminances);
   }
+  const toMiddle = scale.value;
+  const fromMiddle = 1 / toMiddle;
   const pieces = piecesOf(width, height, filter.reachPx, piecePixels);
   const middle = pieces.reduce((best, p) => (away(p, view) < away(best, view) ? p : best));
   const measurable = measure && tiles.every((tile) => !inside(tile, middle) || (film.state(tile.index)?.samples ?? 0) >= 2);
@@ -54,7 +54,7 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
   };
   const filtered = async (piece: Piece, guided: Float32Array, part: Part) => {
     const plane = piece.width * piece.height;
-    const light = await loadPlanes(view, tiles, piece, filter.channels - GUIDES, lightOf(part, scale.value, filter));
+    const light = await loadPlanes(view, tiles, piece, filter.channels - GUIDES, lightOf(part, toMiddle, filter));
     const planes = new Float32Array(filter.channels * plane);
     planes.set(light.subarray(0, COLOUR * plane));
     planes.set(guided, COLOUR * plane);
@@ -72,59 +72,81 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
     for (const tile of tiles) {
       if (!inside(tile, piece)) continue;
       const rgb = new Float32Array(tile.width * tile.height * 3);
-      for (let y = 0; y < tile.height; y++) {
-        for (let x = 0; x < tile.width; x++) {
-          const from = (tile.y + y - piece.y) * piece.width + tile.x + x - piece.x;
-          const to = (y * tile.width + x) * 3;
-          for (let c = 0; c < 3; c++) rgb[to + c] = (filter.linear ? result[c * plane + from]! : fromCurve(result[c * plane + from]!)) / scale.value;
-          after += luminanceAt(rgb, to);
-        }
-      }
+      for (let y = 0; y < tile.height; y++) after += takeRow(result, plane, (tile.y + y - piece.y) * piece.width + tile.x - piece.x, rgb, y * tile.width * 3, tile.width, linear, fromMiddle);
       await out.write(tile, rgb);
     }
   }
-  const grain = measurable ? grainLeft(await filtered(middle, middleGuides!, 'even'), await filtered(middle, middleGuides!, 'odd'), middle, 1 / (scale.value * view.white), filter.linear ? (v) => v : fromCurve) : null;
+  const grain = measurable ? grainLeft(await filtered(middle, middleGuides!, 'even'), await filtered(middle, middleGuides!, 'odd'), middle, fromMiddle / view.white, linear ? (v) => v : fromCurve) : null;
   return { grain, luminanceRatio: before > 0 ? after / before : 1 };
 }
 
 const inside = (tile: TileRect, { core }: Piece) => tile.x >= core.x && tile.x < core.x + core.width && tile.y >= core.y && tile.y < core.y + core.height;
 const away = ({ core }: Piece, { width, height }: FilmPicture) => Math.hypot(core.x + core.width / 2 - width / 2, core.y + core.height / 2 - height / 2);
 
-function pixelLuminance(data: Float32Array, i: number, samples: number): number {
-  return (luminanceAt(data, i * CHANNELS) + luminanceAt(data, i * CHANNELS + 3)) / samples;
+// Rows and tiles have functions of their own: called often, they are soon good code, which a loop over all pixels within an async function becomes late.
+
+function luminancesOf(data: Float32Array, pixels: number, samples: number): Float32Array {
+  const out = new Float32Array(pixels);
+  for (let i = 0; i < pixels; i++) out[i] = (luminanceAt(data, i * CHANNELS) + luminanceAt(data, i * CHANNELS + 3)) / samples;
+  return out;
 }
 
-/** Writes what a pixel at `p` of a tile's data says to place `q` of the planes, `plane` floats each. */
-type Put = (data: Float32Array, samples: number) => (planes: Float32Array, plane: number, p: number, q: number) => void;
+function sumOf(values: Float32Array): number {
+  let sum = 0;
+  for (let i = 0; i < values.length; i++) sum += values[i]!;
+  return sum;
+}
+
+/** Copies a row from a filter's planes as rgb; gives the sum of its luminance. */
+function takeRow(planes: Float32Array, plane: number, from: number, rgb: Float32Array, to: number, count: number, linear: boolean, times: number): number {
+  let sum = 0;
+  for (let i = 0; i < count; i++) {
+    const at = to + i * 3;
+    for (let c = 0; c < 3; c++) {
+      const value = planes[c * plane + from + i]!;
+      rgb[at + c] = (linear ? value : fromCurve(value)) * times;
+    }
+    sum += luminanceAt(rgb, at);
+  }
+  return sum;
+}
+
+/** Writes what `count` pixels from `p` of a tile's data say to the planes from `q` on, `plane` floats each. */
+type PutRow = (data: Float32Array, samples: number, planes: Float32Array, plane: number, p: number, q: number, count: number) => void;
 
 /** Reflectance and normal. */
-const guides: Put = (data, samples) => {
+const guides: PutRow = (data, samples, planes, plane, p, q, count) => {
   const k = 1 / samples;
-  return (planes, plane, p, q) => {
+  for (let i = 0; i < count; i++) {
+    const from = p + i * CHANNELS + FEATURES;
     for (let c = 0; c < 3; c++) {
-      planes[c * plane + q] = Math.min(1, Math.max(0, data[p + FEATURES + c]! * k));
-      planes[(3 + c) * plane + q] = Math.min(1, Math.max(-1, data[p + FEATURES + 3 + c]! * k)) * 0.5 + 0.5;
+      planes[c * plane + q + i] = Math.min(1, Math.max(0, data[from + c]! * k));
+      planes[(3 + c) * plane + q + i] = Math.min(1, Math.max(-1, data[from + 3 + c]! * k)) * 0.5 + 0.5;
     }
-  };
+  }
 };
 
 /** Colour, and its luminance's squared standard error if the filter wants it. */
-const lightOf = (part: Part, scale: number, { channels, linear }: Filter): Put => (data, samples) => {
-  const [even, odd] = halves(samples);
-  const [we, wo] = part === 'all' ? [1 / samples, 1 / samples] : part === 'even' ? [1 / even, 0] : [0, 1 / odd];
-  // a half by itself has twice the squared error
-  const halved = part === 'all' ? 4 : 2;
-  return (planes, plane, p, q) => {
-    for (let c = 0; c < 3; c++) {
-      const value = (data[p + c]! * we + data[p + 3 + c]! * wo) * scale;
-      planes[c * plane + q] = linear ? Math.max(0, value) : toCurve(value);
+const lightOf =
+  (part: Part, scale: number, { channels, linear }: Filter): PutRow =>
+  (data, samples, planes, plane, p, q, count) => {
+    const [even, odd] = halves(samples);
+    const we = part === 'all' ? 1 / samples : part === 'even' ? 1 / even : 0;
+    const wo = part === 'all' ? 1 / samples : part === 'even' ? 0 : 1 / odd;
+    // a half by itself has twice the squared error
+    const halved = part === 'all' ? 4 : 2;
+    for (let i = 0; i < count; i++) {
+      const from = p + i * CHANNELS;
+      for (let c = 0; c < 3; c++) {
+        const value = (data[from + c]! * we + data[from + 3 + c]! * wo) * scale;
+        planes[c * plane + q + i] = linear ? Math.max(0, value) : toCurve(value);
+      }
+      if (channels > COLOUR + GUIDES) planes[COLOUR * plane + q + i] = odd === 0 ? -1 : ((luminanceAt(data, from) / even - luminanceAt(data, from + 3) / odd) * scale) ** 2 / halved;
     }
-    if (channels > COLOUR + GUIDES) planes[COLOUR * plane + q] = odd === 0 ? -1 : ((luminanceAt(data, p) / even - luminanceAt(data, p + 3) / odd) * scale) ** 2 / halved;
   };
-};
 
 /** Planes of a piece from the film's tiles; what lies beyond the image is its mirror. */
-async function loadPlanes({ film, width, height }: FilmPicture, tiles: readonly TileRect[], piece: Piece, channels: number, put: Put): Promise<Float32Array> {
+async function loadPlanes({ film, width, height }: FilmPicture, tiles: readonly TileRect[], piece: Piece, channels: number, put: PutRow): Promise<Float32Array> {
   const plane = piece.width * piece.height;
   const planes = new Float32Array(channels * plane);
   const right = Math.min(width, piece.x + piece.width);
@@ -133,10 +155,10 @@ async function loadPlanes({ film, width, height }: FilmPicture, tiles: readonly 
     if (tile.x >= right || tile.y >= bottom || tile.x + tile.width <= piece.x || tile.y + tile.height <= piece.y) continue;
     const state = film.state(tile.index);
     if (!state) continue;
-    const write = put(await film.read(tile.index, tile.width * tile.height * CHANNELS), state.samples);
-    for (let y = Math.max(tile.y, piece.y); y < Math.min(tile.y + tile.height, bottom); y++) {
-      for (let x = Math.max(tile.x, piece.x); x < Math.min(tile.x + tile.width, right); x++) write(planes, plane, ((y - tile.y) * tile.width + x - tile.x) * CHANNELS, (y - piece.y) * piece.width + x - piece.x);
-    }
+    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
+    const left = Math.max(tile.x, piece.x);
+    const count = Math.min(tile.x + tile.width, right) - left;
+    for (let y = Math.max(tile.y, piece.y); y < Math.min(tile.y + tile.height, bottom); y++) put(data, state.samples, planes, plane, ((y - tile.y) * tile.width + left - tile.x) * CHANNELS, (y - piece.y) * piece.width + left - piece.x, count);
   }
   for (let c = 0; c < channels; c++) {
     const at = c * plane;

@@ -31,14 +31,14 @@ export class InputScale {
   private sum = 0;
   private count = 0;
 
-  /** Adds a piece of the image whose corner lies on a multiple of 16 px; `luminance` gives that of a pixel of it. */
-  add(width: number, height: number, luminance: (i: number) => number): void {
+  /** Adds the luminances of a piece of the image whose corner lies on a multiple of 16 px. */
+  add(width: number, height: number, luminances: Float32Array): void {
     for (let y = 0; y < height; y += BLOCK_PX) {
       for (let x = 0; x < width; x += BLOCK_PX) {
         const bottom = Math.min(height, y + BLOCK_PX);
         const right = Math.min(width, x + BLOCK_PX);
         let sum = 0;
-        for (let v = y; v < bottom; v++) for (let u = x; u < right; u++) sum += Math.max(0, luminance(v * width + u));
+        for (let v = y; v < bottom; v++) for (let u = x; u < right; u++) sum += Math.max(0, luminances[v * width + u]!);
         const mean = sum / ((bottom - y) * (right - x));
         if (mean > 1e-8) {
           this.sum += Math.log2(mean);

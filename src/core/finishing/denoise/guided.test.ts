@@ -4,10 +4,11 @@ import { CHANNELS, FEATURES, tilesOf } from '../../film/film';
 import { MemoryFilm } from '../../film/store';
 import { createRandom } from '../../sampling/random';
 import { cleanFilm } from './clean-film';
-import { createGuidedFilter, createReferenceSmoother } from './guided';
+import { createGuidedFilter } from './guided';
+import { createReferenceSteps } from './guided-reference';
 
 const WHITE = 1000;
-const filter = createGuidedFilter(createReferenceSmoother());
+const filter = createGuidedFilter(createReferenceSteps());
 
 /** A wall beside a darker floor, a checkered pattern on both, a soft shadow; every sample black or four times too bright. */
 async function makeFilm(width: number, height: number, samples: number) {

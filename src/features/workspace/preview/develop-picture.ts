@@ -16,7 +16,7 @@ export interface Cleaned {
   clean: MemoryClean | null;
 }
 
-/** `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. */
+/** `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. Throws Cancelled when a filter was ended. */
 export async function developPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<Cleaned & { rgba: ArrayBuffer }> {
   const cleaned = await cleanPicture(picture, finish, guided, learned);
   return { ...cleaned, rgba: await developCleaned(picture, finish, cleaned) };

@@ -63,7 +63,7 @@ void (async () => {
 async function getReady(job: PreviewJob): Promise<void> {
   const setup = await scene.ask(job, true);
   await scene.load(setup);
-  if (wanted === null) await warmUp(setup, scene, () => wanted !== null || paused);
+  if (wanted === null) await warmUp({ job, setup, scene, halt: () => wanted !== null || paused });
 }
 
 function refuse(job: PreviewJob, error: unknown): void {
@@ -75,11 +75,12 @@ function refuse(job: PreviewJob, error: unknown): void {
 async function follow({ job }: Following): Promise<void> {
   const stale = () => wanted?.job !== job;
   const setup = await scene.ask(job, false);
-  if (!(await comesToRest(job))) return;
+  if (stale() && !standsForNewer(job)) return;
   await takePicture({
     job, setup, scene, learned,
     halt: () => stale() || paused,
     haltLook: () => wanted?.job.frame !== job.frame || paused,
+    rests: () => comesToRest(job),
     async goesOn() {
       while (paused && !stale()) await change();
       return !stale();
@@ -92,16 +93,15 @@ async function follow({ job }: Following): Promise<void> {
   });
 }
 
-/**
- * Waits until the hand rests; false when the order is not to be followed. While light or material changes on and on, an order is followed
- * now and then before that: what has been asked for it is there, and its first look stands for the newer ones.
- */
+/** While light or material changes on and on, an order is followed now and then though there are newer ones: what has been asked for it is there. */
+const standsForNewer = (job: PreviewJob) => wanted?.job.frame === job.frame && !paused && performance.now() - lastLook > STEADY_MS;
+
+/** Waits until the hand has rested, or until there is a newer order that the look stands for; false when it stands for none. */
 async function comesToRest(job: PreviewJob): Promise<boolean> {
   for (;;) {
     if (wanted?.job.frame !== job.frame) return false;
-    if (wanted.job !== job) return !paused && performance.now() - lastLook > STEADY_MS;
     const left = wanted.began + REST_MS - performance.now();
-    if (left <= 0 && !paused) return true;
+    if (!paused && (wanted.job !== job || left <= 0)) return true;
     await Promise.race([change(), new Promise((resolve) => setTimeout(resolve, Math.max(left, 10)))]);
   }
 }

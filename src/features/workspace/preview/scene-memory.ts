@@ -6,7 +6,9 @@ import { behindScene, createMemory, PACK_AT, placeRig } from '../../../kernel/ho
 import { RenderPool } from '../../../kernel/host/pool';
 import { memoryFor, type RenderSettings, writeSettings } from '../../../kernel/host/settings';
 import { decodeSetup, type RenderSetup } from '../../../kernel/host/setup';
+import { Cancelled } from './learned-filter';
 import { MOST_THREADS, type PreviewJob } from './messages';
+import { nextTask } from './next-task';
 import { WebThread } from './web-threads';
 
 // What rig and surroundings may grow to without a new memory: a studio, the largest sky and then some.
@@ -30,6 +32,7 @@ export class SceneMemory {
   private light: { key: string; light: SurroundingsLight } | null = null;
   private module: Promise<WebAssembly.Module> | null = null;
   private guided: Filter | null = null;
+  private haltFilter = () => false;
 
   constructor(private readonly threads: () => number) {}
 
@@ -76,9 +79,13 @@ export class SceneMemory {
     this.assemble();
   }
 
-  /** Our own filter, once a scene is loaded. */
-  get filter(): Filter {
-    this.guided ??= guidedFilter(this.loaded!.module);
+  /** Our own filter, once a scene is loaded; a run of it throws Cancelled soon after `halt` says so. */
+  filter(halt: () => boolean): Filter {
+    this.haltFilter = halt;
+    this.guided ??= guidedFilter(this.loaded!.module, async () => {
+      await nextTask();
+      if (this.haltFilter()) throw new Cancelled();
+    });
     return this.guided;
   }
 

@@ -7,6 +7,7 @@ import { whiteLuminance } from '../../../core/brief/exposure';
 import { passEnds, tilesOf } from '../../../core/film/film';
 import { filmBytes } from '../../../core/film/film-bytes';
 import { type FilmPicture, MemoryFilm } from '../../../core/film/store';
+import type { Filter } from '../../../core/finishing/denoise/filter';
 import { recentreCamera } from '../../../core/scene/recentre';
 import { measureExposure, meterBlock, meterFilm, meterSettings } from '../../../kernel/host/meter';
 import { hasReached, renderFilm } from '../../../kernel/host/render-film';
@@ -38,6 +39,8 @@ export interface Taking {
   halt(): boolean;
   /** The same for the first look, which may serve a newer order. */
   haltLook(): boolean;
+  /** Waits until the hand has rested; false when the first look is no longer wanted. */
+  rests(): Promise<boolean>;
   /** Waits through a pause; false when the order is no longer wanted. */
   goesOn(): Promise<boolean>;
   threads(): number;
@@ -62,10 +65,12 @@ const settingsOf = (setup: RenderSetup, ev100: number | null): RenderSettings =>
 });
 
 export async function takePicture(taking: Taking): Promise<void> {
-  const { job, scene, goesOn } = taking;
+  const { job, scene, goesOn, rests, send } = taking;
   let { setup } = taking;
   await scene.load(setup);
-  if (!(kept?.key === filmKey(job) && hasWhole(job, kept.film))) await takeLook(taking);
+  const look = kept?.key === filmKey(job) && hasWhole(job, kept.film) ? null : await takeLook(taking);
+  if (!(await rests())) return;
+  if (look) send(look);
   if (!(await goesOn())) return;
   if (!setup.exact) {
     setup = await scene.ask(job, true);
@@ -76,26 +81,42 @@ export async function takePicture(taking: Taking): Promise<void> {
   if (ev100 !== null) await takeFilm(setup, ev100, taking);
 }
 
-async function takeLook({ job, setup, scene, haltLook, send }: Taking): Promise<void> {
+/** Null when it was ended. */
+async function takeLook({ job, setup, scene, haltLook }: Taking): Promise<Sent | null> {
   const width = job.width / 2;
   const height = job.height / 2;
   const film = new MemoryFilm();
   const settings: RenderSettings = { ...settingsOf(setup, setup.ev100 ?? lastEv), width, height, limits: limitsOfLook(setup.settings.limits) };
   const { by } = await renderFilm(scene.pool(settings), film, tilesOf(width, height), { samples: 1, grain: null, seconds: null, white: 1, unit: 1 }, { shouldStop: haltLook });
-  if (by !== 'limits') return;
+  if (by !== 'limits') return null;
   const ev100 = setup.ev100 ?? (await meterFilm(film, width, height, meterBlock(width, height))) + setup.meter_ev;
   lastEv = ev100;
-  const { rgba, filter } = await developPicture({ film, width, height, white: whiteLuminance(ev100) }, job.brief.finish, scene.filter, null);
-  send({ width, height, rgba, samples: 0, grain: null, ev100, filter, ended: false, film: null });
+  const made = await unlessCancelled(developPicture({ film, width, height, white: whiteLuminance(ev100) }, job.brief.finish, scene.filter(haltLook), null));
+  return made && { width, height, rgba: made.rgba, samples: 0, grain: null, ev100, filter: made.filter, ended: false, film: null };
+}
+
+/** Null of what was cancelled. */
+async function unlessCancelled<T>(made: Promise<T>): Promise<T | null> {
+  try {
+    return await made;
+  } catch (error) {
+    if (error instanceof Cancelled) return null;
+    throw error;
+  }
 }
 
 const WARM_PX = 128;
 const WARM_SAMPLES = 2;
 
-/** A little of the picture that nobody sees. */
-export async function warmUp(setup: RenderSetup, scene: SceneMemory, halt: () => boolean): Promise<void> {
-  const size = { width: WARM_PX, height: WARM_PX };
-  await renderFilm(scene.pool({ ...settingsOf(setup, null), ...size }), new MemoryFilm(), tilesOf(WARM_PX, WARM_PX), { samples: WARM_SAMPLES, grain: null, seconds: null, white: 1, unit: UNIT_SAMPLES }, { shouldStop: halt });
+/** A little of the picture that nobody sees, as a look and as a film. */
+export async function warmUp({ job, setup, scene, halt }: Pick<Taking, 'job' | 'setup' | 'scene' | 'halt'>): Promise<void> {
+  const [width, height] = [WARM_PX, WARM_PX];
+  const settings = { ...settingsOf(setup, null), width, height };
+  for (const limits of [limitsOfLook(settings.limits), settings.limits]) {
+    const film = new MemoryFilm();
+    const { by } = await renderFilm(scene.pool({ ...settings, limits }), film, tilesOf(width, height), { samples: WARM_SAMPLES, grain: null, seconds: null, white: 1, unit: UNIT_SAMPLES }, { shouldStop: halt });
+    if (by !== 'limits' || !(await unlessCancelled(developPicture({ film, width, height, white: 1 }, job.brief.finish, scene.filter(halt), null)))) return;
+  }
 }
 
 const limitsOfLook = (limits: PathLimits): PathLimits => ({ ...limits, diffuse: Math.min(limits.diffuse ?? LOOK_LIMITS.diffuse, LOOK_LIMITS.diffuse), gloss: Math.min(limits.gloss ?? LOOK_LIMITS.gloss, LOOK_LIMITS.gloss) });
@@ -107,7 +128,7 @@ async function readMeter(setup: RenderSetup, { scene, halt, goesOn }: Taking): P
   if (known !== undefined) return known;
   const small = meterSettings(settingsOf(setup, null));
   for (;;) {
-    const reading = await measureExposure(scene.pool(small), small, halt);
+    const reading = await measureExposure(scene.pool(small), small, halt, UNIT_SAMPLES);
     if (reading !== null) {
       metered.set(key, reading + setup.meter_ev);
       return reading + setup.meter_ev;
@@ -147,7 +168,7 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
       whole = ended || reached();
       if (!whole && performance.now() < nextLook) continue;
       const began = performance.now();
-      const made = await develop(picture, job, scene, whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
+      const made = await develop(picture, job, scene.filter(halt), whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
       if (!made) return;
       const { rgba, ...cleaned } = made;
       own.last = { ...cleaned, samples: end.samples, grain: end.grain, ended, film: ended ? await hashOf(picture) : null };
@@ -159,15 +180,11 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
 }
 
 /** Begins again when a pause stopped the filter; null when the order is no longer wanted. */
-async function develop(picture: FilmPicture, job: PreviewJob, scene: SceneMemory, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<(Cleaned & { rgba: ArrayBuffer }) | null> {
+async function develop(picture: FilmPicture, job: PreviewJob, guided: Filter, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<(Cleaned & { rgba: ArrayBuffer }) | null> {
   for (;;) {
-    try {
-      const made = await developPicture(picture, job.brief.finish, scene.filter, learned);
-      return (await goesOn()) ? made : null;
-    } catch (error) {
-      if (!(error instanceof Cancelled)) throw error;
-      if (!(await goesOn())) return null;
-    }
+    const made = await unlessCancelled(developPicture(picture, job.brief.finish, guided, learned));
+    if (!(await goesOn())) return null;
+    if (made) return made;
   }
 }
 
