@@ -27,6 +27,21 @@ describe('developing', () => {
   it('is mean, exposure, tone curve, sRGB', () => {
     for (const value of [0.5, 20, 80, 400]) expect(develop(pixel(value, 16), 16, 120)[0]).toBe(Math.round(255 * encodeSrgb(toneCurve(value / 120))));
   });
+  it('never falls while light grows, from black to white, and what it has met before it develops as the first time', () => {
+    const codes = () => {
+      const out: number[] = [];
+      for (let value = 1e-4; value < 1e5; value *= 1.001) {
+        const code = develop(pixel(value, 2), 2, 120)[0]!;
+        expect(Math.abs(code - 255 * encodeSrgb(toneCurve(value / 120)))).toBeLessThanOrEqual(1);
+        out.push(code);
+      }
+      return out;
+    };
+    const first = codes();
+    expect(first.every((code, i) => i === 0 || code >= first[i - 1]!)).toBe(true);
+    expect(new Set(first).size).toBe(256);
+    expect(codes()).toEqual(first);
+  });
   it('a stop of exposure doubles what is developed', () => expect(develop(pixel(30, 16), 16, 120, { ...own, exposure_ev: 1 })).toEqual(develop(pixel(60, 16), 16, 120)));
   it('a white balance makes its light neutral', () => {
     const warm = new Float32Array(CHANNELS);
