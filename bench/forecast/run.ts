@@ -34,7 +34,7 @@ for (const { name: project, model, pictures } of DEMO_PROJECTS) {
     const whole = resolveSize(brief.size);
     const longest = Math.max(whole.width_px, whole.height_px);
     const of = (px: number) => prepare({ scene, brief: { ...brief, size: scaleSize(whole, px / longest), quality: { ...brief.quality, scale: 1 } }, captured: null, module, threads: config.threads });
-    const probe = await takeProbe(await of(1024), module, config.threads, () => 0);
+    const probe = await takeProbe(await of(1024), module, config.threads, () => 0, async () => {});
     for (const [i, px] of LONG_SIDES_PX.entries()) {
       const prepared = await of(px);
       const { width, height } = prepared.settings;

@@ -95,13 +95,12 @@ export const openingsOf = (plain: Pick<Scene, 'openings'>, brief: Brief, centre:
 
 // The sky is smooth but for the sun, which is sampled by itself: a small grid stays in the processor's cache.
 const SKY_GRID = 128;
-const COARSE_SKY = 512;
 
 /** `captured` is the image of captured surroundings. */
 export const makeLight = (brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight => adjustLight(makeNeutralLight(brief, scene, captured), brief);
 
-/** Whether the light of a brief is one that a first look does not wait for. */
-export const takesLong = ({ surroundings }: Brief): boolean => surroundings.kind === 'sky' && surroundings.heaps !== null && surroundings.heaps.cover > 0;
+/** Whether the light of a brief is one that a first look does not wait for: clear air takes a few tenths of a second, clouds some seconds. */
+export const takesLong = ({ surroundings }: Brief): boolean => surroundings.kind === 'sky';
 
 /** The costly part of a light: an image before it is turned and brightened. Equal for briefs of equal neutralKey; `coarse`: quick, to see by. */
 export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null, coarse = false): SurroundingsLight {
@@ -114,7 +113,7 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
     const { visibility_km, cloud, heaps, sun_ev, sky_ev, moon_ev } = around;
     // in the image sun and moon count against the sky; the whole is brightened later
     const gain = (warmth: number, ev: number) => scale(warmthGain(warmth), 2 ** (ev - sky_ev));
-    const { pixels, width, height, disc, stars } = makeSky({ direction: sun.direction, visibility_km, cloud, heaps, moon, sunGain: gain(around.sun_warmth, sun_ev), skyGain: gain(around.sky_warmth, sky_ev), moonGain: gain(around.moon_warmth, moon_ev), ...(coarse ? { width: COARSE_SKY } : {}) });
+    const { pixels, width, height, disc, stars } = makeSky({ direction: sun.direction, visibility_km, cloud, heaps, moon, sunGain: gain(around.sun_warmth, sun_ev), skyGain: gain(around.sky_warmth, sky_ev), moonGain: gain(around.moon_warmth, moon_ev), coarse });
     const grid = buildImportanceGrid(pixels, width, height, SKY_GRID);
     return { even: null, image: { pixels, width, height, scale: 1, rotation: 0, grid }, sun: disc, stars: stars.share > 0 ? { gain: stars.share, axes, clear: stars.clear } : null };
   }

@@ -98,7 +98,7 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
     return { model: moved, indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module), bytes: bytes.byteLength, header: packHeader(bytes) };
   });
   const fineKey = neutralKey(brief);
-  // clouds take seconds in full; a first look has them coarse
+  // a first look has a sky coarse that is not there in full
   const coarse = !request.exact && takesLong(brief) && !lights.has(fineKey);
   const lightKey = coarse ? `${fineKey} coarse` : fineKey;
   const light = await lights.get(lightKey, async () => {

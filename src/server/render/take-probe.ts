@@ -3,6 +3,7 @@ import { layerCount } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import type { Probe, ProbeAt } from '../../core/forecast/forecast';
 import { probePatches } from '../../core/forecast/patches';
+import type { TilePool } from '../../kernel/host/pool';
 import { renderFilm } from '../../kernel/host/render-film';
 import { layOut } from '../../kernel/host/settings';
 import { openPool } from './node-threads';
@@ -13,19 +14,29 @@ const LONG_SIDES_PX = [512, 2560] as const;
 const SAMPLES = 16;
 // The first samples run in code that is not yet compiled in full.
 const WARM_UP = 4;
+// Of a patch, before it may be asked to wait.
+const UNIT_SAMPLES = 2;
 
-/** `setUp`: asked when the first pool is warm, seconds since the work began. */
-export async function takeProbe({ packed, settings, white, layers }: Prepared, module: WebAssembly.Module, threads: number, setUp: () => number): Promise<Probe> {
+/** `setUp`: asked when the first pool is warm, seconds since the work began. `mayGoOn`: awaited before every patch. */
+export async function takeProbe({ packed, settings, white, layers }: Prepared, module: WebAssembly.Module, threads: number, setUp: () => number, mayGoOn: () => Promise<void>): Promise<Probe> {
   const longest = Math.max(settings.width, settings.height);
   let setupSeconds = 0;
   const at: ProbeAt[] = [];
   for (const px of LONG_SIDES_PX) {
     const [width, height] = [settings.width, settings.height].map((side) => Math.max(1, Math.round((side * px) / longest))) as [number, number];
     const pool = openPool(module, layOut(packed, { ...settings, width, height }, threads));
+    const inTurn: TilePool = {
+      threads: pool.threads,
+      layers: pool.layers,
+      async render(...work) {
+        await mayGoOn();
+        return pool.render(...work);
+      }
+    };
     try {
       const patches = probePatches(width, height);
       const pixels = patches.reduce((sum, p) => sum + p.width * p.height, 0);
-      const render = (samples: number, film: MemoryFilm) => renderFilm(pool, film, patches, { samples, grain: null, seconds: null, white });
+      const render = (samples: number, film: MemoryFilm) => renderFilm(inTurn, film, patches, { samples, grain: null, seconds: null, white, unit: UNIT_SAMPLES });
       await render(WARM_UP, new MemoryFilm());
       setupSeconds ||= setUp();
       const film = new MemoryFilm();

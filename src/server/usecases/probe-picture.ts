@@ -8,6 +8,7 @@ import { findProbe, saveProbe } from '../store/forecasts';
 import { openProofs } from '../store/proofs';
 import { done, type Outcome, refused } from './identify';
 import { inTurn } from './in-turn';
+import { giveWay } from './preview-first';
 import { sentBrief } from './sent-brief';
 
 /** Of the picture that patches are taken of; their own sizes are the worker's. */
@@ -27,7 +28,7 @@ export async function probePicture(projectId: string, input: unknown): Promise<O
     const known = findProbe(key);
     if (known) return done(known);
     if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; the forecast is measured when it has ended', 'busy');
-    const said = await probeBrief({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } } });
+    const said = await probeBrief({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } } }, giveWay);
     if (!said.ok) return refused(said.message);
     saveProbe(key, said.probe, Date.now());
     return done(said.probe);

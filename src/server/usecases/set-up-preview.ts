@@ -6,6 +6,7 @@ import { config } from '../config';
 import type { SetupReply, SetupRequest } from '../render/setup-worker';
 import { latestRevision } from '../store/projects';
 import { done, type Outcome, refused } from './identify';
+import { previewComesFirst } from './preview-first';
 import { missingImage } from './sent-brief';
 
 const MOST_PX = 4096;
@@ -64,6 +65,7 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   if (width === null || height === null) return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
   const missing = missingImage(brief);
   if (missing) return missing;
+  previewComesFirst();
   const worker = helper();
   const request: SetupRequest = { id: ++lastId, model: revision.glb_sha256, brief, width, height, pack: text(question.pack, 64), rig: text(question.rig, 64), light: text(question.light, 1000), exact: question.exact === true };
   clearTimeout(worker.idle);

@@ -46,12 +46,14 @@ export interface SkyOptions {
   skyGain?: Vec3;
   moonGain?: Vec3;
   width?: number;
+  /** Quick, for a first look. */
+  coarse?: boolean;
 }
 
 const GROUND_REFLECTANCE = 0.2;
-const PLAIN_WIDTH = 512;
+const PLAIN_WIDTH = { fine: 512, coarse: 256 };
 // Clouds have edges to show.
-const CLOUD_WIDTH = 1536;
+const CLOUD_WIDTH = { fine: 1536, coarse: 512 };
 const ONES: Vec3 = [1, 1, 1];
 // Less than this of the disc is as good as none.
 const LEAST_DISC = 0.002;
@@ -97,7 +99,8 @@ interface Source {
 export function makeSky(options: SkyOptions): SkyImage {
   const { cloud, visibility_km, heaps = null, moon = null, sunGain = ONES, skyGain = ONES, moonGain = ONES } = options;
   const heaped = heaps !== null && heaps.cover > 0;
-  const width = options.width ?? (heaped ? CLOUD_WIDTH : PLAIN_WIDTH);
+  const fineness = options.coarse ? 'coarse' : 'fine';
+  const width = options.width ?? (heaped ? CLOUD_WIDTH : PLAIN_WIDTH)[fineness];
   const sunElevation = elevationOf(options.direction);
   const sunUp = sunElevation > -SUN_RADIUS_RAD;
   const moonUp = moon !== null && elevationOf(moon.direction) > -MOON_RADIUS_RAD;
@@ -106,7 +109,7 @@ export function makeSky(options: SkyOptions): SkyImage {
   const source = (direction: Vec3, share: number, airGain: Vec3, gain: Vec3): Source => {
     const elevation = elevationOf(direction);
     const lux = (heightKm: number) => times(directSun(visibility_km, elevation, heightKm), scale(gain, share));
-    return { direction, air: clear > 0 ? clearAir(visibility_km, elevation) : null, airGain: scale(airGain, share), direct: lux(EYE_KM), atClouds: lux((heaps?.base_m ?? 0) / 1000 + EYE_KM) };
+    return { direction, air: clear > 0 ? clearAir(visibility_km, elevation, options.coarse) : null, airGain: scale(airGain, share), direct: lux(EYE_KM), atClouds: lux((heaps?.base_m ?? 0) / 1000 + EYE_KM) };
   };
   const sources = [source(options.direction, 1, skyGain, sunGain)];
   if (moonUp && !sunUp) sources.push(source(moon.direction, moonIlluminance(moon.phase) / SUN_ILLUMINANCE_LX, moonGain, moonGain));
@@ -115,7 +118,7 @@ export function makeSky(options: SkyOptions): SkyImage {
 
   const veil = scale(skyGain, overcastNow(sunElevation) * cloud);
   const glow = scale(times(NIGHT_COLOR, skyGain), DARK_ZENITH * clear);
-  const open = openSky(sources, veil, glow, clear, heaped ? Math.min(width, PLAIN_WIDTH) : width);
+  const open = openSky(sources, veil, glow, clear, heaped ? Math.min(width, PLAIN_WIDTH[fineness]) : width);
   const clouds = heaped ? cloudImage(heaps, main.direction, width) : null;
   const upper = clouds ? cloudsBefore(open, clouds, heaps!, options, main) : { image: open, clear: null };
 

@@ -53,6 +53,13 @@ describe('sunlight through clear air', () => {
 });
 
 describe('clear sky', () => {
+  it.each([-5, 2, 40])('a coarse one shows the same, the sun at %i degrees', (elevation) => {
+    const options = { direction: towards(elevation), visibility_km: 40, cloud: 0, width: 128 };
+    const [fine, coarse] = [makeSky(options).pixels, makeSky({ ...options, coarse: true }).pixels];
+    const apart = Array.from({ length: fine.length / 6 }, (_, i) => Math.abs(coarse[i * 3 + 1]! / fine[i * 3 + 1]! - 1)).sort((a, b) => a - b);
+    expect(apart[Math.floor(0.95 * apart.length)]!).toBeLessThan(0.02);
+    expect(apart.at(-1)!).toBeLessThan(0.2);
+  });
   const sky = makeSky({ direction: towards(35), visibility_km: 40, cloud: 0, width: 256 });
   const at = (elevation: number, azimuth: number): Vec3 => {
     const j = Math.floor(((90 - elevation) / 180) * sky.height);

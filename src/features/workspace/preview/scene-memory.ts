@@ -1,4 +1,5 @@
 /** What the director holds of a scene: its pack in shared memory, its light, the threads over both; and how they are got from the server. */
+import { canonicalJson, filmBrief } from '../../../core/brief/brief';
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import type { SurroundingsLight } from '../../../core/lights/surroundings-light';
 import { guidedFilter } from '../../../kernel/host/guided-filter';
@@ -30,6 +31,8 @@ export class SceneMemory {
   private readonly members: WebThread[] = [];
   private rig: { key: string; bytes: Uint8Array } | null = null;
   private light: { key: string; light: SurroundingsLight } | null = null;
+  /** The last answer, and of what. */
+  private answered: { key: string; setup: RenderSetup } | null = null;
   private module: Promise<WebAssembly.Module> | null = null;
   private guided: Filter | null = null;
   private haltFilter = () => false;
@@ -38,12 +41,19 @@ export class SceneMemory {
 
   /** What the brief needs. Not `exact`, a pack with another origin serves, when it is here and the right one is not made yet. */
   async ask({ project, brief, width, height }: PreviewJob, exact: boolean): Promise<RenderSetup> {
+    const key = canonicalJson({ project, brief: filmBrief(brief), width, height });
+    // what was asked to get ready is mostly what is wanted then
+    if (this.answered?.key === key && this.answered.setup.exact) {
+      void fetch('/api/preview', { method: 'POST' }).catch(() => {});
+      return this.answered.setup;
+    }
     const answer = await fetch(`/api/projects/${project}/preview`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ brief, width, height, exact, pack: this.loaded?.key ?? null, rig: this.rig?.key ?? null, light: this.light?.key ?? null }) });
     if (!answer.ok) throw new Error(((await answer.json().catch(() => null)) as { message?: string } | null)?.message ?? `the server answered ${answer.status}`);
     const setup = decodeSetup(new Uint8Array(await answer.arrayBuffer()), (key) => (this.light?.key === key ? this.light.light : null));
     this.light = { key: setup.lightKey, light: setup.settings.light };
     if (setup.rig) this.rig = { key: setup.rigKey, bytes: setup.rig };
-    return { ...setup, rig: null };
+    this.answered = { key, setup: { ...setup, rig: null } };
+    return this.answered.setup;
   }
 
   /** Has the setup's pack and rig here, with room for its surroundings. No thread may be at work. */
@@ -108,6 +118,7 @@ export class SceneMemory {
   }
 
   drop(): void {
+    this.answered = null;
     for (const member of this.members.splice(0)) void member.end();
     this.loaded = null;
   }
