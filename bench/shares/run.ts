@@ -32,7 +32,7 @@ console.log('| scene | a path takes, times its own rays | of its time: trees | a
 for (const project of DEMO_PROJECTS) {
   const scene = await readScene(await writeModel(project.model()));
   const first = project.pictures[0]!.brief;
-  const brief = { ...BRIEF_DEFAULTS, ...first, size: SIZE, exposure: { ev100: 12 }, quality: { ...first.quality, scale: 1 } };
+  const brief = { ...BRIEF_DEFAULTS, ...first, size: SIZE, quality: { ...first.quality, scale: 1 } };
   const { packed, settings } = await prepare({ scene, brief, captured: null, module, threads: 1 });
   const laidOut = layOut(packed, settings, 1);
   const kernel = instantiate(module, laidOut.memory, 0);

@@ -67,7 +67,10 @@ function otherOf(cosine: v128): v128 {
   return f32x4.sqrt(f32x4.pmax(f32x4.sub(f32x4.splat(1), f32x4.mul(cosine, cosine)), f32x4.splat(0)));
 }
 
-/** At most what the lamps of each of a node's children bring to the place, up to a constant; 0 only where they bring nothing. */
+/**
+ * About what the lamps of each of a node's children bring to the place, up to a constant; 0 only where they bring nothing. Cosines over the angle that a child is seen
+ * under fall evenly to 0 where its last edge turns away; by their most, a wide softbox near the horizon would be chosen in vain.
+ */
 function importances(n: usize): v128 {
   if (load<u32>(SETTINGS + S_WITHOUT) & WITHOUT_LIGHT_TREE) return v128.load(n, N_STRENGTH);
   const one = f32x4.splat(1), zero = f32x4.splat(0);
@@ -81,14 +84,14 @@ function importances(n: usize): v128 {
   const along = f32x4.add(f32x4.add(f32x4.mul(cx, v128.load(n, N_AXIS)), f32x4.mul(cy, v128.load(n, N_AXIS + 16))), f32x4.mul(cz, v128.load(n, N_AXIS + 32)));
   const cosine = f32x4.pmax(f32x4.pmin(f32x4.neg(f32x4.mul(along, k)), one), f32x4.splat(-1)), sine = otherOf(cosine);
   const cosS = v128.load(n, N_COS_SPREAD), sinS = v128.load(n, N_SIN_SPREAD);
-  const cosP = cosLess(cosLess(cosine, sine, cosS, sinS), sinLess(cosine, sine, cosS, sinS), cosU, sinU);
+  const cosN = cosLess(cosine, sine, cosS, sinS), cosP = cosLess(cosN, sinLess(cosine, sine, cosS, sinS), cosU, sinU), even = f32x4.div(one, f32x4.add(one, sinU));
   // falls with the cosine within the first right angle beyond the spread; lamps that shine otherwise are taken as even
-  let value = v128.bitselect(f32x4.mul(strength, f32x4.pmax(cosP, zero)), strength, f32x4.gt(v128.load(n, N_FALLS), zero));
+  let value = v128.bitselect(f32x4.mul(strength, f32x4.pmax(f32x4.mul(f32x4.add(cosN, sinU), even), zero)), strength, f32x4.gt(v128.load(n, N_FALLS), zero));
   value = v128.and(value, f32x4.gt(cosP, v128.load(n, N_COS_END)));
   if (!everywhere) {
     const facing = f32x4.add(f32x4.add(f32x4.mul(cx, f32x4.splat(nx)), f32x4.mul(cy, f32x4.splat(ny))), f32x4.mul(cz, f32x4.splat(nz)));
     const c = f32x4.pmax(f32x4.pmin(f32x4.mul(facing, k), one), f32x4.splat(-1));
-    value = f32x4.mul(value, f32x4.pmax(cosLess(c, otherOf(c), cosU, sinU), zero));
+    value = f32x4.mul(value, f32x4.pmax(f32x4.mul(f32x4.add(c, sinU), even), zero));
   }
   return v128.bitselect(strength, value, f32x4.le(d2, r2)); // within its sphere anything may be
 }

@@ -6,6 +6,7 @@ import type { PhotometricWeb } from '../../core/lights/web/web';
 import type { LightGroups } from '../../core/scene/light-groups';
 import type { Scene, SceneGeometry, SceneLight, TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
+import { sharesBeforeGlass } from './behind-glass';
 import { buildLightTree, joinLightTrees, type TreeLight, type TreeNode, widen } from './light-tree';
 import type { Views } from './views';
 
@@ -37,7 +38,7 @@ export interface Emitter {
   corners: Float32Array;
   /** m2 */
   area: number;
-  /** Intensity along its normal, cd. */
+  /** Intensity along its normal, cd, as far as it can be aimed at. */
   strength: number;
   twoSided: boolean;
 }
@@ -79,10 +80,12 @@ const glows = new WeakMap<SceneGeometry, Map<string, Glow>>();
 export function glowOf(scene: Pick<Scene, 'materials' | 'textures' | 'geometry'>, ownMaterials: number): Glow {
   const kept = glows.get(scene.geometry) ?? new Map<string, Glow>();
   glows.set(scene.geometry, kept);
-  const key = JSON.stringify(scene.materials.slice(0, ownMaterials).map((m) => [m.emissive, m.emissiveTexture?.texture, m.twoSided]));
+  const key = JSON.stringify(scene.materials.slice(0, ownMaterials).map((m) => [m.emissive, m.emissiveTexture?.texture, m.twoSided, m.solid && m.transmission]));
   const found = kept.get(key);
   if (found) return found;
   const emitters = collectEmitters(scene);
+  const shares = sharesBeforeGlass(scene, emitters);
+  for (const emitter of emitters) emitter.strength *= shares.get(emitter.material) ?? 1;
   const glow = { emitters, tree: buildLightTree(emitters.map(treeLightOf)) };
   if (kept.size >= 4) kept.clear();
   kept.set(key, glow);
