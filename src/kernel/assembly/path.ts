@@ -471,8 +471,8 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     bsdf.beginScattering(-dx, -dy, -dz, channel);
     // not before: rays that pass sheer surfaces leave their materials in surface.ts
     if (aided && bounce == 0) lookAround();
-    if (inRoom && bsdf.scatters) portals.weigh(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
-    else portals.weighNone();
+    if (inRoom && bsdf.scatters) portals.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
+    else portals.seenFromNowhere();
     if (lampKind) lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     chance = 1;
     draw(pair + 4);

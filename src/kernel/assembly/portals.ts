@@ -6,11 +6,13 @@ import { MOST_PORTALS, P_PORTAL_COUNT, P_PORTALS_PTR, PACK, PORTAL_ALONG_A, PORT
 
 /** The direction sampled last. */
 export let dx: f32 = 0; export let dy: f32 = 0; export let dz: f32 = 0;
-/** Sum of the weights at the place weighed last; 0 when no light comes through a portal here. */
-export let open: f32 = 0;
-
+let open: f32 = 0; // sum of the weights at the place weighed last
 let weights: usize = 0;
+/** Where light is wanted, its normal, and whether light from behind counts; the weights there are made when they are first asked for. */
 let x: f32 = 0; let y: f32 = 0; let z: f32 = 0;
+let nx: f32 = 0; let ny: f32 = 0; let nz: f32 = 0;
+let everywhere: bool = false;
+let anywhere: bool = false; let weighed: bool = false;
 
 /** Gives this instance room for its weights. */
 export function setScratch(address: usize): void {
@@ -27,22 +29,36 @@ function portal(i: i32): usize {
   return <usize>load<u32>(PACK + P_PORTALS_PTR) + <usize>(i * PORTAL_BYTES);
 }
 
-/** No portals here: outside, or where nothing scatters. */
-export function weighNone(): void {
-  open = 0;
+/** No portals from here on: outside, or where nothing scatters. */
+export function seenFromNowhere(): void {
+  anywhere = false;
 }
 
-/** Weighs the portals as seen from a point with a normal; `everywhere` when light from behind counts too. */
-export function weigh(px: f32, py: f32, pz: f32, nx: f32, ny: f32, nz: f32, everywhere: bool): void {
+/** The portals are wanted as seen from a point with a normal; `fromBehind` when light from behind counts too. */
+export function seenFrom(px: f32, py: f32, pz: f32, normalX: f32, normalY: f32, normalZ: f32, fromBehind: bool): void {
   x = px; y = py; z = pz;
+  nx = normalX; ny = normalY; nz = normalZ;
+  everywhere = fromBehind;
+  anywhere = true; weighed = false;
+}
+
+/** Whether light comes through a portal to the place given last. */
+export function areOpen(): bool {
+  if (!anywhere) return false;
+  if (!weighed) weigh();
+  return open > 0;
+}
+
+function weigh(): void {
+  weighed = true;
   open = 0;
   const count = min<i32>(load<i32>(PACK + P_PORTAL_COUNT), MOST_PORTALS);
   for (let i = 0; i < count; i++) {
     const p = portal(i), area = load<f32>(p, PORTAL_AREA);
     // of a parallelogram the middle, of a triangle a point near it: a weight only has to be about right
-    const cx = load<f32>(p) + <f32>0.5 * (load<f32>(p, 12) + load<f32>(p, 24)) - px;
-    const cy = load<f32>(p, 4) + <f32>0.5 * (load<f32>(p, 16) + load<f32>(p, 28)) - py;
-    const cz = load<f32>(p, 8) + <f32>0.5 * (load<f32>(p, 20) + load<f32>(p, 32)) - pz;
+    const cx = load<f32>(p) + <f32>0.5 * (load<f32>(p, 12) + load<f32>(p, 24)) - x;
+    const cy = load<f32>(p, 4) + <f32>0.5 * (load<f32>(p, 16) + load<f32>(p, 28)) - y;
+    const cz = load<f32>(p, 8) + <f32>0.5 * (load<f32>(p, 20) + load<f32>(p, 32)) - z;
     const d2 = cx * cx + cy * cy + cz * cz, inverse: f32 = <f32>1 / sqrt<f32>(max<f32>(d2, <f32>1e-12));
     const size = min<f32>(sqrt<f32>(area) * inverse, 1);
     const facing = abs<f32>(cx * load<f32>(p, PORTAL_NORMAL) + cy * load<f32>(p, PORTAL_NORMAL + 4) + cz * load<f32>(p, PORTAL_NORMAL + 8)) * inverse;
@@ -53,7 +69,7 @@ export function weigh(px: f32, py: f32, pz: f32, nx: f32, ny: f32, nz: f32, ever
   }
 }
 
-/** Samples a direction through a portal from the place weighed last. */
+/** Samples a direction through a portal from the place given last, where they are open. */
 export function sample(u0: f32, u1: f32): void {
   const last = min<i32>(load<i32>(PACK + P_PORTAL_COUNT), MOST_PORTALS) - 1;
   let rest = u0 * open, i = 0, weight = load<f32>(weights);

@@ -90,12 +90,12 @@ function cellAngle(row: i32): f32 {
 
 /** Density per solid angle of sampleSky at the place that the portals were weighed for. */
 export function skyPdf(x: f32, y: f32, z: f32): f32 {
-  return portals.open > 0 ? PORTAL_SHARE * portals.pdf(x, y, z) + OPEN_SHARE * openPdf(x, y, z) : openPdf(x, y, z);
+  return portals.areOpen() ? PORTAL_SHARE * portals.pdf(x, y, z) + OPEN_SHARE * openPdf(x, y, z) : openPdf(x, y, z);
 }
 
 /** Samples a direction of the surroundings. In a room most samples go through its portals. */
 export function sampleSky(u0: f32, u1: f32): void {
-  if (portals.open == 0) { sampleOpen(u0, u1); return; }
+  if (!portals.areOpen()) { sampleOpen(u0, u1); return; }
   if (u0 < OPEN_SHARE) {
     sampleOpen(u0 / OPEN_SHARE, u1);
     sPdf = OPEN_SHARE * sPdf + PORTAL_SHARE * portals.pdf(sx, sy, sz);
