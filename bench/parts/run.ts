@@ -21,6 +21,7 @@ import { prepare } from '../../src/server/render/session';
 const SIZE = { width_px: 128, height_px: 96 };
 const SAMPLES = 32;
 const SEEDS = 5;
+const ONLY = process.env.SPHAERA_BENCH_SCENE ?? '';
 const module = await loadKernel();
 
 async function render(packed: PackedScene, settings: RenderSettings, goal: Partial<RenderGoal> & { white: number }) {
@@ -64,7 +65,7 @@ const evenings = pictures.filter(({ name }) => name.startsWith('Reading room')).
 
 const gain = (ratio: number) => (1 / ratio).toFixed(2);
 console.log('| picture | light tree | slight light left to chance | window panes | low-discrepancy points | stopping by tile: samples spared |\n| --- | --- | --- | --- | --- | --- |');
-for (const { model, name, brief: own } of [...pictures, ...evenings]) {
+for (const { model, name, brief: own } of [...pictures, ...evenings].filter(({ name }) => name.includes(ONLY))) {
   const scene = await readScene(await writeModel(model()));
   const brief = { ...BRIEF_DEFAULTS, ...own, size: SIZE, quality: { ...own.quality, scale: 1 } };
   const { packed, settings, white } = await prepare({ scene, brief, captured: null, module, threads: 2 });

@@ -4,7 +4,6 @@
  */
 import { cross, normalize, type Vec3 } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
-import type { Emitter } from './pack-lights';
 
 /** Of one material's glow. */
 const RAYS = 96;
@@ -14,12 +13,18 @@ const LEAST = 0.1;
 const MOST_GLASS = 200_000;
 const GOLDEN_TURN = Math.PI * (1 + Math.sqrt(5));
 
+/** A triangle that glows: its corner and two edges, nine floats. */
+interface Glowing {
+  material: number;
+  corners: Float32Array;
+}
+
 /** Share of the rays from each glowing material that meet no glass, at least LEAST. By spirals, no random numbers. */
-export function sharesBeforeGlass(scene: Pick<Scene, 'materials' | 'geometry'>, emitters: readonly Emitter[]): Map<number, number> {
+export function sharesBeforeGlass(scene: Pick<Scene, 'materials' | 'geometry'>, emitters: readonly Glowing[]): Map<number, number> {
   const shares = new Map<number, number>();
   const glass = glassTriangles(scene);
   if (glass.length === 0 || glass.length / 9 > MOST_GLASS) return shares;
-  const byMaterial = new Map<number, Emitter[]>();
+  const byMaterial = new Map<number, Glowing[]>();
   for (const emitter of emitters) byMaterial.set(emitter.material, [...(byMaterial.get(emitter.material) ?? []), emitter]);
   for (const [material, own] of byMaterial) {
     let free = 0;
@@ -44,7 +49,7 @@ function glassTriangles({ materials, geometry }: Pick<Scene, 'materials' | 'geom
 }
 
 /** Ray `i` from the middle of a triangle, of a cosine hemisphere about its normal. */
-function rayFrom({ corners: c }: Emitter, i: number): [Vec3, Vec3] {
+function rayFrom({ corners: c }: Glowing, i: number): [Vec3, Vec3] {
   const [a, b]: [Vec3, Vec3] = [[c[3]!, c[4]!, c[5]!], [c[6]!, c[7]!, c[8]!]];
   const z = normalize(cross(a, b));
   const x = normalize(a);
