@@ -14,8 +14,6 @@ const LONG_SIDES_PX = [512, 2560] as const;
 const SAMPLES = 16;
 // The first samples run in code that is not yet compiled in full.
 const WARM_UP = 4;
-// Of a patch, before it may be asked to wait.
-const UNIT_SAMPLES = 2;
 
 /** `setUp`: asked when the first pool is warm, seconds since the work began. `mayGoOn`: awaited before every patch. */
 export async function takeProbe({ packed, settings, white, layers }: Prepared, module: WebAssembly.Module, threads: number, setUp: () => number, mayGoOn: () => Promise<void>): Promise<Probe> {
@@ -36,7 +34,7 @@ export async function takeProbe({ packed, settings, white, layers }: Prepared, m
     try {
       const patches = probePatches(width, height);
       const pixels = patches.reduce((sum, p) => sum + p.width * p.height, 0);
-      const render = (samples: number, film: MemoryFilm) => renderFilm(inTurn, film, patches, { samples, grain: null, seconds: null, white, unit: UNIT_SAMPLES });
+      const render = (samples: number, film: MemoryFilm) => renderFilm(inTurn, film, patches, { samples, grain: null, seconds: null, white });
       await render(WARM_UP, new MemoryFilm());
       setupSeconds ||= setUp();
       const film = new MemoryFilm();

@@ -105,12 +105,13 @@ async function unlessCancelled<T>(made: Promise<T>): Promise<T | null> {
   }
 }
 
-const WARM_PX = 128;
-const WARM_SAMPLES = 2;
+// A tile for each of two threads, low ones: whoever wants the first look waits for no more than a sample of them.
+const WARM_PX = { width: 128, height: 16 };
+const WARM_SAMPLES = 16;
 
 /** A little of the picture that nobody sees, as a look and as a film. */
 export async function warmUp({ job, setup, scene, halt }: Pick<Taking, 'job' | 'setup' | 'scene' | 'halt'>): Promise<void> {
-  const [width, height] = [WARM_PX, WARM_PX];
+  const { width, height } = WARM_PX;
   const settings = { ...settingsOf(setup, null), width, height };
   for (const limits of [limitsOfLook(settings.limits), settings.limits]) {
     const film = new MemoryFilm();
