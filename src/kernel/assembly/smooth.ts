@@ -1,7 +1,7 @@
 // One level of the guided denoising filter (core/finishing/denoise/guided.ts says what it is and is its reference in double precision), four pixels of a row at a time.
 // Planes of f32, row by row, widths multiples of 4. Light: r, g, b, squared standard error of its luminance. Guides: reflectance 3 and normal 3, each
-// scaled so that a squared difference of 1 weighs 1/e, then the luminance that pixels are compared by. Taps beyond a row's ends are masked out, so
-// what is read there needs only to be memory: 32 floats before the first plane and behind the last.
+// scaled so that a squared difference of 1 weighs 1/e, then the luminance that pixels are compared by. Taps beyond a row's ends are masked out, their
+// light too (nothing times no number is no number), so what is read there needs only to be memory: 32 floats before the first plane and behind the last.
 const GUIDE_PLANES: usize = 6;
 
 // @ts-ignore: decorator
@@ -66,10 +66,10 @@ export function smoothRows(light: usize, known: usize, guides: usize, out: usize
             const w = v128.and(f32x4.mul(f32x4.splat(across * weight(u, radius)), f32x4.mul(square, square)), counts);
             const l = light + j;
             sum = f32x4.add(sum, w);
-            sumR = f32x4.add(sumR, f32x4.mul(w, v128.load(l)));
-            sumG = f32x4.add(sumG, f32x4.mul(w, v128.load(l + p1)));
-            sumB = f32x4.add(sumB, f32x4.mul(w, v128.load(l + p2)));
-            sumE = f32x4.add(sumE, f32x4.mul(f32x4.mul(w, w), v128.load(l + p3)));
+            sumR = f32x4.add(sumR, f32x4.mul(w, v128.and(v128.load(l), counts)));
+            sumG = f32x4.add(sumG, f32x4.mul(w, v128.and(v128.load(l + p1), counts)));
+            sumB = f32x4.add(sumB, f32x4.mul(w, v128.and(v128.load(l + p2), counts)));
+            sumE = f32x4.add(sumE, f32x4.mul(f32x4.mul(w, w), v128.and(v128.load(l + p3), counts)));
           }
         }
         r = v128.bitselect(sumR, r, again); g1 = v128.bitselect(sumG, g1, again); b = v128.bitselect(sumB, b, again);

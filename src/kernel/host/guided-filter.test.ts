@@ -40,6 +40,18 @@ describe('the kernel’s guided filter', () => {
     expect(Math.max(...own)).toBeGreaterThan(0.1);
   });
 
+  it('shows nothing of what lies beyond a row’s end in its memory, be it no number', async () => {
+    const [width, height] = [16, 16];
+    const plane = width * height;
+    const input = new Float32Array(10 * plane).fill(0.5);
+    // the first mean of a row, in double precision, begins with the bits of a single NaN: 1 and nine bits at 2^-22 to 2^-30
+    input.fill(0, 9 * plane);
+    input.set([1, 511 * 2 ** -30], 9 * plane);
+    input.fill(1, 3 * plane, 6 * plane);
+    const out = await guidedFilter(kernelModule).run(input, height, width);
+    expect([...out].every((v) => Math.abs(v - 0.5) < 1e-4)).toBe(true);
+  });
+
   it('serves pictures of any size one after another', async () => {
     const filter = guidedFilter(kernelModule);
     const first = await filter.run(planes(5, 0.1), HEIGHT, WIDTH);

@@ -74,12 +74,13 @@ function refuse(job: PreviewJob, error: unknown): void {
 
 async function follow({ job }: Following): Promise<void> {
   const stale = () => wanted?.job !== job;
+  const noLook = () => stale() && !standsForNewer(job);
   const setup = await scene.ask(job, false);
-  if (stale() && !standsForNewer(job)) return;
+  if (noLook()) return;
   await takePicture({
     job, setup, scene, learned,
     halt: () => stale() || paused,
-    haltLook: () => wanted?.job.frame !== job.frame || paused,
+    haltLook: () => noLook() || paused,
     rests: () => comesToRest(job),
     async goesOn() {
       while (paused && !stale()) await change();
