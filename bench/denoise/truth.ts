@@ -55,13 +55,13 @@ export async function radianceOf(film: FilmSource): Promise<Float32Array> {
 }
 
 /** What a truth is of: model, light and camera, but not how trees are built over them. */
-function truthKey({ scene, brief }: BenchScene, { settings }: Prepared): string {
+function truthKey({ scene, brief }: BenchScene, { settings }: Prepared, samples = REFERENCE): string {
   const hash = createHash('sha256');
   for (const { positions, normals, indices, triangleMaterials } of [scene.geometry, ...scene.objects]) for (const part of [positions, normals, indices, triangleMaterials]) hash.update(part);
   for (const { pixels } of scene.textures) hash.update(pixels);
   const { viewpoint, surroundings, ground, look, lamps, exposure, quality } = brief;
   return hash
-    .update(JSON.stringify({ instances: scene.instances, materials: scene.materials, lights: scene.lights, camera: settings.camera, viewpoint, surroundings, ground, look, lamps, exposure, bounces: quality.bounces, firefly: quality.firefly, REFERENCE, SIZE }))
+    .update(JSON.stringify({ instances: scene.instances, materials: scene.materials, lights: scene.lights, camera: settings.camera, viewpoint, surroundings, ground, look, lamps, exposure, bounces: quality.bounces, firefly: quality.firefly, REFERENCE: samples, SIZE }))
     .digest('hex')
     .slice(0, 16);
 }
@@ -73,7 +73,7 @@ interface Kept {
 }
 
 /** Films of the benches, kept by what they are of: no change of the kernel should change them beyond their grain. */
-async function readKept(key: string): Promise<Kept | null> {
+async function readKept(key: string, samples: number): Promise<Kept | null> {
   const bytes = await readFile(`${work}/${key}.film`).catch(() => null);
   if (!bytes) return null;
   const { states, seconds } = JSON.parse(await readFile(`${work}/${key}.json`, 'utf8').catch(() => '{}')) as { states?: TileState[]; seconds?: number };
@@ -81,7 +81,7 @@ async function readKept(key: string): Promise<Kept | null> {
   let at = 0;
   for (const tile of tiles) {
     const floats = tile.width * tile.height * CHANNELS;
-    await film.write(tile.index, new Float32Array(bytes.buffer.slice(bytes.byteOffset + at, bytes.byteOffset + at + floats * 4)), states?.[tile.index] ?? { samples: REFERENCE, done: true, squaredGrain: 0 });
+    await film.write(tile.index, new Float32Array(bytes.buffer.slice(bytes.byteOffset + at, bytes.byteOffset + at + floats * 4)), states?.[tile.index] ?? { samples, done: true, squaredGrain: 0 });
     at += floats * 4;
   }
   return { film, seconds: seconds ?? 0 };
@@ -92,15 +92,19 @@ async function keep(key: string, { film, seconds }: Kept): Promise<void> {
   await writeFile(`${work}/${key}.film`, Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await film.read(t.index)).buffer)))));
 }
 
-/** The film of the truth. */
-export async function reference(part: BenchScene, prepared: Prepared): Promise<MemoryFilm> {
-  const key = truthKey(part, prepared);
-  const kept = await readKept(key);
-  if (kept) return kept.film;
+/** The film of the truth: of four or two times as many samples where such a one is kept; one of half or a quarter is taken further. */
+export async function reference(part: BenchScene, prepared: Prepared): Promise<{ film: MemoryFilm; samples: number }> {
+  const keptOf = async (samples: number) => {
+    const kept = await readKept(truthKey(part, prepared, samples), samples);
+    return kept && { film: kept.film, samples };
+  };
+  const kept = (await keptOf(REFERENCE * 4)) ?? (await keptOf(REFERENCE * 2)) ?? (await keptOf(REFERENCE));
+  if (kept) return kept;
   console.error(`rendering ${REFERENCE} samples of ${part.name}`);
-  const film = await render(prepared, REFERENCE, 77);
-  await keep(key, { film, seconds: 0 });
-  return film;
+  const fewer = (await keptOf(REFERENCE / 2)) ?? (await keptOf(REFERENCE / 4));
+  const film = await render(prepared, REFERENCE, 77, fewer?.film);
+  await keep(truthKey(part, prepared), { film, seconds: 0 });
+  return { film, samples: REFERENCE };
 }
 
 /** Films of rising counts of samples, each the one before taken further. */
@@ -108,7 +112,7 @@ export async function* stages(part: BenchScene, prepared: Prepared, counts: read
   const key = truthKey(part, prepared);
   let at: Kept = { film: new MemoryFilm(), seconds: 0 };
   for (const samples of counts) {
-    const kept = await readKept(`${key}-${samples}`);
+    const kept = await readKept(`${key}-${samples}`, samples);
     if (kept) at = kept;
     else {
       const before = process.cpuUsage();

@@ -52,7 +52,7 @@ async function measure(): Promise<Curve[]> {
   const curves = (await kept()).filter((c) => !c.name.includes(ONLY));
   for (const part of (await oneToOneScenes()).filter((s) => s.name.includes(ONLY))) {
     const prepared = await prepareScene(part);
-    const truth = await reference(part, prepared);
+    const { film: truth } = await reference(part, prepared);
     const denoised = async (film: MemoryFilm) => {
       const clean = new MemoryClean();
       await cleanFilm(viewOf(prepared, film), filter, clean, () => {}, false);

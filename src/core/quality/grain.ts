@@ -5,14 +5,28 @@
  */
 import { lightness } from '../color/lightness';
 import { luminance } from '../color/spaces';
-import { toneColor } from '../color/tone';
+import { mixTone, toneColor, toneCurve } from '../color/tone';
 import { CHANNELS, halves } from '../film/film';
+import { lookUp, tableOf } from '../math/curve-table';
 
 const shown: number[] = [0, 0, 0];
 /** Displayed lightness L* of a radiance given in units of displayed white. */
 export function displayedLightness(r: number, g: number, b: number): number {
   toneColor(shown, r, g, b);
   return lightness(luminance(shown));
+}
+
+const mixed = new Float32Array(3);
+const tones = tableOf(toneCurve);
+const lightnesses = tableOf((y) => lightness(Math.min(y, 1)));
+
+/** The same by table, a tenth of the work: after each pass it is asked for at every pixel. */
+function quickLightness(r: number, g: number, b: number): number {
+  mixTone(mixed, r, g, b);
+  mixed[0] = lookUp(tones, mixed[0]!);
+  mixed[1] = lookUp(tones, mixed[1]!);
+  mixed[2] = lookUp(tones, mixed[2]!);
+  return lookUp(lightnesses, luminance(mixed));
 }
 
 /** Sum over the tile's pixels of the squared error, for any number of tiles to be added; zero samples in a half give NaN. */
@@ -23,7 +37,7 @@ export function squaredGrain(tile: Float32Array, pixels: number, samples: number
   let sum = 0;
   for (let i = 0; i < pixels; i++) {
     const p = i * CHANNELS;
-    const difference = displayedLightness(tile[p]! * ka, tile[p + 1]! * ka, tile[p + 2]! * ka) - displayedLightness(tile[p + 3]! * kb, tile[p + 4]! * kb, tile[p + 5]! * kb);
+    const difference = quickLightness(tile[p]! * ka, tile[p + 1]! * ka, tile[p + 2]! * ka) - quickLightness(tile[p + 3]! * kb, tile[p + 4]! * kb, tile[p + 5]! * kb);
     sum += (difference * difference) / 4;
   }
   return sum;

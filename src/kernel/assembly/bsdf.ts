@@ -37,6 +37,7 @@ let bx: f32 = 0; let by: f32 = 1; let bz: f32 = 0;
 // derived once a surface
 let alpha: f32 = 1; // of glass, and of the rest when nothing is brushed
 let ax: f32 = 1; let ay: f32 = 1;
+let maskO: f32 = 1; let seenO: f32 = 0.25; // 1 + lambda of the viewer; one over that and 4 oz
 let eta: f32 = 1.5; // index beyond over index here, for solid glass
 let solid: bool = false;
 let smoothGlass: bool = false;
@@ -129,6 +130,8 @@ export function beginScattering(dx: f32, dy: f32, dz: f32, channel: i32): void {
   through = 0;
   if (layered) beginLayers(dx, dy, dz, f0, roughness, channel);
   eta = entering ? ior : <f32>1 / ior;
+  maskO = <f32>1 + lambda(ox, oy, oz, ax, ay);
+  seenO = <f32>1 / (maskO * <f32>4 * oz);
 
   if (metallic > 0) {
     const kept = tableAt(load<u32>(PACK + P_METAL_ALBEDO_PTR), ALBEDO_STEPS, brushed ? sqrt<f32>(sqrt<f32>(ax * ay)) : roughness, oz), lost: f32 = kept > 0 ? (<f32>1 - kept) / kept : 0;
@@ -223,11 +226,12 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
     let hx = ox + ix, hy = oy + iy, hz = oz + iz;
     const length = sqrt<f32>(hx * hx + hy * hy + hz * hz);
     if (length < <f32>1e-12) return;
-    hx /= length; hy /= length; hz /= length;
+    const inverse: f32 = <f32>1 / length;
+    hx *= inverse; hy *= inverse; hz *= inverse;
     const oh = max<f32>(ox * hx + oy * hy + oz * hz, <f32>1e-6);
-    const d = distribution(hx, hy, hz, ax, ay), lo = lambda(ox, oy, oz, ax, ay), li = lambda(ix, iy, iz, ax, ay);
-    const seen = d / ((<f32>1 + lo) * <f32>4 * oz); // density of the reflected direction when visible normals are sampled
-    const gloss = d / ((<f32>1 + lo + li) * <f32>4 * oz); // D G2 cos / (4 oz iz)
+    const d = distribution(hx, hy, hz, ax, ay), li = lambda(ix, iy, iz, ax, ay);
+    const seen = d * seenO; // density of the reflected direction when visible normals are sampled
+    const gloss = d / ((maskO + li) * <f32>4 * oz); // D G2 cos / (4 oz iz)
     const rise = fifth(<f32>1 - oh);
     if (chanceGloss > 0 || chanceMatte > 0) {
       // what the layer reflects cannot be scattered below it too: the largest of the three Fresnel factors keeps the sum below 1

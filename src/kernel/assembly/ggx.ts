@@ -9,7 +9,10 @@ export let hX: f32 = 0; export let hY: f32 = 0; export let hZ: f32 = 1;
 // @ts-ignore: decorator
 @inline
 export function distribution(hx: f32, hy: f32, hz: f32, ax: f32, ay: f32): f32 {
-  const a2 = ax * ay, k = ay / ax, d = a2 * hz * hz + k * hx * hx + hy * hy / k;
+  const a2 = ax * ay;
+  let d = a2 * hz * hz;
+  if (ax == ay) d += hx * hx + hy * hy;
+  else { const k = ay / ax; d += k * hx * hx + hy * hy / k; }
   return a2 * INV_PI / (d * d);
 }
 

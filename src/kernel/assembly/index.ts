@@ -5,7 +5,7 @@ import * as lamps from './lamps';
 import { clearLimited, limitedLight, scatteredLight, setRays } from './path';
 import * as portals from './portals';
 import * as placed from './placed';
-import { clearRayCount, rayCount, setStack } from './traverse';
+import { clearRayCount, rayCount, setStack, shadowRayCount } from './traverse';
 
 /** Gives this instance the context of a thread; call once after instantiation. */
 export function setThread(thread: i32): void {
@@ -16,6 +16,11 @@ export function setThread(thread: i32): void {
   lamps.setScratch(context + CONTEXT_LAMPS);
   placed.setScratch(context + CONTEXT_VERTICES);
   setStack(context + CONTEXT_STACK);
+}
+
+/** How many of the rays that takeRayCount would give are shadow tests. */
+export function shadowRays(): f64 {
+  return <f64>shadowRayCount;
 }
 
 /** Rays traced since the last call. */

@@ -77,14 +77,15 @@ function importances(n: usize): v128 {
   const cx = f32x4.sub(v128.load(n), f32x4.splat(x)), cy = f32x4.sub(v128.load(n, 16), f32x4.splat(y)), cz = f32x4.sub(v128.load(n, 32), f32x4.splat(z));
   const radius = v128.load(n, N_RADIUS), r2 = f32x4.mul(radius, radius);
   const d2 = f32x4.add(f32x4.add(f32x4.mul(cx, cx), f32x4.mul(cy, cy)), f32x4.mul(cz, cz));
-  const strength = f32x4.div(v128.load(n, N_STRENGTH), f32x4.pmax(d2, f32x4.add(f32x4.mul(r2, f32x4.splat(0.25)), f32x4.splat(1e-12))));
-  const k = f32x4.div(one, f32x4.sqrt(f32x4.pmax(d2, f32x4.splat(1e-20))));
+  // one over the distance, from within a child's sphere that of half way out at least
+  const k = f32x4.div(one, f32x4.sqrt(f32x4.pmax(d2, f32x4.add(f32x4.mul(r2, f32x4.splat(0.25)), f32x4.splat(1e-12)))));
+  const strength = f32x4.mul(v128.load(n, N_STRENGTH), f32x4.mul(k, k));
   // half the angle under which a child is seen
   const sinU = f32x4.pmin(f32x4.mul(radius, k), one), cosU = otherOf(sinU);
   const along = f32x4.add(f32x4.add(f32x4.mul(cx, v128.load(n, N_AXIS)), f32x4.mul(cy, v128.load(n, N_AXIS + 16))), f32x4.mul(cz, v128.load(n, N_AXIS + 32)));
   const cosine = f32x4.pmax(f32x4.pmin(f32x4.neg(f32x4.mul(along, k)), one), f32x4.splat(-1)), sine = otherOf(cosine);
   const cosS = v128.load(n, N_COS_SPREAD), sinS = v128.load(n, N_SIN_SPREAD);
-  const cosN = cosLess(cosine, sine, cosS, sinS), cosP = cosLess(cosN, sinLess(cosine, sine, cosS, sinS), cosU, sinU), even = f32x4.div(one, f32x4.add(one, sinU));
+  const cosN = cosLess(cosine, sine, cosS, sinS), cosP = cosLess(cosN, sinLess(cosine, sine, cosS, sinS), cosU, sinU), even = f32x4.sub(one, f32x4.mul(sinU, f32x4.splat(0.5)));
   // falls with the cosine within the first right angle beyond the spread; lamps that shine otherwise are taken as even
   let value = v128.bitselect(f32x4.mul(strength, f32x4.pmax(f32x4.mul(f32x4.add(cosN, sinU), even), zero)), strength, f32x4.gt(v128.load(n, N_FALLS), zero));
   value = v128.and(value, f32x4.gt(cosP, v128.load(n, N_COS_END)));

@@ -85,16 +85,17 @@ export const PLACED_PART = 20;
 export const PLACED_MATRIX = 32;
 export const PLACED_INVERSE = 80;
 
-// Portal, 80 bytes of f32: a triangle or parallelogram of clear sheet through which a room gets its light: corner 3, edges 3 each,
-// area, unit normal 3, the two vectors that give a point's coordinates along the edges by a dot product 3 each, 1 when it is a
-// triangle and 2 when it is a parallelogram.
-export const PORTAL_BYTES = 80;
+// Portals, four to a block: a triangle or parallelogram of clear sheet each, through which a room gets its light. Of each number, f32, those of the four
+// stand together, 16 bytes: corner 3, edges 3 each, area, unit normal 3, the two vectors that give a point's coordinates along the edges by a dot product
+// 3 each, 1 for a triangle and 2 for a parallelogram, and the middle 3. What fills up the last block is all zero.
+export const PORTAL_BLOCK_BYTES = 368;
 export const MOST_PORTALS = 64;
-export const PORTAL_AREA = 36;
-export const PORTAL_NORMAL = 40;
-export const PORTAL_ALONG_A = 52;
-export const PORTAL_ALONG_B = 64;
-export const PORTAL_SHAPE = 76;
+export const PORTAL_AREA = 144;
+export const PORTAL_NORMAL = 160;
+export const PORTAL_ALONG_A = 208;
+export const PORTAL_ALONG_B = 256;
+export const PORTAL_SHAPE = 304;
+export const PORTAL_MIDDLE = 320;
 
 // Vertex, 64 bytes: position, normal (f32x3 each), uv0, uv1 (f32x2), tangent (f32x4), colour (rgba8 linear).
 export const VERTEX_BYTES = 64;
@@ -159,6 +160,7 @@ export const FLAG_SOLID = 8; // has a volume: refracts; else transmission is a t
 export const FLAG_SHEER = 16; // shadow rays may pass: alpha, or a smooth thin sheet
 export const FLAG_EMISSIVE = 32;
 export const FLAG_LAYERED = 64; // has more than base, metal and glass
+export const FLAG_TEXTURED = 256; // has a texture in any slot
 export const FLAG_PLAIN = 128; // its base colour is not tinted: by no vertex, nor by a texture that cuts holes
 export const WRAP_REPEAT = 0;
 export const WRAP_CLAMP = 1;
@@ -279,7 +281,7 @@ export const S_ENV_HEIGHT = 108;
 export const S_ENV_SCALE = 112; // f32
 export const S_ENV_COS = 116; // rotation about +Y
 export const S_ENV_SIN = 120;
-export const S_GRID_PTR = 124; // importance grid: f32 probability, f32 alias threshold, u32 alias a cell
+export const S_GRID_PTR = 124; // importance grid: f32 density per solid angle, f32 alias threshold, u32 alias a cell; then the cosines between its rows, from +Y down, f32
 export const S_GRID_WIDTH = 128;
 export const S_GRID_HEIGHT = 132;
 export const S_SUN = 136; // u32: is there one

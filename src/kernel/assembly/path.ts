@@ -34,12 +34,13 @@ export let featureR: f32 = 0; export let featureG: f32 = 0; export let featureB:
 export let featureX: f32 = 0; export let featureY: f32 = 0; export let featureZ: f32 = 0;
 // Metal and glass smoother than this show other things rather than themselves.
 const FOLLOWED_ROUGHNESS: f32 = 0.12;
+// Light scattered by something rougher than this shows no texel apart from its neighbours.
+const BLURS: f32 = 0.1;
 
 // Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce; passing sheer surfaces has its own range.
 const PAIRS_PER_BOUNCE: u32 = 8;
 const FIRST_PASS_PAIR: u32 = 4096;
 const FIRST_SLIGHT_PAIR: u32 = 65536;
-const FULL_LIGHT_BOUNCES: i32 = 2; // all kinds of light are sampled up to here, one at random beyond
 
 /** Radiance of the path traced last by light group, rgb each; only when there are layers. */
 export let groups: usize = 0;
@@ -111,6 +112,22 @@ function startRay(at: usize, dx: f32, dy: f32, dz: f32, tMax: f32): void {
   store<f32>(at, tMax, 28);
 }
 
+/**
+ * Starts the shadow ray towards what lies `distance` from the lifted point. It is aimed from where it starts: beside a lamp as small as a part of 5 mm that is more than 0.0001 of the way off, and a ray
+ * that kept direction and length would end behind the lamp's own surface.
+ */
+function startShadowRay(dx: f32, dy: f32, dz: f32, distance: f32): void {
+  startRay(shadowRay, dx, dy, dz, distance);
+  if (distance == Infinity) return;
+  const x = surface.liftX + dx * distance - load<f32>(shadowRay), y = surface.liftY + dy * distance - load<f32>(shadowRay, 4), z = surface.liftZ + dz * distance - load<f32>(shadowRay, 8);
+  const length = sqrt<f32>(x * x + y * y + z * z);
+  if (length > 0) {
+    const k: f32 = <f32>1 / length;
+    store<f32>(shadowRay, x * k, 16); store<f32>(shadowRay, y * k, 20); store<f32>(shadowRay, z * k, 24);
+  }
+  store<f32>(shadowRay, length - surface.error, 28);
+}
+
 /** Whether a direction leaves on the viewer's side of the smooth surface that a coarse mesh stands for. */
 // @ts-ignore: decorator
 @inline
@@ -127,16 +144,16 @@ function sidesAgree(dx: f32, dy: f32, dz: f32): bool {
   return g * n > 0;
 }
 
-/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point: no weighing); the surroundings' own radiance is looked up here, as fine as the scattering shows it. For `aimedAt` see occluded. */
-function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, chance: f32, group: u32, aimedAt: usize = 0): void {
+/** Adds light of radiance (r, g, b) from (dx, dy, dz), sampled with `lightPdf` per solid angle (0 for a point, divided by its chance before: no weighing); the surroundings' own radiance, where they were faced, is looked up here, as fine as the scattering shows it. For `aimedAt` see occluded. */
+function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, lightPdf: f32, group: u32, aimedAt: usize = 0): void {
   if (!sidesAgree(dx, dy, dz)) return;
   bsdf.evaluate(dx, dy, dz);
   if (!(bsdf.fR + bsdf.fG + bsdf.fB > 0)) return;
   if (group == <u32>GROUP_SURROUNDINGS) {
-    sky.skyRadiance(dx, dy, dz, sky.seenTogether(bsdf.pdf, coneSpread));
+    sky.skyRadiance(bsdf.pdf, coneSpread);
     r = sky.eR; g = sky.eG; b = sky.eB;
   }
-  const k: f32 = lightPdf > 0 ? <f32>1 / (lightPdf * chance + bsdf.pdf) : <f32>1 / chance;
+  const k: f32 = lightPdf > 0 ? <f32>1 / (lightPdf + bsdf.pdf) : 1;
   r *= betaR * bsdf.fR * k; g *= betaG * bsdf.fG * k; b *= betaB * bsdf.fB * k;
   if (group <= <u32>GROUP_SUN && load<u32>(SETTINGS + S_UNMIRRORED)) { const matte = shareOfSurroundings(); r *= matte; g *= matte; b *= matte; }
   if (!(r + g + b > 0)) return;
@@ -147,7 +164,7 @@ function addLight(dx: f32, dy: f32, dz: f32, tMax: f32, r: f32, g: f32, b: f32, 
     const k = slight / most;
     r *= k; g *= k; b *= k;
   }
-  startRay(shadowRay, dx, dy, dz, tMax);
+  startShadowRay(dx, dy, dz, tMax);
   if (ground.meet(shadowRay, tMax) > 0 || occluded(shadowRay, aimedAt)) return;
   const first = !aids.scattered && load<u32>(SETTINGS + S_AIDS) != 0;
   if (first) aids.setWay(bsdf.matteShare(), bsdf.transmitted);
@@ -162,17 +179,16 @@ function shareOfSurroundings(): f32 {
   return bsdf.transmitted ? 1 : bsdf.matteShare();
 }
 
-function addSky(pair: u32, chance: f32): void {
+function addSky(pair: u32): void {
   draw(pair);
-  sky.sampleSky(u0, u1);
-  if (sky.sPdf > 0) addLight(sky.sx, sky.sy, sky.sz, Infinity, 0, 0, 0, sky.sPdf, chance, GROUP_SURROUNDINGS);
+  if (sky.sampleSky(u0, u1, bsdf.nx, bsdf.ny, bsdf.nz, bsdf.lightFromBehind)) addLight(sky.sx, sky.sy, sky.sz, Infinity, 0, 0, 0, sky.sPdf, GROUP_SURROUNDINGS);
 }
 
-function addSun(pair: u32, chance: f32): void {
+function addSun(pair: u32): void {
   if (!bsdf.lightFromBehind && sky.sunBehind(bsdf.nx, bsdf.ny, bsdf.nz)) return;
   draw(pair);
   sky.sampleSun(u0, u1);
-  addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, chance, GROUP_SUN);
+  addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, GROUP_SUN);
 }
 
 // Smoother surfaces show a lamp brighter than matte ones do, by any factor.
@@ -181,19 +197,19 @@ const SLIGHT_ROUGHNESS: f32 = 0.3;
 let shiny = false; // whether the surface that is lit is; shadow rays leave other materials in surface.ts
 
 /** Illuminance that a matte white surface here would turn into a slight contribution, lx; 0 when every lamp counts. */
-function slightLamp(chance: f32): f32 {
+function slightLamp(): f32 {
   if (shiny) return 0;
   const l = luminance(betaR, betaG, betaB);
-  return l > 0 ? load<f32>(SETTINGS + S_SLIGHT) * <f32>Math.PI * chance / l : 0;
+  return l > 0 ? load<f32>(SETTINGS + S_SLIGHT) * <f32>Math.PI / l : 0;
 }
 
-function addLamp(pair: u32, choice: f32, chance: f32): void {
-  if (!lamps.sampleLamp(choice, pair, slightLamp(chance))) return;
+function addLamp(pair: u32, choice: f32): void {
+  if (!lamps.sampleLamp(choice, pair, slightLamp())) return;
   const times = lamps.lTimes;
   if (lamps.lShape) {
     const l = lamps.lShape;
     if (!shapes.sampleShape(load<u32>(l, L_KIND) - 3, l, surface.liftX, surface.liftY, surface.liftZ, u0, u1)) return;
-    addLight(shapes.toX, shapes.toY, shapes.toZ, shapes.distance * <f32>0.9999, times * load<f32>(l, L_RADIANCE), times * load<f32>(l, L_RADIANCE + 4), times * load<f32>(l, L_RADIANCE + 8), lamps.lChance * shapes.density, chance, lamps.lGroup, load<u32>(l, L_PLACED));
+    addLight(shapes.toX, shapes.toY, shapes.toZ, shapes.distance * <f32>0.9999, times * load<f32>(l, L_RADIANCE), times * load<f32>(l, L_RADIANCE + 4), times * load<f32>(l, L_RADIANCE + 8), lamps.lChance * shapes.density, lamps.lGroup, load<u32>(l, L_PLACED));
     return;
   }
   // from where the shadow ray will start, else a lamp would shade itself
@@ -203,7 +219,8 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   const d = sqrt<f32>(d2), k: f32 = <f32>1 / d;
   dx *= k; dy *= k; dz *= k;
   if (lamps.lTriangle < 0) {
-    addLight(dx, dy, dz, d * <f32>0.99999, times * lamps.lR, times * lamps.lG, times * lamps.lB, 0, lamps.lChance * chance, lamps.lGroup);
+    const by = times / lamps.lChance;
+    addLight(dx, dy, dz, d * <f32>0.99999, by * lamps.lR, by * lamps.lG, by * lamps.lB, 0, lamps.lGroup);
     return;
   }
   if (!load<u32>(SETTINGS + S_GLOW)) return;
@@ -215,12 +232,12 @@ function addLamp(pair: u32, choice: f32, chance: f32): void {
   const cosine = abs<f32>(facing);
   if (cosine < <f32>1e-6) return;
   // the ray ends just before the lamp's own surface: its offset origin would else overshoot at grazing angles
-  addLight(dx, dy, dz, d * <f32>0.9999, times * surface.emitR, times * surface.emitG, times * surface.emitB, lamps.lChance * d2 / cosine, chance, lamps.lGroup);
+  addLight(dx, dy, dz, d * <f32>0.9999, times * surface.emitR, times * surface.emitG, times * surface.emitB, lamps.lChance * d2 / cosine, lamps.lGroup);
 }
 
 function addDirectional(i: i32): void {
   const l = lamps.directional(i);
-  addLight(load<f32>(l), load<f32>(l, 4), load<f32>(l, 8), Infinity, load<f32>(l, 12), load<f32>(l, 16), load<f32>(l, 20), 0, 1, load<u32>(l, D_GROUP));
+  addLight(load<f32>(l), load<f32>(l, 4), load<f32>(l, 8), Infinity, load<f32>(l, 12), load<f32>(l, 16), load<f32>(l, 20), 0, load<u32>(l, D_GROUP));
 }
 
 function feature(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32): void {
@@ -280,10 +297,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
   let width = coneWidth, spread = coneSpread;
   const mostBounces = load<i32>(SETTINGS + S_BOUNCES);
   const hasSky = sky.hasSky(), faint = load<u32>(SETTINGS + S_FAINT) != 0;
-  const skyKind: i32 = hasSky && !faint ? 1 : 0, sunKind: i32 = sky.hasSun() ? 1 : 0, lampKind: i32 = lamps.lampCount() > 0 ? 1 : 0;
-  const kinds = skyKind + sunKind + lampKind;
+  // of each kind of light one is looked for wherever something scatters: what would bring little is soon left to chance
+  const seekSky = hasSky && !faint, seekSun = sky.hasSun(), seekLamp = lamps.lampCount() > 0;
   let bsdfPdf: f32 = 0; // of the last scattering; 0 means it was a perfect mirror or the camera: no weighing
-  let chance: f32 = 1; // with which each kind of light was sampled there
   let travelled: f32 = 0; // since the last scattering
   const unmirrored = load<u32>(SETTINGS + S_UNMIRRORED) != 0;
   let around: f32 = 1; // share of the surroundings that the path shows
@@ -308,8 +324,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (hitTriangle < 0 && !onGround) {
       let r: f32 = 0, g: f32 = 0, b: f32 = 0;
       if (hasSky) {
-        sky.skyRadiance(dx, dy, dz, sky.seenTogether(bsdfPdf, coneSpread));
-        const w: f32 = bsdfPdf > 0 && !faint ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz) * chance) : 1;
+        sky.face(dx, dy, dz);
+        sky.skyRadiance(bsdfPdf, coneSpread);
+        const w: f32 = bsdfPdf > 0 && !faint ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz)) : 1;
         r = sky.eR * w; g = sky.eG * w; b = sky.eB * w;
       }
       let plain: f32 = 1;
@@ -323,7 +340,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       const sunPdf = sky.sunPdf(dx, dy, dz);
       if (sunPdf > 0) {
         sky.sunRadiance(dx, dy, dz);
-        const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sunPdf * chance) : 1;
+        const w: f32 = bsdfPdf > 0 ? bsdfPdf / (bsdfPdf + sunPdf) : 1;
         sunR = sky.eR * w; sunG = sky.eG * w; sunB = sky.eB * w;
       }
       r *= betaR * around; g *= betaG * around; b *= betaB * around;
@@ -348,7 +365,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       if (bsdfPdf > 0) {
         // seen from where the path scattered last, which may lie before a sheer surface
         const back = travelled - t, x = load<f32>(ray) - dx * back, y = load<f32>(ray, 4) - dy * back, z = load<f32>(ray, 8) - dz * back;
-        w = bsdfPdf / (bsdfPdf + lamps.chanceOfLight(l) * shapes.densityOfShape(load<u32>(placed, PLACED_KIND), l, x, y, z, dx, dy, dz, travelled) * chance);
+        w = bsdfPdf / (bsdfPdf + lamps.chanceOfLight(l) * shapes.densityOfShape(load<u32>(placed, PLACED_KIND), l, x, y, z, dx, dy, dz, travelled));
       }
       // mirrored or through glass it is one of several things seen there by chance: a normal of its own would be grain in the features
       if (following) { if (bounce == 0) feature(tintR, tintG, tintB, -dx, -dy, -dz); else feature(tintR, tintG, tintB, 0, 0, 0); }
@@ -359,7 +376,8 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     const choice = u0, dice = u1;
     if (onGround) {
       const px = load<f32>(ray) + t * dx, pz = load<f32>(ray, 8) + t * dz, near: f32 = straight ? ground.presence(px, pz) : 1;
-      sky.skyRadiance(dx, dy, dz, sky.seenTogether(bsdfPdf, coneSpread));
+      sky.face(dx, dy, dz);
+      sky.skyRadiance(bsdfPdf, coneSpread);
       ground.reckon(px, pz, sky.eR, sky.eG, sky.eB, straight);
       const share = min<f32>(1, luminance(betaR, betaG, betaB));
       if (following) { feature(tintR * min<f32>(1, ground.whiteR), tintG * min<f32>(1, ground.whiteG), tintB * min<f32>(1, ground.whiteB), 0, 1, 0); following = false; }
@@ -384,7 +402,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
         if (aided && !aids.scattered) aids.setFirst(0, false);
         bounce++;
-        bsdfPdf = 0; chance = 1; travelled = 0; polished = true;
+        bsdfPdf = 0; travelled = 0; polished = true;
         continue;
       }
       if (straight) {
@@ -396,7 +414,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
       surface.makeLevel(px, ground.height(), pz, ground.whiteR, ground.whiteG, ground.whiteB);
     } else {
-      surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, dice);
+      surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, dice, spread >= BLURS);
 
       // sheer surfaces: not scattering but passing, see sheer.ts
       const coverage = surface.readAlpha(), clear = surface.clearShare();
@@ -421,7 +439,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
               const mx = dx - g * surface.nx, my = dy - g * surface.ny, mz = dz - g * surface.nz;
               if (bounce >= mostBounces || mx * surface.gx + my * surface.gy + mz * surface.gz <= 0) return;
               startRay(ray, mx, my, mz, Infinity);
-              bsdfPdf = 0; chance = 1; travelled = 0; straight = false;
+              bsdfPdf = 0; travelled = 0; straight = false;
               if (unmirrored) around = 0;
               if (aided && !aids.scattered) aids.setFirst(0, false);
               bounce++;
@@ -450,7 +468,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
           const perArea = lamps.chanceOfTriangle(triangle);
           if (perArea > 0) {
             const cosine = max<f32>(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), <f32>1e-6);
-            w = bsdfPdf / (bsdfPdf + perArea * travelled * travelled / cosine * chance);
+            w = bsdfPdf / (bsdfPdf + perArea * travelled * travelled / cosine);
           }
         }
         add(betaR * surface.emitR * w, betaG * surface.emitG * w, betaB * surface.emitB * w, load<u32>(surface.material + M_GROUP));
@@ -473,23 +491,13 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (aided && bounce == 0) lookAround();
     if (inRoom && bsdf.scatters) portals.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     else portals.seenFromNowhere();
-    if (lampKind) lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
-    chance = 1;
+    if (seekLamp) lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     draw(pair + 4);
     const lampChoice = u0, fate = u1;
     if (bsdf.scatters) {
-      if (bounce < FULL_LIGHT_BOUNCES || kinds < 2) {
-        if (skyKind) addSky(pair + 2, 1);
-        if (sunKind) addSun(pair + 3, 1);
-        if (lampKind) addLamp(pair + 5, lampChoice, 1);
-      } else {
-        draw(pair + 6);
-        const which = min<i32>(<i32>(u0 * <f32>kinds), kinds - 1);
-        chance = <f32>1 / <f32>kinds;
-        if (which < skyKind) addSky(pair + 2, chance);
-        else if (which < skyKind + sunKind) addSun(pair + 3, chance);
-        else addLamp(pair + 5, lampChoice, chance);
-      }
+      if (seekSky) addSky(pair + 2);
+      if (seekSun) addSun(pair + 3);
+      if (seekLamp) addLamp(pair + 5, lampChoice);
       for (let i = 0, n = lamps.directionalCount(); i < n; i++) addDirectional(i);
     }
 

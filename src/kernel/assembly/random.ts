@@ -7,6 +7,7 @@ import { S_WITHOUT, SETTINGS, WITHOUT_LOW_DISCREPANCY } from './layout';
 
 let seedOfPixel: u32 = 0;
 let indexOfSample: u32 = 0;
+let reversedIndex: u32 = 0;
 /** The point drawn last, both in [0, 1). */
 export let u0: f32 = 0;
 export let u1: f32 = 0;
@@ -44,12 +45,13 @@ export function startSample(x: u32, y: u32, sample: u32, seed: u32): void {
   seedOfPixel = mix(mix(mix(x + 0x9e3779b9) ^ y) ^ (seed * 2 + (sample & 1)));
   indexOfSample = sample >> 1;
   if (load<u32>(SETTINGS + S_WITHOUT) & WITHOUT_LOW_DISCREPANCY) { seedOfPixel = mix(seedOfPixel + indexOfSample * 0x9e3779b9); indexOfSample = 0; }
+  reversedIndex = reverse(indexOfSample);
 }
 
 /** Draws the point of a dimension pair into u0, u1. */
 export function draw(pair: u32): void {
   const seed = mix(seedOfPixel ^ (pair * 0x9e3779b9 + 0x85ebca6b));
-  const index = reverse(permute(reverse(indexOfSample), seed));
+  const index = reverse(permute(reversedIndex, seed));
   u0 = toUnit(reverse(permute(index, mix(seed ^ 0xa511e9b3))));
   let y = index;
   y ^= (y >> 1) & 0x55555555;

@@ -62,6 +62,19 @@ function kept(width: f32): f32 {
   return clamp01((<f32>0.75 - width) * 2);
 }
 
+/** Whether so wide a footprint sees no relief any more. */
+export function isSmooth(width: f32): bool {
+  return kept(width) <= 0;
+}
+
+/** Noise that a footprint of `width` of its periods leaves. */
+// @ts-ignore: decorator
+@inline
+function detail(x: f32, y: f32, z: f32, width: f32, seed: u32): f32 {
+  const k = kept(width);
+  return k > 0 ? k * noise(x, y, z, seed) : 0;
+}
+
 /** Octaves of noise, each twice as fine and half as strong; about -1 to 1. */
 function octaves(x: f32, y: f32, z: f32, width: f32, count: i32, seed: u32): f32 {
   let sum: f32 = 0, amplitude: f32 = 0.5, f: f32 = 1;
@@ -87,17 +100,32 @@ function weigh(tone: f32, accent: f32): void {
   weight0 = (<f32>1 - accent) * (<f32>1 - tone); weight1 = (<f32>1 - accent) * tone; weight2 = accent;
 }
 
+// What fades with distance fades to these means, measured over a large block from near.
+const PORES: f32 = 0.066;
+const VEINS: f32 = 0.036;
+const HOLES: f32 = 0.0071;
+const LARGE_CHIPS: f32 = 0.427;
+const SMALL_CHIPS: f32 = 0.243;
+const DEEP: f32 = 0.1485; // between threads
+
 /** Rings about a trunk that runs along x, far enough off that a board shows arcs; dark late wood, fibres, pores. One unit is a ring. */
 function wood(x: f32, y: f32, z: f32, width: f32, seed: u32, own: u32): void {
   // each part is sawn from elsewhere
   const h = scramble(own * 747796405 + seed), cy = y + <f32>5 + <f32>9 * share(h, 0), cz = z + (share(h, 1) - <f32>0.5) * <f32>16;
   x += <f32>1000 * share(h, 2);
-  const bow = noise(x * <f32>0.03, y * <f32>0.05, z * <f32>0.05, seed) * <f32>1.6;
-  const r = sqrt<f32>(cy * cy + cz * cz) + bow + <f32>0.35 * octaves(x * <f32>0.06, y * <f32>0.35, z * <f32>0.35, width * <f32>0.35, 3, seed + 11);
-  const ring = floor<f32>(r), f = r - ring, tall = share(hash(<i32>ring, 0, 0, seed), 0);
-  const sharp = kept(width), late = sharp * step(<f32>0.35, <f32>0.92, f) * (<f32>1 - step(<f32>0.94, 1, f)) + (<f32>1 - sharp) * <f32>0.33;
-  const fibre = kept(width * 5) * noise(x * <f32>0.12, y * 5, z * 5, seed + 3), pore = kept(width * 7) * step(<f32>0.25, <f32>0.6, noise(x * <f32>0.3, y * 7, z * 7, seed + 5));
-  weigh(<f32>0.82 - late * (<f32>0.55 + <f32>0.3 * tall) + <f32>0.14 * fibre + <f32>0.15 * noise(x * <f32>0.02, y * <f32>0.2, z * <f32>0.2, seed + 7), pore * <f32>0.55);
+  const sharp = kept(width);
+  let late: f32 = 0.33, tall: f32 = 0.5;
+  if (sharp > 0) {
+    const bow = noise(x * <f32>0.03, y * <f32>0.05, z * <f32>0.05, seed) * <f32>1.6;
+    const r = sqrt<f32>(cy * cy + cz * cz) + bow + <f32>0.35 * octaves(x * <f32>0.06, y * <f32>0.35, z * <f32>0.35, width * <f32>0.35, 3, seed + 11);
+    const ring = floor<f32>(r), f = r - ring;
+    tall += sharp * (share(hash(<i32>ring, 0, 0, seed), 0) - tall);
+    late += sharp * (step(<f32>0.35, <f32>0.92, f) * (<f32>1 - step(<f32>0.94, 1, f)) - late);
+  }
+  const fibre = detail(x * <f32>0.12, y * 5, z * 5, width * 5, seed + 3), fine = kept(width * 7);
+  let pore = PORES;
+  if (fine > 0) pore += fine * (step(<f32>0.25, <f32>0.6, noise(x * <f32>0.3, y * 7, z * 7, seed + 5)) - pore);
+  weigh(<f32>0.82 - late * (<f32>0.55 + <f32>0.3 * tall) + <f32>0.14 * fibre + <f32>0.15 * detail(x * <f32>0.02, y * <f32>0.2, z * <f32>0.2, width * <f32>0.2, seed + 7), pore * <f32>0.55);
   height = <f32>0.6 + <f32>0.15 * fibre - <f32>0.6 * pore;
   rough = <f32>0.4 * pore - <f32>0.3 * late;
 }
@@ -106,19 +134,24 @@ function wood(x: f32, y: f32, z: f32, width: f32, seed: u32, own: u32): void {
 function stone(x: f32, y: f32, z: f32, width: f32, seed: u32): void {
   const bendX = octaves(x * <f32>0.7, y * <f32>0.7, z * <f32>0.7, width, 4, seed), bendY = octaves(x * <f32>0.7 + 31, y * <f32>0.7, z * <f32>0.7, width, 4, seed);
   const fold = noise(x * <f32>0.8 + bendX, y * <f32>0.8 + bendY, z * <f32>0.8, seed + 9);
-  const thin = max<f32>(<f32>0.05, width), vein = min<f32>(1, <f32>0.05 / thin) * (<f32>1 - step(0, thin, abs<f32>(fold))) * clamp01(<f32>0.5 + <f32>0.9 * bendY);
-  const grain = kept(width * 40) * noise(x * 40, y * 40, z * 40, seed + 2);
+  const thin = max<f32>(<f32>0.05, width), vein = VEINS + kept(width * 2) * (min<f32>(1, <f32>0.05 / thin) * (<f32>1 - step(0, thin, abs<f32>(fold))) * clamp01(<f32>0.5 + <f32>0.9 * bendY) - VEINS);
+  const grain = detail(x * 40, y * 40, z * 40, width * 40, seed + 2);
   weigh(<f32>0.55 + <f32>0.5 * bendX + <f32>0.06 * grain, vein);
   height = <f32>0.5 - <f32>0.3 * vein + <f32>0.1 * grain;
   rough = <f32>0.3 * grain;
 }
 
+const SMALLEST_HOLE: f32 = 0.12;
+const LARGEST_HOLE: f32 = 0.32;
 /** Blotches of the pour, fine sand, and the holes that air left. One unit is a blotch. */
 function concrete(x: f32, y: f32, z: f32, width: f32, seed: u32): void {
-  const cloud = octaves(x, y, z, width, 5, seed), sand = kept(width * 60) * noise(x * 60, y * 60, z * 60, seed + 1);
-  cells(x * 40, y * 40, z * 40, seed + 4);
-  const radius = <f32>0.12 + <f32>0.2 * share(cellHash, 0), there: f32 = share(cellHash, 1) < <f32>0.22 ? 1 : 0;
-  const hole = there * kept(width * 40) * (<f32>1 - step(radius * <f32>0.7, radius, nearest));
+  const cloud = octaves(x, y, z, width, 5, seed), sand = detail(x * 60, y * 60, z * 60, width * 60, seed + 1), clear = kept(width * 40);
+  let hole = HOLES;
+  if (clear > 0) {
+    cells(x * 40, y * 40, z * 40, seed + 4, LARGEST_HOLE);
+    const radius = SMALLEST_HOLE + (LARGEST_HOLE - SMALLEST_HOLE) * share(cellHash, 0);
+    hole += clear * ((share(cellHash, 1) < <f32>0.22 ? <f32>1 - step(radius * <f32>0.7, radius, nearest) : <f32>0) - hole);
+  }
   weigh(<f32>0.5 + <f32>0.45 * cloud + <f32>0.12 * sand, hole * <f32>0.8);
   height = <f32>0.8 - <f32>0.8 * hole + <f32>0.08 * cloud + <f32>0.05 * sand;
   rough = <f32>0.5 * cloud;
@@ -131,7 +164,7 @@ function brick(x: f32, y: f32, z: f32, width: f32, seed: u32, nx: f32, ny: f32, 
   const row = floor<f32>(v);
   u += <f32>(<i32>row & 1) * <f32>0.5;
   // edges are not straight: burnt clay
-  const wave = kept(width * 10) * <f32>0.012 * noise(x * 10, y * 10, z * 10, seed + 6);
+  const wave = <f32>0.012 * detail(x * 10, y * 10, z * 10, width * 10, seed + 6);
   u += wave; v += wave * <f32>3.25;
   const across = lines(u, <f32>0.042, width), along = lines(v, <f32>0.14, width * <f32>3.25), mortar = <f32>1 - (<f32>1 - across) * (<f32>1 - along);
   const h = hash(<i32>floor<f32>(u), <i32>row, <i32>flat + 2 * <i32>side, seed), far = kept(width);
@@ -143,28 +176,53 @@ function brick(x: f32, y: f32, z: f32, width: f32, seed: u32, nx: f32, ny: f32, 
   rough = <f32>0.4 * grain + mortar * <f32>0.5;
 }
 
+/** Share of a chip at the place that cells was called for, `soft` about its edge. */
+// @ts-ignore: decorator
+@inline
+function chipEdge(edge: f32, soft: f32): f32 {
+  return step(edge - soft * <f32>0.5, edge + soft * <f32>0.5, second - nearest);
+}
+
+// @ts-ignore: decorator
+@inline
+function chipTone(): f32 {
+  const tone = share(cellHash, 1);
+  return tone < <f32>0.5 ? <f32>0.12 * tone : <f32>0.88 + <f32>0.12 * tone;
+}
+
 /** Chips of marble in a ground, of two sizes. One unit is a large chip. */
 function terrazzo(x: f32, y: f32, z: f32, width: f32, seed: u32): void {
-  const bend = kept(width * 5) * <f32>0.1;
-  const bx = x + bend * noise(x * 5, y * 5, z * 5, seed), by = y + bend * noise(x * 5 + 17, y * 5, z * 5, seed), bz = z;
-  cells(bx, by, bz, seed + 1);
-  let soft = max<f32>(<f32>0.03, width), inside = step(0, soft, second - nearest - <f32>0.13) * (share(cellHash, 0) < <f32>0.8 ? <f32>1 : <f32>0), tone = share(cellHash, 1);
-  if (inside < 1) {
-    cells(bx * <f32>2.6, by * <f32>2.6, bz * <f32>2.6, seed + 2);
-    soft = max<f32>(<f32>0.06, width * <f32>2.6);
-    const small = step(0, soft, second - nearest - <f32>0.2) * (share(cellHash, 0) < <f32>0.7 ? <f32>1 : <f32>0);
-    if (small > inside) { inside = small; tone = share(cellHash, 1); }
+  const far = kept(width * <f32>0.8), near = kept(width * <f32>2.1);
+  // shares that large chips have of all, and small ones of what large ones leave; each with its tone from dark to light
+  let large = LARGE_CHIPS, largeTone: f32 = 0.5, small = SMALL_CHIPS, smallTone: f32 = 0.5;
+  if (far > 0) {
+    const bx = x + <f32>0.1 * detail(x * 5, y * 5, z * 5, width * 5, seed), by = y + <f32>0.1 * detail(x * 5 + 17, y * 5, z * 5, width * 5, seed), bz = z;
+    cells(bx, by, bz, seed + 1, EVERYWHERE);
+    const chip = chipEdge(<f32>0.145, max<f32>(<f32>0.03, width)) * (share(cellHash, 0) < <f32>0.8 ? <f32>1 : <f32>0);
+    large += far * (chip - large);
+    largeTone += far * (chipTone() - largeTone);
+    if (near > 0 && chip < 1) {
+      cells(bx * <f32>2.6, by * <f32>2.6, bz * <f32>2.6, seed + 2, EVERYWHERE);
+      small += near * (chipEdge(<f32>0.23, max<f32>(<f32>0.06, width * <f32>2.6)) * (share(cellHash, 0) < <f32>0.7 ? <f32>1 : <f32>0) - small);
+      smallTone += near * (chipTone() - smallTone);
+    }
   }
-  const far = kept(width * <f32>0.8);
-  inside = far * inside + (<f32>1 - far) * <f32>0.62;
-  tone = far * (tone < <f32>0.5 ? <f32>0.12 * tone : <f32>0.88 + <f32>0.12 * tone) + (<f32>1 - far) * <f32>0.5;
-  weight0 = <f32>1 - inside; weight1 = inside * (<f32>1 - tone); weight2 = inside * tone;
+  small *= <f32>1 - large;
+  const inside = large + small, light = large * largeTone + small * smallTone;
+  weight0 = <f32>1 - inside; weight1 = inside - light; weight2 = light;
   height = <f32>0.5;
   rough = <f32>0.5 - inside;
 }
 
 /** Plain weave: warp and weft pass over each other in turn. One unit is the way between threads. */
 function cloth(x: f32, y: f32, z: f32, width: f32, seed: u32, nx: f32, ny: f32, nz: f32): void {
+  rough = 0;
+  const threads = kept(width * <f32>0.1);
+  if (threads <= 0) {
+    weigh(<f32>0.5, DEEP);
+    height = <f32>0.55;
+    return;
+  }
   const ax = abs<f32>(nx), ay = abs<f32>(ny), az = abs<f32>(nz);
   let u = x, v = y;
   if (ay >= ax && ay >= az) v = z;
@@ -174,24 +232,49 @@ function cloth(x: f32, y: f32, z: f32, width: f32, seed: u32, nx: f32, ny: f32, 
   // round across, and bowed over where it lies on top
   const across = warp ? p : q, along = warp ? q : p;
   const top = (<f32>1 - <f32>4 * across * across) * (<f32>1 - <f32>1.6 * along * along);
-  const uneven = kept(width * <f32>0.1) * (share(hash(warp ? <i32>i : 0, warp ? 0 : <i32>j, <i32>warp, seed), 0) - <f32>0.5) * <f32>0.5 + kept(width * 4) * <f32>0.2 * noise(u * (warp ? <f32>6 : <f32>1.2), v * (warp ? <f32>1.2 : <f32>6), z, seed + 3);
-  weigh(<f32>0.5 + near * (warp ? <f32>0.4 : <f32>-0.4) + uneven, near * (<f32>1 - step(0, <f32>0.5, top)) * <f32>0.9 + (<f32>1 - near) * <f32>0.16);
+  const uneven = threads * (share(hash(warp ? <i32>i : 0, warp ? 0 : <i32>j, <i32>warp, seed), 0) - <f32>0.5) * <f32>0.5 + <f32>0.2 * detail(u * (warp ? <f32>6 : <f32>1.2), v * (warp ? <f32>1.2 : <f32>6), z, width * 4, seed + 3);
+  weigh(<f32>0.5 + near * (warp ? <f32>0.4 : <f32>-0.4) + uneven, near * (<f32>1 - step(0, <f32>0.5, top)) * <f32>0.9 + (<f32>1 - near) * DEEP);
   height = near * max<f32>(top, 0) + (<f32>1 - near) * <f32>0.55;
-  rough = 0;
 }
 
+const EVERYWHERE: f32 = 9;
 let nearest: f32 = 0; let second: f32 = 0; let cellHash: u32 = 0;
-/** Distances to the two nearest of the points scattered one a cell, and the hash of the nearest's cell. */
-function cells(x: f32, y: f32, z: f32, seed: u32): void {
-  const fx = floor<f32>(x), fy = floor<f32>(y), fz = floor<f32>(z);
-  nearest = 9; second = 9;
-  for (let k = -1; k <= 1; k++) for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) {
-    const h = hash(<i32>fx + i, <i32>fy + j, <i32>fz + k, seed);
-    const dx = fx + <f32>i + share(h, 0) - x, dy = fy + <f32>j + share(h, 1) - y, dz = fz + <f32>k + share(h, 2) - z, d = dx * dx + dy * dy + dz * dz;
-    if (d < nearest) { second = nearest; nearest = d; cellHash = h; } else if (d < second) second = d;
+/** Distances to the two nearest of the points scattered one a cell, as far as they are within `reach`, and the hash of the nearest's cell. Cells whose wall is farther than the second are passed over. */
+function cells(x: f32, y: f32, z: f32, seed: u32, reach: f32): void {
+  const fx = floor<f32>(x), fy = floor<f32>(y), fz = floor<f32>(z), px = x - fx, py = y - fy, pz = z - fz;
+  nearest = reach * reach; second = nearest;
+  for (let c = 0; c < 3; c++) {
+    const k = ahead(c), wallZ = wall(pz, k);
+    if (wallZ >= second) continue;
+    for (let b = 0; b < 3; b++) {
+      const j = ahead(b), wallY = wallZ + wall(py, j);
+      if (wallY >= second) continue;
+      for (let a = 0; a < 3; a++) {
+        const i = ahead(a);
+        if (wallY + wall(px, i) >= second) continue;
+        const h = hash(<i32>fx + i, <i32>fy + j, <i32>fz + k, seed);
+        const dx = fx + <f32>i + share(h, 0) - x, dy = fy + <f32>j + share(h, 1) - y, dz = fz + <f32>k + share(h, 2) - z, d = dx * dx + dy * dy + dz * dz;
+        if (d < nearest) { second = nearest; nearest = d; cellHash = h; } else if (d < second) second = d;
+      }
+    }
   }
   nearest = sqrt<f32>(nearest); second = sqrt<f32>(second);
   cellHash = scramble(cellHash + 77);
+}
+
+/** A cell's own place first, then the one before it and the one behind. */
+// @ts-ignore: decorator
+@inline
+function ahead(turn: i32): i32 {
+  return turn == 0 ? 0 : turn == 1 ? -1 : 1;
+}
+
+/** Squared way along an axis from a place in a cell to the cell beside it. */
+// @ts-ignore: decorator
+@inline
+function wall(place: f32, beside: i32): f32 {
+  const way: f32 = beside == 0 ? 0 : beside < 0 ? place : <f32>1 - place;
+  return way * way;
 }
 
 /** Evaluates the record at `solid` (layout.ts) at a place in units of its size, with the surface's normal there; `own` tells parts apart. */

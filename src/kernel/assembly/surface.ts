@@ -2,15 +2,15 @@
 // Frame: world metres; `geometric` and `shading` normals face the viewer for reflection, `entering` says which side was hit.
 // One file: position, normals and material are made from the same three vertices, whose addresses stay in module state.
 import {
-  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_PLAIN, FLAG_SOLID, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
+  CLEAR_ROUGHNESS, FLAG_ALPHA_BLEND, FLAG_ALPHA_MASK, FLAG_LAYERED, FLAG_PLAIN, FLAG_SOLID, FLAG_TEXTURED, M_ALPHA_CUTOFF, M_ANISOTROPY, M_BASE, M_COAT, M_COAT_NORMAL_SCALE, M_DIFFUSE_TRANSMISSION, M_DISPERSION, M_EMISSIVE, M_FLAGS,
   M_GLASS_ALBEDO_PTR, M_IOR, M_IRIDESCENCE, M_METALLIC, M_NORMAL_SCALE, M_SHEEN, M_SOLID, M_SPECULAR_COLOR,
   M_ROUGHNESS, M_SPECULAR, M_TRANSMISSION, MATERIAL_BYTES, P_TRIANGLES_PTR, P_MATERIALS_PTR, P_PARTS_PTR, P_VERTICES_PTR, PACK, PART_BYTES, PART_FRAME, PLACED_MIRRORED, PLACED_REACH, SETTINGS, TRIANGLE_BYTES, TRIANGLE_MATERIAL,
   SLOT_ANISOTROPY, SLOT_BASE, SLOT_COAT, SLOT_COAT_NORMAL, SLOT_COAT_ROUGHNESS, SLOT_DIFFUSE_TRANSMISSION, SLOT_DIFFUSE_TRANSMISSION_COLOR, SLOT_EMISSIVE, SLOT_FILM_THICKNESS, SLOT_IRIDESCENCE,
   SLOT_METAL_ROUGH, SLOT_NORMAL, SOLID_PER_METRE, SOLID_RELIEF, SOLID_ROUGH, SLOT_SHEEN_COLOR, SLOT_SHEEN_ROUGHNESS, SLOT_SPECULAR, SLOT_SPECULAR_COLOR, SLOT_TRANSMISSION, V_COLOR, V_NORMAL, V_TANGENT, V_UV0, V_UV1, VERTEX_BYTES
 } from './layout';
-import { clamp01, log2 } from './math';
+import { clamp01, log2, max3 } from './math';
 import { bringTriangle, broughtA, broughtB, broughtC, partOf } from './placed';
-import { evaluateSolid, height, rough, solidB, solidG, solidR } from './solid';
+import { evaluateSolid, height, isSmooth, rough, solidB, solidG, solidR } from './solid';
 import { hasTexture, lookUp, setUv, texA, texB, texG, texR } from './texture';
 
 export let px: f32 = 0; export let py: f32 = 0; export let pz: f32 = 0;
@@ -65,6 +65,12 @@ function mixed(offset: usize): f32 {
   return weightA * load<f32>(a + offset) + weightB * load<f32>(b + offset) + weightC * load<f32>(c + offset);
 }
 
+// @ts-ignore: decorator
+@inline
+function mixedFour(offset: usize): v128 {
+  return f32x4.add(f32x4.add(f32x4.mul(f32x4.splat(weightA), v128.load(a + offset)), f32x4.mul(f32x4.splat(weightB), v128.load(b + offset))), f32x4.mul(f32x4.splat(weightC), v128.load(c + offset)));
+}
+
 /** Finds vertices, uv and the triangle's material; what alpha and emission tests need before the whole surface is made. */
 export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void {
   const ip = <usize>load<u32>(PACK + P_TRIANGLES_PTR) + <usize>triangle * TRIANGLE_BYTES, vp = <usize>load<u32>(PACK + P_VERTICES_PTR);
@@ -86,46 +92,42 @@ export function findTriangle(triangle: i32, placed: usize, u: f32, v: f32): void
 
 /**
  * Makes the surface under a ray of direction (dx, dy, dz). `coneWidth` is the ray's width here in metres, for texture
- * filtering; `dither` a number in [0, 1) that chooses between two mip levels.
+ * filtering; `dither` a number in [0, 1) that chooses between two mip levels; `blurred` when the texel nearest serves.
  */
-export function makeSurface(triangle: i32, placed: usize, u: f32, v: f32, dx: f32, dy: f32, dz: f32, coneWidth: f32, dither: f32): void {
+export function makeSurface(triangle: i32, placed: usize, u: f32, v: f32, dx: f32, dy: f32, dz: f32, coneWidth: f32, dither: f32, blurred: bool): void {
   findTriangle(triangle, placed, u, v);
-  px = mixed(0); py = mixed(4); pz = mixed(8);
-  error = ERROR_PER_METRE * max<f32>(reach, max<f32>(max<f32>(largest(a), largest(b)), largest(c)));
+  // a vertex begins with its place and its normal, which are read and mixed as they lie
+  const mixes = mixedFour(0), mixesOn = mixedFour(16), atA = v128.load(a);
+  px = f32x4.extract_lane(mixes, 0); py = f32x4.extract_lane(mixes, 1); pz = f32x4.extract_lane(mixes, 2);
+  const farthest = f32x4.pmax(f32x4.pmax(f32x4.abs(atA), f32x4.abs(v128.load(b))), f32x4.abs(v128.load(c)));
+  error = ERROR_PER_METRE * max<f32>(reach, max3(f32x4.extract_lane(farthest, 0), f32x4.extract_lane(farthest, 1), f32x4.extract_lane(farthest, 2)));
   if (min<f32>(weightA, min<f32>(weightB, weightC)) < NEAR_EDGE) stepInside();
-  const e1x = load<f32>(b) - load<f32>(a), e1y = load<f32>(b, 4) - load<f32>(a, 4), e1z = load<f32>(b, 8) - load<f32>(a, 8);
-  const e2x = load<f32>(c) - load<f32>(a), e2y = load<f32>(c, 4) - load<f32>(a, 4), e2z = load<f32>(c, 8) - load<f32>(a, 8);
-  gx = e1y * e2z - e1z * e2y; gy = e1z * e2x - e1x * e2z; gz = e1x * e2y - e1y * e2x;
+  const e1 = f32x4.sub(v128.load(b), atA), e2 = f32x4.sub(v128.load(c), atA);
+  const across = f32x4.sub(f32x4.mul(v128.shuffle<f32>(e1, e1, 1, 2, 0, 3), v128.shuffle<f32>(e2, e2, 2, 0, 1, 3)), f32x4.mul(v128.shuffle<f32>(e1, e1, 2, 0, 1, 3), v128.shuffle<f32>(e2, e2, 1, 2, 0, 3)));
+  gx = f32x4.extract_lane(across, 0); gy = f32x4.extract_lane(across, 1); gz = f32x4.extract_lane(across, 2);
   const doubleArea = sqrt<f32>(gx * gx + gy * gy + gz * gz);
   const inverse: f32 = doubleArea > 0 ? <f32>1 / doubleArea : 0;
   gx *= inverse; gy *= inverse; gz *= inverse;
   const facing = gx * dx + gy * dy + gz * dz;
   entering = facing < 0;
-  nx = mixed(V_NORMAL); ny = mixed(V_NORMAL + 4); nz = mixed(V_NORMAL + 8);
+  nx = f32x4.extract_lane(mixes, 3); ny = f32x4.extract_lane(mixesOn, 0); nz = f32x4.extract_lane(mixesOn, 1);
   const length = sqrt<f32>(nx * nx + ny * ny + nz * nz);
-  if (length > <f32>1e-12) { nx /= length; ny /= length; nz /= length; } else { nx = gx; ny = gy; nz = gz; }
+  if (length > <f32>1e-12) { const k: f32 = <f32>1 / length; nx *= k; ny *= k; nz *= k; } else { nx = gx; ny = gy; nz = gz; }
 
   lift(entering ? 1 : -1);
 
-  // uv and the footprint in uv units: cone width over the cosine, scaled by the triangle's uv density
-  const u0 = mixed(V_UV0), v0 = mixed(V_UV0 + 4);
-  const s1 = load<f32>(b + V_UV0) - load<f32>(a + V_UV0), t1 = load<f32>(b + V_UV0, 4) - load<f32>(a + V_UV0, 4);
-  const s2 = load<f32>(c + V_UV0) - load<f32>(a + V_UV0), t2 = load<f32>(c + V_UV0, 4) - load<f32>(a + V_UV0, 4);
-  const uvArea = abs<f32>(s1 * t2 - s2 * t1);
-  let print: f32 = -30;
-  if (uvArea > <f32>1e-20 && doubleArea > 0 && coneWidth > 0) print = <f32>0.5 * log2(uvArea / doubleArea) + log2(coneWidth / max<f32>(abs<f32>(facing), <f32>0.05));
-  setUv(u0, v0, mixed(V_UV1), mixed(V_UV1 + 4), print, dither);
+  if (flags & FLAG_TEXTURED) findUv(doubleArea, facing, coneWidth, dither, blurred);
 
   readMaterial();
   const layered = (flags & FLAG_LAYERED) != 0;
   if (layered) { readLayers(); coatX = nx; coatY = ny; coatZ = nz; }
-  if (layered && coat > 0 && hasTexture(material, SLOT_COAT_NORMAL)) {
+  if (layered && coat > 0 && shows(SLOT_COAT_NORMAL)) {
     const sx = nx, sy = ny, sz = nz;
     bendNormal(SLOT_COAT_NORMAL, load<f32>(material + M_COAT_NORMAL_SCALE));
     coatX = nx; coatY = ny; coatZ = nz;
     nx = sx; ny = sy; nz = sz;
   }
-  if (hasTexture(material, SLOT_NORMAL)) bendNormal(SLOT_NORMAL, load<f32>(material + M_NORMAL_SCALE));
+  if (shows(SLOT_NORMAL)) bendNormal(SLOT_NORMAL, load<f32>(material + M_NORMAL_SCALE));
   const solid = <usize>load<u32>(material + M_SOLID);
   if (solid) applySolid(solid, partOf(triangle, placed), coneWidth / max<f32>(abs<f32>(facing), <f32>0.2));
   if (layered && anisotropy > 0) turnTangent();
@@ -137,6 +139,17 @@ export function makeSurface(triangle: i32, placed: usize, u: f32, v: f32, dx: f3
     if (coatX * gx + coatY * gy + coatZ * gz < 0) { coatX = -coatX; coatY = -coatY; coatZ = -coatZ; }
     if (coatX * dx + coatY * dy + coatZ * dz >= 0) { coatX = gx; coatY = gy; coatZ = gz; }
   }
+}
+
+/** uv at the hit, and the footprint in uv units: cone width over the cosine, scaled by the triangle's uv density. */
+function findUv(doubleArea: f32, facing: f32, coneWidth: f32, dither: f32, blurred: bool): void {
+  const u0 = mixed(V_UV0), v0 = mixed(V_UV0 + 4);
+  const s1 = load<f32>(b + V_UV0) - load<f32>(a + V_UV0), t1 = load<f32>(b + V_UV0, 4) - load<f32>(a + V_UV0, 4);
+  const s2 = load<f32>(c + V_UV0) - load<f32>(a + V_UV0), t2 = load<f32>(c + V_UV0, 4) - load<f32>(a + V_UV0, 4);
+  const uvArea = abs<f32>(s1 * t2 - s2 * t1);
+  let print: f32 = -30;
+  if (uvArea > <f32>1e-20 && doubleArea > 0 && coneWidth > 0) print = <f32>0.5 * log2(uvArea / doubleArea) + log2(coneWidth / max<f32>(abs<f32>(facing), <f32>0.05));
+  setUv(u0, v0, mixed(V_UV1), mixed(V_UV1 + 4), print, dither, blurred);
 }
 
 // @ts-ignore: decorator
@@ -179,17 +192,18 @@ function stepInside(): void {
   px += k * x; py += k * y; pz += k * z;
 }
 
+/** Whether the material has a texture there; of one without any, the slots are not even looked at. */
 // @ts-ignore: decorator
 @inline
-function largest(vertex: usize): f32 {
-  return max<f32>(max<f32>(abs<f32>(load<f32>(vertex)), abs<f32>(load<f32>(vertex, 4))), abs<f32>(load<f32>(vertex, 8)));
+function shows(slot: i32): bool {
+  return (flags & FLAG_TEXTURED) != 0 && hasTexture(material, slot);
 }
 
 function readMaterial(): void {
   const m = material;
   baseR = load<f32>(m + M_BASE); baseG = load<f32>(m + M_BASE, 4); baseB = load<f32>(m + M_BASE, 8);
   const plain = flags & FLAG_PLAIN;
-  if (hasTexture(m, SLOT_BASE) && !(plain && flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))) { lookUp(m, SLOT_BASE); baseR *= texR; baseG *= texG; baseB *= texB; }
+  if (shows(SLOT_BASE) && !(plain && flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))) { lookUp(m, SLOT_BASE); baseR *= texR; baseG *= texG; baseB *= texB; }
   const ca = load<u32>(a + V_COLOR), cb = load<u32>(b + V_COLOR), cc = load<u32>(c + V_COLOR);
   if (!plain && (ca & cb & cc) != 0xffffffff) {
     const k: f32 = <f32>0.00392156862745098;
@@ -199,10 +213,10 @@ function readMaterial(): void {
   }
   metallic = load<f32>(m + M_METALLIC);
   roughness = load<f32>(m + M_ROUGHNESS);
-  if (hasTexture(m, SLOT_METAL_ROUGH)) { lookUp(m, SLOT_METAL_ROUGH); roughness *= texG; metallic *= texB; }
+  if (shows(SLOT_METAL_ROUGH)) { lookUp(m, SLOT_METAL_ROUGH); roughness *= texG; metallic *= texB; }
   roughness = clamp01(roughness); metallic = clamp01(metallic);
   transmission = load<f32>(m + M_TRANSMISSION);
-  if (transmission > 0 && hasTexture(m, SLOT_TRANSMISSION)) { lookUp(m, SLOT_TRANSMISSION); transmission *= texR; }
+  if (transmission > 0 && shows(SLOT_TRANSMISSION)) { lookUp(m, SLOT_TRANSMISSION); transmission *= texR; }
   ior = load<f32>(m + M_IOR);
   specular = load<f32>(m + M_SPECULAR);
   glassAlbedo = load<u32>(m + M_GLASS_ALBEDO_PTR);
@@ -223,7 +237,7 @@ function applySolid(solid: usize, part: u32, width: f32): void {
   baseR *= solidR; baseG *= solidG; baseB *= solidB;
   roughness = clamp01(roughness + rough * load<f32>(solid, SOLID_ROUGH));
   const relief = load<f32>(solid, SOLID_RELIEF);
-  if (relief == 0) return;
+  if (relief == 0 || isSmooth(width)) return;
   // slopes along two tangents, a footprint's half apart (Blinn 1978)
   const here = height, sign = copysign<f32>(1, nz), p: f32 = -<f32>1 / (sign + nz), q = nx * ny * p;
   const tx = <f32>1 + sign * nx * nx * p, ty = sign * q, tz = -sign * nx, bx = q, by = sign + ny * ny * p, bz = -ny;
@@ -242,27 +256,27 @@ function applySolid(solid: usize, part: u32, width: f32): void {
 function readLayers(): void {
   const m = material;
   specularR = load<f32>(m + M_SPECULAR_COLOR); specularG = load<f32>(m + M_SPECULAR_COLOR, 4); specularB = load<f32>(m + M_SPECULAR_COLOR, 8);
-  if (hasTexture(m, SLOT_SPECULAR_COLOR)) { lookUp(m, SLOT_SPECULAR_COLOR); specularR *= texR; specularG *= texG; specularB *= texB; }
-  if (hasTexture(m, SLOT_SPECULAR)) { lookUp(m, SLOT_SPECULAR); specular *= texA; }
+  if (shows(SLOT_SPECULAR_COLOR)) { lookUp(m, SLOT_SPECULAR_COLOR); specularR *= texR; specularG *= texG; specularB *= texB; }
+  if (shows(SLOT_SPECULAR)) { lookUp(m, SLOT_SPECULAR); specular *= texA; }
   anisotropy = load<f32>(m + M_ANISOTROPY);
   coat = load<f32>(m + M_COAT);
   if (coat > 0) {
-    if (hasTexture(m, SLOT_COAT)) { lookUp(m, SLOT_COAT); coat *= texR; }
+    if (shows(SLOT_COAT)) { lookUp(m, SLOT_COAT); coat *= texR; }
     coatRoughness = load<f32>(m + M_COAT, 4);
-    if (hasTexture(m, SLOT_COAT_ROUGHNESS)) { lookUp(m, SLOT_COAT_ROUGHNESS); coatRoughness *= texG; }
+    if (shows(SLOT_COAT_ROUGHNESS)) { lookUp(m, SLOT_COAT_ROUGHNESS); coatRoughness *= texG; }
   }
   sheenR = load<f32>(m + M_SHEEN); sheenG = load<f32>(m + M_SHEEN, 4); sheenB = load<f32>(m + M_SHEEN, 8);
   if (sheenR + sheenG + sheenB > 0) {
-    if (hasTexture(m, SLOT_SHEEN_COLOR)) { lookUp(m, SLOT_SHEEN_COLOR); sheenR *= texR; sheenG *= texG; sheenB *= texB; }
+    if (shows(SLOT_SHEEN_COLOR)) { lookUp(m, SLOT_SHEEN_COLOR); sheenR *= texR; sheenG *= texG; sheenB *= texB; }
     sheenRoughness = load<f32>(m + M_SHEEN, 12);
-    if (hasTexture(m, SLOT_SHEEN_ROUGHNESS)) { lookUp(m, SLOT_SHEEN_ROUGHNESS); sheenRoughness *= texA; }
+    if (shows(SLOT_SHEEN_ROUGHNESS)) { lookUp(m, SLOT_SHEEN_ROUGHNESS); sheenRoughness *= texA; }
   }
   iridescence = load<f32>(m + M_IRIDESCENCE);
   if (iridescence > 0) {
-    if (hasTexture(m, SLOT_IRIDESCENCE)) { lookUp(m, SLOT_IRIDESCENCE); iridescence *= texR; }
+    if (shows(SLOT_IRIDESCENCE)) { lookUp(m, SLOT_IRIDESCENCE); iridescence *= texR; }
     filmIor = load<f32>(m + M_IRIDESCENCE, 4);
     filmThickness = load<f32>(m + M_IRIDESCENCE, 12);
-    if (hasTexture(m, SLOT_FILM_THICKNESS)) {
+    if (shows(SLOT_FILM_THICKNESS)) {
       lookUp(m, SLOT_FILM_THICKNESS);
       const thinnest = load<f32>(m + M_IRIDESCENCE, 8);
       filmThickness = thinnest + (filmThickness - thinnest) * texG;
@@ -271,9 +285,9 @@ function readLayers(): void {
   dispersion = load<f32>(m + M_DISPERSION);
   diffuseTransmission = load<f32>(m + M_DIFFUSE_TRANSMISSION);
   if (diffuseTransmission > 0) {
-    if (hasTexture(m, SLOT_DIFFUSE_TRANSMISSION)) { lookUp(m, SLOT_DIFFUSE_TRANSMISSION); diffuseTransmission *= texA; }
+    if (shows(SLOT_DIFFUSE_TRANSMISSION)) { lookUp(m, SLOT_DIFFUSE_TRANSMISSION); diffuseTransmission *= texA; }
     throughR = load<f32>(m + M_DIFFUSE_TRANSMISSION, 4); throughG = load<f32>(m + M_DIFFUSE_TRANSMISSION, 8); throughB = load<f32>(m + M_DIFFUSE_TRANSMISSION, 12);
-    if (hasTexture(m, SLOT_DIFFUSE_TRANSMISSION_COLOR)) { lookUp(m, SLOT_DIFFUSE_TRANSMISSION_COLOR); throughR *= texR; throughG *= texG; throughB *= texB; }
+    if (shows(SLOT_DIFFUSE_TRANSMISSION_COLOR)) { lookUp(m, SLOT_DIFFUSE_TRANSMISSION_COLOR); throughR *= texR; throughG *= texG; throughB *= texB; }
   }
 }
 
@@ -288,7 +302,7 @@ function turnTangent(): void {
   const hand: f32 = load<f32>(a + V_TANGENT, 12) < 0 ? -1 : 1;
   const ux = (ny * z - nz * y) * hand, uy = (nz * x - nx * z) * hand, uz = (nx * y - ny * x) * hand;
   let c = load<f32>(material + M_ANISOTROPY, 4), s = load<f32>(material + M_ANISOTROPY, 8);
-  if (hasTexture(material, SLOT_ANISOTROPY)) {
+  if (shows(SLOT_ANISOTROPY)) {
     lookUp(material, SLOT_ANISOTROPY);
     anisotropy *= texB;
     const p = texR * 2 - 1, q = texG * 2 - 1, k: f32 = <f32>1 / max<f32>(sqrt<f32>(p * p + q * q), <f32>1e-6);
@@ -319,7 +333,7 @@ function bendNormal(slot: i32, scale: f32): void {
 export function readAlpha(): f32 {
   if (!(flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))) return 1;
   let value = load<f32>(material + M_BASE, 12);
-  if (hasTexture(material, SLOT_BASE)) { lookUp(material, SLOT_BASE); value *= texA; }
+  if (shows(SLOT_BASE)) { lookUp(material, SLOT_BASE); value *= texA; }
   const ca = load<u32>(a + V_COLOR) >> 24, cb = load<u32>(b + V_COLOR) >> 24, cc = load<u32>(c + V_COLOR) >> 24;
   value *= <f32>0.00392156862745098 * (weightA * <f32>ca + weightB * <f32>cb + weightC * <f32>cc);
   if (flags & FLAG_ALPHA_MASK) return value >= load<f32>(material + M_ALPHA_CUTOFF) ? 1 : 0;
@@ -328,13 +342,13 @@ export function readAlpha(): f32 {
 
 /** Sharp uv for a shadow ray's alpha test, which has no footprint. */
 export function useSharpUv(): void {
-  setUv(mixed(V_UV0), mixed(V_UV0 + 4), mixed(V_UV1), mixed(V_UV1 + 4), -30, 0.5);
+  setUv(mixed(V_UV0), mixed(V_UV0 + 4), mixed(V_UV1), mixed(V_UV1 + 4), -30, 0.5, false);
 }
 
 /** Radiance that the surface gives off, cd/m2, into emitR, emitG, emitB. */
 export function readEmission(): void {
   emitR = load<f32>(material + M_EMISSIVE); emitG = load<f32>(material + M_EMISSIVE, 4); emitB = load<f32>(material + M_EMISSIVE, 8);
-  if (hasTexture(material, SLOT_EMISSIVE)) { lookUp(material, SLOT_EMISSIVE); emitR *= texR; emitG *= texG; emitB *= texB; }
+  if (shows(SLOT_EMISSIVE)) { lookUp(material, SLOT_EMISSIVE); emitR *= texR; emitG *= texG; emitB *= texB; }
 }
 
 /** Cosine between the geometric normal of the triangle found last and a direction; cheap enough for shadow rays. */

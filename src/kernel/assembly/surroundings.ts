@@ -27,7 +27,9 @@ export function hasSun(): bool {
 
 let u: f32 = 0;
 let v: f32 = 0;
-function toImage(x: f32, y: f32, z: f32): void {
+/** Turns to a direction, as sampling one does: what is asked next is of there. */
+export function face(x: f32, y: f32, z: f32): void {
+  if (load<u32>(SETTINGS + S_ENV_KIND) != ENV_IMAGE) return;
   const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN);
   u = atan2(s * x + c * z, c * x - s * z) * INV_TWO_PI + <f32>0.5;
   v = atan2(sqrt<f32>(x * x + z * z), y) * INV_PI;
@@ -37,25 +39,28 @@ function toImage(x: f32, y: f32, z: f32): void {
  * The angle that light scattered with a density (per solid angle) sees together: a quarter of a lobe of that density, or the pixel; a mirror has density 0.
  * Both strategies of multiple importance sampling know it for a direction, so they see the same.
  */
-export function seenTogether(pdf: f32, pixel: f32): f32 {
+function seenTogether(pdf: f32, pixel: f32): f32 {
   return pdf > 0 ? max<f32>(<f32>0.25 / sqrt<f32>(pdf), pixel) : pixel;
 }
 
-/** Radiance of the surroundings without the sun disc, into eR, eG, eB; `angle`: what is seen together, radians. */
-export function skyRadiance(x: f32, y: f32, z: f32, angle: f32): void {
+/**
+ * Radiance of the surroundings without the sun disc in the direction faced, into eR, eG, eB, for light that is scattered into it with a density (per solid angle); a mirror or the
+ * camera has density 0 and sees a pixel of so many radians. Scattered light sees one copy of the image, the fittest; else two are mixed, so that no step is seen.
+ */
+export function skyRadiance(pdf: f32, pixel: f32): void {
   if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) {
     eR = load<f32>(SETTINGS + S_EVEN); eG = load<f32>(SETTINGS + S_EVEN, 4); eB = load<f32>(SETTINGS + S_EVEN, 8);
     return;
   }
   if (load<u32>(SETTINGS + S_ENV_KIND) != ENV_IMAGE) { eR = 0; eG = 0; eB = 0; return; }
-  toImage(x, y, z);
   const w = load<i32>(SETTINGS + S_ENV_WIDTH), h = load<i32>(SETTINGS + S_ENV_HEIGHT), data = <usize>load<u32>(SETTINGS + S_ENV_PTR), levels = load<i32>(SETTINGS + S_ENV_LEVELS);
   if (levels == 0) { lookUp(data, w, h); return; }
-  const wanted = min<f32>(<f32>levels, max<f32>(0, log2(max<f32>(angle, <f32>1e-9) * <f32>h * INV_PI))), finer = min<i32>(<i32>wanted, levels), mix = wanted - <f32>finer;
-  lookUp(levelAt(data, w, h, finer), w >> finer, h >> finer);
-  if (mix <= 0) return;
+  const wanted = min<f32>(<f32>levels, max<f32>(0, log2(max<f32>(seenTogether(pdf, pixel), <f32>1e-9) * <f32>h * INV_PI))), finer = min<i32>(<i32>(pdf > 0 ? wanted + 0.5 : wanted), levels), mix = wanted - <f32>finer;
+  const at = levelAt(data, w, h, finer), across = w >> finer, down = h >> finer;
+  lookUp(at, across, down);
+  if (mix <= 0 || pdf > 0) return;
   const r = eR, g = eG, b = eB;
-  lookUp(levelAt(data, w, h, finer + 1), w >> (finer + 1), h >> (finer + 1));
+  lookUp(at + <usize>(across * down) * 12, across >> 1, down >> 1);
   eR = r + (eR - r) * mix; eG = g + (eG - g) * mix; eB = b + (eB - b) * mix;
 }
 
@@ -73,47 +78,43 @@ function lookUp(data: usize, w: i32, h: i32): void {
   const y0 = max<i32>(0, <i32>y0f), y1 = min<i32>(h - 1, <i32>y0f + 1);
   const p = data + <usize>(y0 * w + x0) * 12, q = data + <usize>(y0 * w + x1) * 12, r = data + <usize>(y1 * w + x0) * 12, t = data + <usize>(y1 * w + x1) * 12;
   const k = load<f32>(SETTINGS + S_ENV_SCALE), a = (<f32>1 - ax) * (<f32>1 - ay) * k, b = ax * (<f32>1 - ay) * k, c = (<f32>1 - ax) * ay * k, d = ax * ay * k;
-  eR = a * load<f32>(p) + b * load<f32>(q) + c * load<f32>(r) + d * load<f32>(t);
-  eG = a * load<f32>(p, 4) + b * load<f32>(q, 4) + c * load<f32>(r, 4) + d * load<f32>(t, 4);
-  eB = a * load<f32>(p, 8) + b * load<f32>(q, 8) + c * load<f32>(r, 8) + d * load<f32>(t, 8);
+  // the fourth number is the next texel's, or what stands behind the image
+  const seen = f32x4.add(f32x4.add(f32x4.add(f32x4.mul(f32x4.splat(a), v128.load(p)), f32x4.mul(f32x4.splat(b), v128.load(q))), f32x4.mul(f32x4.splat(c), v128.load(r))), f32x4.mul(f32x4.splat(d), v128.load(t)));
+  eR = f32x4.extract_lane(seen, 0); eG = f32x4.extract_lane(seen, 1); eB = f32x4.extract_lane(seen, 2);
 }
 
-/** Solid angle of a cell of the grid: exact for its band. */
-function cellAngle(row: i32): f32 {
-  const h = load<i32>(SETTINGS + S_GRID_HEIGHT), w = load<i32>(SETTINGS + S_GRID_WIDTH);
-  // cos(a) - cos(b) = 2 sin((a + b) / 2) sin((b - a) / 2), which does not cancel
-  sinCosTurns((<f32>row + <f32>0.5) / <f32>h * <f32>0.5);
-  const middle = sinOut;
-  sinCosTurns(<f32>0.25 / <f32>h);
-  return <f32>2 * middle * sinOut * <f32>2 * PI / <f32>w;
-}
-
-/** Density per solid angle of sampleSky at the place that the portals were weighed for. */
+/** Density per solid angle of sampleSky in the direction faced, given once more, at the place that the portals were weighed for. */
 export function skyPdf(x: f32, y: f32, z: f32): f32 {
-  return portals.areOpen() ? PORTAL_SHARE * portals.pdf(x, y, z) + OPEN_SHARE * openPdf(x, y, z) : openPdf(x, y, z);
+  return portals.areOpen() ? PORTAL_SHARE * portals.pdf(x, y, z) + OPEN_SHARE * openPdf() : openPdf();
 }
 
-/** Samples a direction of the surroundings. In a room most samples go through its portals. */
-export function sampleSky(u0: f32, u1: f32): void {
-  if (!portals.areOpen()) { sampleOpen(u0, u1); return; }
-  if (u0 < OPEN_SHARE) {
-    sampleOpen(u0 / OPEN_SHARE, u1);
-    sPdf = OPEN_SHARE * sPdf + PORTAL_SHARE * portals.pdf(sx, sy, sz);
-  } else {
+/**
+ * Samples a direction of the surroundings and faces it, for a surface of normal (nx, ny, nz); false, before it is faced, when it lies behind one that light from `behind` does nothing
+ * for. In a room most samples go through its portals.
+ */
+export function sampleSky(u0: f32, u1: f32, nx: f32, ny: f32, nz: f32, behind: bool): bool {
+  const inRoom = portals.areOpen(), throughPane = inRoom && u0 >= OPEN_SHARE;
+  if (throughPane) {
     portals.sample((u0 - OPEN_SHARE) / PORTAL_SHARE, u1);
     sx = portals.dx; sy = portals.dy; sz = portals.dz;
-    sPdf = OPEN_SHARE * openPdf(sx, sy, sz) + PORTAL_SHARE * portals.pdf(sx, sy, sz);
-  }
+  } else sampleOpen(inRoom ? u0 / OPEN_SHARE : u0, u1);
+  if (!behind && sx * nx + sy * ny + sz * nz <= 0) return false;
+  if (throughPane) {
+    face(sx, sy, sz);
+    sPdf = openPdf();
+  } else v = atan2(sqrt<f32>(sx * sx + sz * sz), sy) * INV_PI;
+  if (inRoom) sPdf = OPEN_SHARE * sPdf + PORTAL_SHARE * portals.pdf(sx, sy, sz);
+  return sPdf > 0;
 }
 
-function openPdf(x: f32, y: f32, z: f32): f32 {
+function openPdf(): f32 {
   if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) return INV_PI * <f32>0.25;
-  toImage(x, y, z);
   const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT);
   const column = max<i32>(0, min<i32>(w - 1, <i32>(u * <f32>w))), row = max<i32>(0, min<i32>(h - 1, <i32>(v * <f32>h)));
-  return load<f32>(<usize>load<u32>(SETTINGS + S_GRID_PTR) + <usize>(row * w + column) * 12) / cellAngle(row);
+  return load<f32>(<usize>load<u32>(SETTINGS + S_GRID_PTR) + <usize>(row * w + column) * 12);
 }
 
+/** Leaves v to be found from the direction. */
 function sampleOpen(u0: f32, u1: f32): void {
   if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) {
     const z = <f32>1 - 2 * u0, r = sqrt<f32>(max<f32>(0, <f32>1 - z * z));
@@ -130,14 +131,11 @@ function sampleOpen(u0: f32, u1: f32): void {
   if (rest < threshold) rest /= threshold;
   else { rest = (rest - threshold) / max<f32>(<f32>1 - threshold, <f32>1e-9); cell = load<i32>(grid + <usize>cell * 12, 8); }
   const row = cell / w, column = cell - row * w;
-  const angle = cellAngle(row);
-  sPdf = load<f32>(grid + <usize>cell * 12) / angle;
+  sPdf = load<f32>(grid + <usize>cell * 12);
   // within the band, height must be uniform in cos for the pdf to be constant
-  sinCosTurns(<f32>row / <f32>h * <f32>0.5);
-  const top = cosOut;
-  sinCosTurns(<f32>(row + 1) / <f32>h * <f32>0.5);
-  const y = max<f32>(-1, min<f32>(1, top + (cosOut - top) * u1)), r = sqrt<f32>(max<f32>(0, <f32>1 - y * y));
-  sinCosTurns((<f32>column + min<f32>(rest, <f32>0.9999)) / <f32>w - <f32>0.5);
+  const above = grid + <usize>count * 12 + (<usize>row << 2), top = load<f32>(above), y = top + (load<f32>(above, 4) - top) * u1, r = sqrt<f32>(max<f32>(0, <f32>1 - y * y));
+  u = (<f32>column + min<f32>(rest, <f32>0.9999)) / <f32>w;
+  sinCosTurns(u - <f32>0.5);
   const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN), ix = r * cosOut, iz = r * sinOut;
   sx = c * ix + s * iz; sy = y; sz = c * iz - s * ix;
 }

@@ -1,5 +1,6 @@
 // Texture lookup: 8-bit rgba, sRGB or linear, mip levels made by the host, bilinear, one level chosen at random between the
-// two nearest so that the mean over samples is the trilinear value at the cost of one.
+// two nearest so that the mean over samples is the trilinear value at the cost of one; what scattered light sees is the texel
+// nearest.
 // The level comes from the ray's footprint. Source: Akenine-Moeller et al. 2019, Texture Level of Detail Strategies for
 // Real-Time Ray Tracing (ray cones), equation 34.
 import { M_SLOTS, P_SRGB_LUT_PTR, P_TEXTURES_PTR, PACK, SLOT_BYTES, SLOT_LOG_SCALE, SLOT_TRANSFORM, T_LEVELS, T_LOG_TEXELS, TEXTURE_BYTES, WRAP_CLAMP, WRAP_MIRROR } from './layout';
@@ -17,17 +18,24 @@ export let uv1x: f32 = 0;
 export let uv1y: f32 = 0;
 export let footprint: f32 = -30;
 export let levelDither: f32 = 0.5;
+let nearest = false;
 
-export function setUv(ax: f32, ay: f32, bx: f32, by: f32, log2Footprint: f32, dither: f32): void {
-  uv0x = ax; uv0y = ay; uv1x = bx; uv1y = by; footprint = log2Footprint; levelDither = dither;
+export function setUv(ax: f32, ay: f32, bx: f32, by: f32, log2Footprint: f32, dither: f32, blurred: bool): void {
+  uv0x = ax; uv0y = ay; uv1x = bx; uv1y = by; footprint = log2Footprint; levelDither = dither; nearest = blurred;
 }
 
+/** The texel that one of -1 to 2 size stands for, where its texture goes on; no division, which took a quarter of a lookup. */
 function wrapped(i: i32, size: i32, mode: u32): i32 {
-  if (mode == WRAP_CLAMP) return max<i32>(0, min<i32>(size - 1, i));
-  let m = i % size;
-  if (m < 0) m += size;
-  if (mode == WRAP_MIRROR && (((i - m) / size) & 1)) m = size - 1 - m;
-  return m;
+  if (mode != WRAP_CLAMP) {
+    let odd = false;
+    if (i < 0) { i += size; odd = true; }
+    else if (i >= size) {
+      i -= size; odd = true;
+      if (i >= size) { i -= size; odd = false; }
+    }
+    if (odd && mode == WRAP_MIRROR) i = size - 1 - i;
+  }
+  return max<i32>(0, min<i32>(size - 1, i));
 }
 
 // @ts-ignore: decorator
@@ -65,12 +73,16 @@ export function lookUp(material: usize, slot: i32): void {
   const level = max<i32>(0, min<i32>(levels - 1, <i32>floor<f32>(max<f32>(wanted, -1))));
   const w = max<i32>(1, load<i32>(texture) >> level), h = max<i32>(1, load<i32>(texture, 4) >> level);
   const data = <usize>load<u32>(texture + (<usize>level << 2), T_LEVELS);
-  const px = (u - (wrapS == WRAP_CLAMP ? 0 : floor<f32>(u * <f32>0.5) * 2)) * <f32>w - <f32>0.5;
-  const py = (v - (wrapT == WRAP_CLAMP ? 0 : floor<f32>(v * <f32>0.5) * 2)) * <f32>h - <f32>0.5;
+  const lut: usize = load<u32>(texture, 12) ? <usize>load<u32>(PACK + P_SRGB_LUT_PTR) : 0;
+  const across = (u - (wrapS == WRAP_CLAMP ? 0 : floor<f32>(u * <f32>0.5) * 2)) * <f32>w, down = (v - (wrapT == WRAP_CLAMP ? 0 : floor<f32>(v * <f32>0.5) * 2)) * <f32>h;
+  texR = 0; texG = 0; texB = 0; texA = 0;
+  if (nearest) {
+    addTexel(data + (<usize>(wrapped(<i32>floor<f32>(down), h, wrapT) * w + wrapped(<i32>floor<f32>(across), w, wrapS)) << 2), 1, lut);
+    return;
+  }
+  const px = across - <f32>0.5, py = down - <f32>0.5;
   const bx = floor<f32>(px), by = floor<f32>(py), fx = px - bx, fy = py - by;
   const x0 = wrapped(<i32>bx, w, wrapS), x1 = wrapped(<i32>bx + 1, w, wrapS), y0 = wrapped(<i32>by, h, wrapT), y1 = wrapped(<i32>by + 1, h, wrapT);
-  const lut: usize = load<u32>(texture, 12) ? <usize>load<u32>(PACK + P_SRGB_LUT_PTR) : 0;
-  texR = 0; texG = 0; texB = 0; texA = 0;
   addTexel(data + (<usize>(y0 * w + x0) << 2), (<f32>1 - fx) * (<f32>1 - fy), lut);
   addTexel(data + (<usize>(y0 * w + x1) << 2), fx * (<f32>1 - fy), lut);
   addTexel(data + (<usize>(y1 * w + x0) << 2), (<f32>1 - fx) * fy, lut);

@@ -29,8 +29,9 @@ export let hitPlaced: usize = 0;
 export let shadowR: f32 = 0;
 export let shadowG: f32 = 0;
 export let shadowB: f32 = 0;
-/** Rays traced by this instance since it began. */
+/** Rays traced by this instance since they were cleared, and those of them that were shadow tests. */
 export let rayCount: u64 = 0;
+export let shadowRayCount: u64 = 0;
 
 let stack: usize = 0;
 /** Gives this instance its own stack: 64 bytes of scratch, a ray in an object's coordinates, then entries of 8 bytes. */
@@ -39,7 +40,7 @@ export function setStack(address: usize): void {
 }
 
 export function clearRayCount(): void {
-  rayCount = 0;
+  rayCount = 0; shadowRayCount = 0;
 }
 
 // @ts-ignore: decorator
@@ -233,7 +234,7 @@ function walk(ray: usize, current: u32, bottom: usize, top: usize): usize {
  * not in its own way however it was rounded; 0 for none.
  */
 export function occluded(ray: usize, aimedAt: usize): bool {
-  rayCount++;
+  rayCount++; shadowRayCount++;
   shadowR = 1; shadowG = 1; shadowB = 1;
   const root = load<u32>(PACK + P_ROOT), bottom = stack + ENTRIES;
   if (!root) return false;

@@ -3,6 +3,7 @@ import { MAX_THREADS, PACK, PACK_HEADER_BYTES } from '../assembly/layout';
 
 export interface KernelExports {
   setThread(thread: number): void;
+  shadowRays(): number;
   takeRayCount(): number;
   lightScattered(): number;
   lightLimited(): number;

@@ -34,7 +34,7 @@ describe('ray offsets', () => {
       const view = viewFrom(middle, [middle[0], middle[1] + 0.0004, middle[2] + 0.002], { focal_length_mm: 14 });
       expect(renderScene(makeScene([SITE, ...box(inside, 0.005, matte(0.9), true)]), view, { samples: 256, bounces: 20, light: even(1e4) }).mean[0]).toBe(0);
       const lit = renderScene(makeScene([SITE, ...box(inside, 0.005, { ...glowing(1, 0.5), twoSided: true }, true)]), view, { samples: 256, bounces: 60, light: even(0) });
-      expect(Math.abs(lit.mean[0] - 2)).toBeLessThan(0.05);
+      expect(Math.abs(lit.mean[0] - 2)).toBeLessThan(0.005);
     });
   }
 });

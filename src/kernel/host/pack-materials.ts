@@ -32,16 +32,9 @@ export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: 
     u32[o + L.M_GLASS_ALBEDO_PTR / 4] = material.solid && material.transmission > 0 ? glassTables.get(Math.fround(material.ior))! : 0;
     u32[o + L.M_SOLID / 4] = material.solid_texture ? solids + m * L.SOLID_BYTES : 0;
     if (material.solid_texture) writeSolid(f32, u32, (solids + m * L.SOLID_BYTES) >> 2, material.solid_texture);
-    const slots: (TextureUse | null)[] = Array.from({ length: L.SLOTS }, () => null);
-    slots[L.SLOT_BASE] = material.baseTexture;
-    slots[L.SLOT_METAL_ROUGH] = material.metalRoughTexture;
-    slots[L.SLOT_NORMAL] = material.normalTexture;
-    slots[L.SLOT_EMISSIVE] = material.emissiveTexture;
-    slots[L.SLOT_TRANSMISSION] = material.transmissionTexture;
-    if (material.layers) {
-      writeLayers(f32, o, material.layers);
-      for (const [name, use] of Object.entries(material.layers.textures)) slots[LAYER_SLOTS[name as LayerTexture]] = use;
-    }
+    if (material.layers) writeLayers(f32, o, material.layers);
+    const slots = slotsOf(material);
+    if (slots.some(Boolean)) u32[o + L.M_FLAGS / 4]! |= L.FLAG_TEXTURED;
     slots.forEach((use, slot) => {
       const s = o + (L.M_SLOTS + slot * L.SLOT_BYTES) / 4;
       i32[s] = use ? use.texture : -1;
@@ -55,6 +48,18 @@ export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: 
   });
 }
 
+function slotsOf(material: SceneMaterial): (TextureUse | null)[] {
+  const slots: (TextureUse | null)[] = Array.from({ length: L.SLOTS }, () => null);
+  slots[L.SLOT_BASE] = material.baseTexture;
+  slots[L.SLOT_METAL_ROUGH] = material.metalRoughTexture;
+  slots[L.SLOT_NORMAL] = material.normalTexture;
+  slots[L.SLOT_EMISSIVE] = material.emissiveTexture;
+  slots[L.SLOT_TRANSMISSION] = material.transmissionTexture;
+  for (const [name, use] of Object.entries(material.layers?.textures ?? {})) slots[LAYER_SLOTS[name as LayerTexture]] = use;
+  return slots;
+}
+
+/** Flags of a material but for FLAG_TEXTURED. */
 export function flagsOf(material: SceneMaterial): number {
   let flags = 0;
   if (material.twoSided) flags |= L.FLAG_TWO_SIDED;

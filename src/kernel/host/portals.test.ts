@@ -3,6 +3,7 @@ import { kernelModule, makeScene, matte, quad, renderScene, viewFrom } from '../
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { dot } from '../../core/math/vec3';
 import { MOST_PORTALS } from '../assembly/layout';
+import type { OpenFrame } from '../../core/scene/opening';
 import { openIndoors } from './indoors';
 import { collectPortals } from './portals';
 import { compileScene } from './rig';
@@ -44,11 +45,19 @@ describe('portals', () => {
     const opening = { middle_m: [0, 1.5, -w] as const, normal: [0, 0, 1] as const, width_m: 2 * h, height_m: 2 * h };
     const pixels = new Float32Array(64 * 32 * 3).fill(1000);
     const light = { even: null, sun: null, image: { pixels, width: 64, height: 32, scale: 1, rotation: 0, grid: buildImportanceGrid(pixels, 64, 32) } };
-    const seen = (openings: (typeof opening)[]) => renderScene({ ...room, openings }, viewFrom([1.5, 1.5, 1.5], [-1, 1, 0], { focal_length_mm: 20 }), { samples: 256, bounces: 6, light, indoors: openings.length > 0, white: 400 });
+    const seen = (openings: OpenFrame[]) => renderScene({ ...room, openings }, viewFrom([1.5, 1.5, 1.5], [-1, 1, 0], { focal_length_mm: 20 }), { samples: 256, bounces: 6, light, indoors: openings.length > 0, white: 400 });
     const [without, with_] = [seen([]), seen([opening])];
     expect(with_.mean[1] / without.mean[1]).toBeGreaterThan(0.96);
     expect(with_.mean[1] / without.mean[1]).toBeLessThan(1.04);
     expect(with_.grain).toBeLessThan(0.7 * without.grain);
+    // the same hole as six unequal panes, which fill one block of four and half another
+    const panes = [-0.4, -0.1, 0.3].flatMap((x0, i) => [-0.4, 0.25].map((y0, j) => {
+      const [x1, y1] = [[-0.1, 0.3, 0.4][i]!, [0.25, 0.4][j]!];
+      return { middle_m: [(x0 + x1) / 2, 1.5 + (y0 + y1) / 2, -w] as const, normal: [0, 0, 1] as const, width_m: x1 - x0, height_m: y1 - y0 };
+    }));
+    const parted = seen(panes);
+    expect(Math.abs(parted.mean[1] / with_.mean[1] - 1)).toBeLessThan(0.02);
+    expect(parted.grain).toBeLessThan(1.1 * with_.grain);
     const packed = compileScene({ ...room, openings: [opening] }, kernelModule);
     const question = openIndoors(packed, kernelModule);
     expect(question([1.5, 1.5, 1.5], [opening])).toBe(true);

@@ -78,7 +78,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
     lightNodes: take(Math.max(1, lightCount) * L.LIGHT_NODE_BYTES),
     directional: take((scene.lights.length - lamps.length) * L.DIRECTIONAL_BYTES),
     webs: new Map(webs.map((web) => [web, take(webBytes(web))])),
-    portals: take(portals.length * L.PORTAL_BYTES),
+    portals: take(Math.ceil(portals.length / 4) * L.PORTAL_BLOCK_BYTES),
     groundLights: take(setLights.length * L.GROUND_LIGHT_BYTES),
     parts: take(parts.length * L.PART_BYTES),
     placed: take(shapes.length * L.PLACED_BYTES),
@@ -99,8 +99,12 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   writeMaterials(views, at.materials, scene.materials, groups.ofMaterial, at.glass, at.solids);
   const lit = writeLights(views, at, scene, glow, addedGlow, lamps, groups);
   portals.forEach((portal, i) => {
-    const o = (at.portals + i * L.PORTAL_BYTES) >> 2;
-    f32.set([...portal.corner, ...portal.a, ...portal.b, portal.area, ...portal.normal, ...portal.alongA, ...portal.alongB, portal.shape], o);
+    const { corner, a, b, area, normal, alongA, alongB, shape } = portal;
+    const middle = corner.map((c, k) => c + 0.5 * (a[k]! + b[k]!));
+    const o = (at.portals + (i >> 2) * L.PORTAL_BLOCK_BYTES) >> 2;
+    [...corner, ...a, ...b, area, ...normal, ...alongA, ...alongB, shape, ...middle].forEach((value, number) => {
+      f32[o + number * 4 + (i & 3)] = value;
+    });
   });
   for (const [i, lamp] of setLights.entries()) writeGroundLight(views, at.groundLights + i * L.GROUND_LIGHT_BYTES, lamp, groundHeight);
   parts.forEach((part, i) => {

@@ -2,6 +2,7 @@
 import type { CameraFrame } from '../../core/camera/lens';
 import { luminance, luminanceAt } from '../../core/color/spaces';
 import type { Vec3 } from '../../core/math/vec3';
+import type { ImportanceGrid } from '../../core/lights/captured/importance';
 import { imageLevels, levelCount, valuesWithLevels } from '../../core/lights/captured/levels';
 import { litShare } from '../../core/lights/moon/position';
 import { limbMean } from '../../core/lights/sun/limb';
@@ -85,7 +86,7 @@ const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => 
 /** Bytes of memory that a render needs. `sceneEnd`: see behindScene. */
 export function memoryFor(sceneEnd: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
-  const surroundings = (image ? align(valuesWithLevels(image.width, image.height) * 4) + align(image.grid.width * image.grid.height * 12) : 0) + align(light.stars?.clear?.byteLength ?? 0);
+  const surroundings = (image ? align(valuesWithLevels(image.width, image.height) * 4) + align(gridBytes(image.grid)) : 0) + align(light.stars?.clear?.byteLength ?? 0);
   return sceneEnd + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
@@ -96,6 +97,8 @@ export function layOut(scene: PackedScene, settings: RenderSettings, threads: nu
   placeScene(memory, scene);
   return writeSettings(memory, end, settings, threads);
 }
+
+const gridBytes = ({ width, height }: ImportanceGrid): number => width * height * 12 + (height + 1) * 4;
 
 /** Settings and surroundings into a memory that holds a scene already, up to `sceneEnd`; no thread may be at work in it. */
 export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, settings: RenderSettings, threads: number): LaidOut {
@@ -164,12 +167,18 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
     u32[s + L.S_GRID_PTR / 4] = top;
     u32[s + L.S_GRID_WIDTH / 4] = grid.width;
     u32[s + L.S_GRID_HEIGHT / 4] = grid.height;
-    for (let i = 0, o = top >> 2; i < grid.probability.length; i++, o += 3) {
-      f32[o] = grid.probability[i]!;
-      f32[o + 1] = grid.threshold[i]!;
-      u32[o + 2] = grid.alias[i]!;
+    const edges = Array.from({ length: grid.height + 1 }, (_, row) => Math.cos((Math.PI * row) / grid.height));
+    let o = top >> 2;
+    for (let row = 0, i = 0; row < grid.height; row++) {
+      const solidAngle = ((edges[row]! - edges[row + 1]!) * 2 * Math.PI) / grid.width;
+      for (let column = 0; column < grid.width; column++, i++, o += 3) {
+        f32[o] = grid.probability[i]! / solidAngle;
+        f32[o + 1] = grid.threshold[i]!;
+        u32[o + 2] = grid.alias[i]!;
+      }
     }
-    top += align(grid.width * grid.height * 12);
+    f32.set(edges, o);
+    top += align(gridBytes(grid));
   }
   if (light.sun) {
     u32[s + L.S_SUN / 4] = 1;

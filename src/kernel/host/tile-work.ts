@@ -24,6 +24,8 @@ export interface TileWork {
 
 export interface TileDone {
   rays: number;
+  /** Those of the rays that were shadow tests. */
+  shadowRays: number;
   /** Luminance of the light that was scattered, summed over samples, and what the firefly limit took of it; 0 without a limit. */
   light: { scattered: number; limited: number };
   seconds: number;
@@ -46,5 +48,6 @@ export function doTileWork(kernel: KernelExports, memory: WebAssembly.Memory, wo
   const pixels = work.width * work.height;
   const samples = work.first + work.count;
   const grain = samples >= 2 ? squaredGrain(new Float32Array(memory.buffer, work.buffer, pixels * CHANNELS), pixels, samples, work.white) : 0;
-  return { rays: kernel.takeRayCount(), light: { scattered: kernel.lightScattered(), limited: kernel.lightLimited() }, seconds: (performance.now() - began) / 1000, squaredGrain: grain };
+  const shadowRays = kernel.shadowRays();
+  return { rays: kernel.takeRayCount(), shadowRays, light: { scattered: kernel.lightScattered(), limited: kernel.lightLimited() }, seconds: (performance.now() - began) / 1000, squaredGrain: grain };
 }
