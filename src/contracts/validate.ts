@@ -12,7 +12,8 @@ export function check<T extends object>(type: Class<T>, input: unknown, place: s
   if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${quoted(input)}`);
   const instance = plainToInstance(type, input, { exposeDefaultValues: true });
   const errors = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true, stopAtFirstError: true });
-  if (errors.length > 0) return refuse(messageOf(errors[0]!, place));
+  // a wrong kind makes all that goes with the right one unknown: it is said first
+  if (errors.length > 0) return refuse(messageOf(errors.find((e) => e.property === 'kind') ?? errors[0]!, place));
   return { ok: true, value: instance };
 }
 
