@@ -50,6 +50,8 @@ export interface PictureDto {
   lead: { proof: string; count: number } | null;
   canUndo: boolean;
   canRedo: boolean;
+  /** Grows with every change of name or brief: of two states the greater is the newer, in whatever order they arrive. */
+  changes: number;
 }
 
 /** The sun that was found in a captured image. */

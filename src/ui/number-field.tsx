@@ -3,7 +3,7 @@
  * A number on a ruled line. Takes effect on Enter or when it is left; Esc gives back what was there; bad text says so. With `none`, it may
  * be empty, which is shown as that word.
  */
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 
 interface Common {
   label: string;
@@ -27,20 +27,19 @@ type Props = Required | Optional;
 export function NumberField(props: Props) {
   const { label, value, min, max, digits = 0, unit, none } = props;
   const shown = value === null ? '' : value.toFixed(digits);
-  const [text, setText] = useState(shown);
+  // while it is in hand, what it showed then and what is typed: news from elsewhere overwrites nothing, and does not let go of what is selected
+  const [inHand, setInHand] = useState<{ was: string; text: string } | null>(null);
   const abandoned = useRef(false);
-  const focused = useRef(false);
-  // what is being typed is not overwritten by news from elsewhere
-  useEffect(() => {
-    if (!focused.current) setText(shown);
-  }, [shown]);
+  const text = inHand?.text ?? shown;
   const number = Number(text.replace(',', '.').trim());
   const empty = text.trim() === '';
   const bad = empty ? none === undefined : !Number.isFinite(number) || number < min || number > max;
   const take = () => {
-    if (abandoned.current || bad) setText(shown);
-    else if (text !== shown && none !== undefined) props.onChange(empty ? null : number);
-    else if (text !== shown) props.onChange(number);
+    setInHand(null);
+    if (inHand && inHand.text !== inHand.was && !abandoned.current && !bad) {
+      if (none !== undefined) props.onChange(empty ? null : number);
+      else props.onChange(number);
+    }
     abandoned.current = false;
   };
   return (
@@ -53,14 +52,9 @@ export function NumberField(props: Props) {
         placeholder={none}
         aria-invalid={bad}
         title={bad ? `from ${min} to ${max}${unit ? ` ${unit}` : ''}` : undefined}
-        onChange={(e) => setText(e.target.value)}
-        onFocus={() => {
-          focused.current = true;
-        }}
-        onBlur={() => {
-          focused.current = false;
-          take();
-        }}
+        onChange={(e) => setInHand({ was: inHand?.was ?? shown, text: e.target.value })}
+        onFocus={() => setInHand({ was: shown, text: shown })}
+        onBlur={take}
         onKeyDown={(e) => {
           if (e.key === 'Enter') e.currentTarget.blur();
           if (e.key === 'Escape') {

@@ -64,9 +64,9 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 
   await word(page, /Study/).click();
   await page.getByRole('button', { name: /Present/ }).click();
-  await expect(page.getByLabel('Samples a pixel')).toHaveValue('256');
-  await page.getByLabel('Samples a pixel').fill('64');
-  await page.getByLabel('Samples a pixel').press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Samples a pixel', exact: true })).toHaveValue('256');
+  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('64');
+  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
   await expect(sentence(page)).toContainText('at Present quality');
 
   await page.reload();
@@ -96,9 +96,9 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
   test.setTimeout(240_000);
   await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
-  await expect(page.getByLabel('Samples a pixel')).toHaveValue('32', { timeout: 20_000 }); // the model may still be loading
-  await page.getByLabel('Samples a pixel').fill('4000');
-  await page.getByLabel('Samples a pixel').press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Samples a pixel', exact: true })).toHaveValue('32', { timeout: 20_000 }); // the model may still be loading
+  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('4000');
+  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
   await expect(sentence(page)).not.toContainText('this very picture');
   await page.getByRole('button', { name: /^Render/ }).click();
   // the whole picture is there once
@@ -139,9 +139,9 @@ test('a project of one’s own from a file that we did not make', async ({ page 
   await word(page, /A3 landscape/).click();
   await page.getByText('on a screen').click();
   await page.getByText('Slide 16:9').click();
-  await expect(page.getByLabel('Width in px')).toHaveValue('1920');
-  await page.getByLabel('Width in px').fill('320');
-  await page.getByLabel('Width in px').press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Width in px', exact: true })).toHaveValue('1920');
+  await page.getByRole('textbox', { name: 'Width in px', exact: true }).fill('320');
+  await page.getByRole('textbox', { name: 'Width in px', exact: true }).press('Enter');
   await expect(sentence(page)).toContainText('320');
   await page.keyboard.press('Control+Enter');
   await expect(page.locator('.tk').first()).toContainText('grain', { timeout: 100_000 });

@@ -55,9 +55,9 @@ test('a ground of shadow alone: half transparent under the model, clear beyond i
   await word(page, /A3/).click();
   await page.getByText('on a screen').click();
   await page.getByText('Slide 16:9').click();
-  await expect(page.getByLabel('Width in px')).toHaveValue('1920');
-  await page.getByLabel('Width in px').fill('480');
-  await page.getByLabel('Width in px').press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Width in px', exact: true })).toHaveValue('1920');
+  await page.getByRole('textbox', { name: 'Width in px', exact: true }).fill('480');
+  await page.getByRole('textbox', { name: 'Width in px', exact: true }).press('Enter');
   await expect(sentence(page)).toContainText('480');
   await page.keyboard.press('Control+Enter');
   await expect(page.locator('.tk').first()).toContainText('grain', { timeout: 100_000 });
@@ -108,8 +108,8 @@ test('depth of field and what is sharp: a camera of the model becomes the userâ€
   const light = panel(page, 'Surroundings');
   await light.getByText('Camera', { exact: true }).click();
   await light.getByText('As the lens has it', { exact: true }).click();
-  await light.getByLabel('f-number').fill('2.8');
-  await light.getByLabel('f-number').press('Enter');
+  await light.getByRole('textbox', { name: 'f-number', exact: true }).fill('2.8');
+  await light.getByRole('textbox', { name: 'f-number', exact: true }).press('Enter');
   await light.getByRole('button', { name: 'Press what should be sharp' }).click();
   const box = (await page.locator('.im').boundingBox())!;
   // the foot of the lamp

@@ -170,6 +170,18 @@ describe('the queue', () => {
     expect(samples()).toBe(77);
   });
 
+  it('counts every change, so that of two states of a picture the newer is known: new, joined, back, forward; none for the same brief', () => {
+    const counts: number[] = [];
+    const count = () => counts.push(viewWorkspace(project)!.pictures[0]!.changes);
+    const withSamples = (samples: number) => ({ ...brief(), quality: { ...brief().quality, samples } });
+    count();
+    for (const act of [() => changeBrief(picture, withSamples(81), false), () => changeBrief(picture, withSamples(82), true), () => changeBrief(picture, withSamples(82), true), () => moveStep(picture, -1), () => moveStep(picture, 1), () => moveStep(picture, -1)]) {
+      act();
+      count();
+    }
+    expect(counts.map((n) => n - counts[0]!)).toEqual([0, 1, 2, 2, 3, 4, 5]);
+  });
+
   it('refuses a bad brief and keeps the one it has', () => {
     expect(changeBrief(picture, { ...brief(), size: { width_px: -1, height_px: 5 } }, false)).toMatchObject({ ok: false, code: 'bad_brief' });
     expect(brief().quality.samples).toBe(77);

@@ -19,12 +19,14 @@ export async function ownProject(page: Page, demo: string, name: string): Promis
   await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
 }
 
-export function briefOf(page: Page): Brief {
+/** The first picture of the project on the page, and its brief as it is kept. */
+export function pictureOf(page: Page): { id: string; brief: Brief } {
   const db = new Database('build/browser-data/sphaera.db', { readonly: true });
-  const row = db.prepare('SELECT s.brief_json FROM pictures p JOIN brief_steps s ON s.picture_id = p.id AND s.step = p.step WHERE p.project_id = ?').get(new URL(page.url()).pathname.split('/').pop()) as { brief_json: string };
+  const row = db.prepare('SELECT p.id, s.brief_json FROM pictures p JOIN brief_steps s ON s.picture_id = p.id AND s.step = p.step WHERE p.project_id = ?').get(new URL(page.url()).pathname.split('/').pop()) as { id: string; brief_json: string };
   db.close();
-  return JSON.parse(row.brief_json) as Brief;
+  return { id: row.id, brief: JSON.parse(row.brief_json) as Brief };
 }
+export const briefOf = (page: Page): Brief => pictureOf(page).brief;
 
 /** The newest proof of the project on the page. */
 export function proofOf(page: Page): string {

@@ -4,7 +4,7 @@
  * newest change waits, so a drag sends what the server can keep up with and ends on the true value. A step back asked for meanwhile
  * waits for its turn.
  */
-import { type RefObject, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { PictureDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { send } from '../shared/send';
@@ -13,7 +13,7 @@ export type ChangeBrief = (part: Partial<Brief>, joins?: boolean) => void;
 
 type Task = { id: string } & ({ brief: Brief; joins: boolean } | { by: -1 | 1 });
 
-export function useBrief(picture: PictureDto, onSaved: (picture: PictureDto) => void, onMessage: (text: string | null) => void): { brief: Brief; change: ChangeBrief; history: (by: -1 | 1) => void; busy: RefObject<boolean> } {
+export function useBrief(picture: PictureDto, onSaved: (picture: PictureDto) => void, onMessage: (text: string | null) => void): { brief: Brief; change: ChangeBrief; history: (by: -1 | 1) => void } {
   const [draft, setDraft] = useState<{ id: string; brief: Brief } | null>(null);
   // what is still to be sent, in order
   const tasks = useRef<Task[]>([]);
@@ -60,5 +60,5 @@ export function useBrief(picture: PictureDto, onSaved: (picture: PictureDto) => 
     return () => removeEventListener('beforeunload', guard);
   }, []);
 
-  return { brief, change, history, busy };
+  return { brief, change, history };
 }

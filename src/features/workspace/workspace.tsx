@@ -40,6 +40,9 @@ import { useKeys } from './use-keys';
 /** Parts of the brief that the live view shows. */
 const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'exposure'] as const;
 
+/** What arrives later was not always said later: an answer can overtake an event. */
+const newerOf = (kept: PictureDto | undefined, arrived: PictureDto) => (kept && kept.changes > arrived.changes ? kept : arrived);
+
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
   const [workspace, setWorkspace] = useState(initial);
   const [chosen, setChosen] = useState(initial.pictures.some((p) => p.id === pictureId) ? pictureId! : initial.pictures[0]!.id);
@@ -62,8 +65,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
 
   const asRendered = rawWanted && shown !== null && shown.clean_share === 1;
 
-  const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? next : p)) }));
-  const { brief, change: save, history: goBack, busy } = useBrief(picture, replacePicture, setMessage);
+  const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? newerOf(p, next) : p)) }));
+  const { brief, change: save, history: goBack } = useBrief(picture, replacePicture, setMessage);
   const [stageView, setStageView] = useStageView();
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
@@ -80,8 +83,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       proofs: event.proofs,
       machine: event.machine,
       rendering: event.rendering,
-      // while a change is on its way, ours is newer than the server's
-      pictures: event.pictures.map((p) => (p.id === picture.id && busy.current ? (w.pictures.find((q) => q.id === p.id) ?? p) : p))
+      pictures: event.pictures.map((p) => newerOf(w.pictures.find((q) => q.id === p.id), p))
     }))
   );
 

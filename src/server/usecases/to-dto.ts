@@ -42,6 +42,7 @@ export function pictureDto(row: PictureRow): PictureDto {
     brief: readBrief(briefAt(row.id, row.step)!),
     lead: lead ? { proof: lead.id, count: lead.picture_count } : null,
     canUndo: row.step > 0,
-    canRedo: row.step < lastStep(row.id)
+    canRedo: row.step < lastStep(row.id),
+    changes: row.changes
   };
 }

@@ -1,7 +1,7 @@
 /** The sides in px and, for a sheet, in mm, cm or inches; each can be typed, the others follow (core/output/edit-size.ts). */
 import { useState } from 'react';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
-import { editSize, MOST_BLEED_MM, MOST_SIDE_PX, SIDE_MM } from '../../../core/output/edit-size';
+import { editSize, MOST_BLEED_MM, MOST_SIDE_PX, PPI, SIDE_MM } from '../../../core/output/edit-size';
 import { resolveSize } from '../../../core/output/size';
 import { MM_PER_INCH } from '../../../core/units/units';
 import { NumberField } from '../../../ui/number-field';
@@ -24,6 +24,14 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
   const [locked, setLocked] = useState(true);
   const sheet = resolveSize(size);
   const { mm, digits, name } = UNITS[unit];
+  const limit =
+    Math.max(sheet.width_px, sheet.height_px) > MOST_SIDE_PX * 0.999
+      ? `This is the most there can be: ${MOST_SIDE_PX.toLocaleString('en')} px a side: beyond it a file passes the 4 GB that many programs can open.`
+      : sheet.ppi !== null && sheet.ppi >= PPI.most
+        ? `This is the most there can be: ${PPI.most.toLocaleString('en')} ppi.`
+        : sheet.ppi !== null && sheet.ppi <= PPI.least
+          ? `This is the least there can be: ${PPI.least} ppi.`
+          : null;
   const label = (side: string, of: string) => `${side === 'width' ? 'Width' : 'Height'} in ${of}`;
   return (
     <div className="sec" style={{ display: 'grid', gap: 8 }}>
@@ -64,9 +72,9 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
           </>
         )}
       </div>
-      {Math.max(sheet.width_px, sheet.height_px) > MOST_SIDE_PX * 0.999 ? (
+      {limit ? (
         <p className="note" role="status">
-          This is the most there can be: {MOST_SIDE_PX.toLocaleString('en')} px a side: beyond it a file passes the 4 GB that many programs can open.
+          {limit}
         </p>
       ) : null}
       {sheet.width_mm === null ? null : (
