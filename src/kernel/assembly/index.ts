@@ -42,6 +42,6 @@ export { clearLimited };
 export { beginTrees, blockCount, buildPart, buildPartHere, buildTree, moveNodes, nodeCount, partCount, placeBox, splitTree, takePart } from './build';
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
-export { probeEvaluate, probePoints, probeSample, probeSolid, probeSurface } from './probe';
+export { probeEvaluate, probeFour, probeMath, probePoints, probeSample, probeSolid, probeSurface } from './probe';
 export { blurRows, despeckleRows, divideLight, errorRows, meanRows, multiplyLight } from './guided';
 export { compareBy, smoothRows } from './smooth';

@@ -13,7 +13,7 @@ import * as lamps from './lamps';
 import { cosOut, exp, luminance, max3, sinCosTurns, sinOut } from './math';
 import { partOf } from './placed';
 import * as portals from './portals';
-import { dice, draw, startSample, u0, u1 } from './random';
+import { dice, draw, drawFour, four0, four1, startSample, u0, u1 } from './random';
 import * as shapes from './shapes';
 import * as stars from './stars';
 import * as surface from './surface';
@@ -37,7 +37,8 @@ const FOLLOWED_ROUGHNESS: f32 = 0.12;
 // Light scattered by something rougher than this shows no texel apart from its neighbours.
 const BLURS: f32 = 0.1;
 
-// Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce; passing sheer surfaces has its own range.
+// Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce, of which the first four are wanted at nearly every scattering; passing sheer surfaces has
+// its own range.
 const PAIRS_PER_BOUNCE: u32 = 8;
 const FIRST_PASS_PAIR: u32 = 4096;
 const FIRST_SLIGHT_PAIR: u32 = 65536;
@@ -179,9 +180,8 @@ function shareOfSurroundings(): f32 {
   return bsdf.transmitted ? 1 : bsdf.matteShare();
 }
 
-function addSky(pair: u32): void {
-  draw(pair);
-  if (sky.sampleSky(u0, u1, bsdf.nx, bsdf.ny, bsdf.nz, bsdf.lightFromBehind)) addLight(sky.sx, sky.sy, sky.sz, Infinity, 0, 0, 0, sky.sPdf, GROUP_SURROUNDINGS);
+function addSky(u: f32, v: f32): void {
+  if (sky.sampleSky(u, v, bsdf.nx, bsdf.ny, bsdf.nz, bsdf.lightFromBehind)) addLight(sky.sx, sky.sy, sky.sz, Infinity, 0, 0, 0, sky.sPdf, GROUP_SURROUNDINGS);
 }
 
 function addSun(pair: u32): void {
@@ -372,8 +372,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       add(betaR * load<f32>(l, L_RADIANCE) * w, betaG * load<f32>(l, L_RADIANCE + 4) * w, betaB * load<f32>(l, L_RADIANCE + 8) * w, load<u32>(l, L_GROUP));
       return;
     }
-    draw(pair);
-    const choice = u0, dice = u1;
+    drawFour(pair);
+    const choice = f32x4.extract_lane(four0, 0), dice = f32x4.extract_lane(four1, 0), wayU = f32x4.extract_lane(four0, 1), wayV = f32x4.extract_lane(four1, 1);
+    const skyU = f32x4.extract_lane(four0, 2), skyV = f32x4.extract_lane(four1, 2), lampChoice = f32x4.extract_lane(four0, 3), fate = f32x4.extract_lane(four1, 3);
     if (onGround) {
       const px = load<f32>(ray) + t * dx, pz = load<f32>(ray, 8) + t * dz, near: f32 = straight ? ground.presence(px, pz) : 1;
       sky.face(dx, dy, dz);
@@ -390,8 +391,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       const shine = near * ground.polish(-dy);
       draw(pair + 7);
       if (u0 < shine) {
-        draw(pair + 1);
-        const kept = ground.mirror(dx, dy, dz, u0, u1);
+        const kept = ground.mirror(dx, dy, dz, wayU, wayV);
         if (kept <= 0) {
           addPlain(plainR, plainG, plainB, straight ? share : 0);
           return;
@@ -492,17 +492,14 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (inRoom && bsdf.scatters) portals.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     else portals.seenFromNowhere();
     if (seekLamp) lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
-    draw(pair + 4);
-    const lampChoice = u0, fate = u1;
     if (bsdf.scatters) {
-      if (seekSky) addSky(pair + 2);
-      if (seekSun) addSun(pair + 3);
+      if (seekSky) addSky(skyU, skyV);
+      if (seekSun) addSun(pair + 4);
       if (seekLamp) addLamp(pair + 5, lampChoice);
       for (let i = 0, n = lamps.directionalCount(); i < n; i++) addDirectional(i);
     }
 
-    draw(pair + 1);
-    if (!bsdf.sample(choice, u0, u1)) return;
+    if (!bsdf.sample(choice, wayU, wayV)) return;
     if (bsdf.transmitted == staysOutside()) return;
     betaR *= bsdf.weightR; betaG *= bsdf.weightG; betaB *= bsdf.weightB;
     if (bsdf.kind == bsdf.DIFFUSE) last = ++diffuse > load<u32>(SETTINGS + S_DIFFUSE);

@@ -1,6 +1,7 @@
-// Doors for the tests: scattering at a surface given by its values instead of by a hit, and the random points.
+// Doors for the tests: scattering at a surface given by its values instead of by a hit, the random points, and the functions.
 import * as bsdf from './bsdf';
-import { draw, startSample, u0, u1 } from './random';
+import { atan2, cosOut, exp, log2, sinCosTurns, sinOut } from './math';
+import { draw, drawFour, four0, four1, startSample, u0, u1 } from './random';
 import * as solids from './solid';
 import * as surface from './surface';
 
@@ -33,6 +34,20 @@ export function probePoints(x: u32, y: u32, pair: u32, count: i32, seed: u32, ou
     store<f32>(out, u0);
     store<f32>(out, u1, 4);
   }
+}
+
+/** Writes the points of four dimension pairs of a pixel's sample: the four first numbers, then the second. */
+export function probeFour(x: u32, y: u32, first: u32, sample: u32, seed: u32, out: usize): void {
+  startSample(x, y, sample, seed);
+  drawFour(first);
+  v128.store(out, four0);
+  v128.store(out, four1, 16);
+}
+
+/** Writes sine and cosine of x turns, the angle of (x, y), and of x, when it is positive, the logarithm to base two; last e^x. */
+export function probeMath(x: f32, y: f32, out: usize): void {
+  sinCosTurns(x);
+  store<f32>(out, sinOut); store<f32>(out, cosOut, 4); store<f32>(out, atan2(y, x), 8); store<f32>(out, x > 0 ? log2(x) : 0, 12); store<f32>(out, exp(x), 16);
 }
 
 /** A solid texture at a place in units of its size: writes its three weights, height and change of roughness. */

@@ -62,6 +62,66 @@ export function draw(pair: u32): void {
   u1 = toUnit(reverse(permute(y, mix(seed ^ 0x63d83595))));
 }
 
+/** The points of the four pairs drawn last, one a lane: their first and their second numbers. */
+export let four0: v128 = f32x4.splat(0);
+export let four1: v128 = f32x4.splat(0);
+
+// @ts-ignore: decorator
+@inline
+function xorShifted(h: v128, by: i32): v128 {
+  return v128.xor(h, i32x4.shr_u(h, by));
+}
+
+// @ts-ignore: decorator
+@inline
+function mixFour(h: v128): v128 {
+  return xorShifted(i32x4.mul(xorShifted(i32x4.mul(xorShifted(h, 16), i32x4.splat(0x7feb352d)), 15), i32x4.splat(0x846ca68b)), 16);
+}
+
+// Bytes in reverse, and in each the bits of its halves by a table.
+// @ts-ignore: decorator
+@inline
+function reverseFour(x: v128): v128 {
+  const turned = i8x16(0, 8, 4, 12, 2, 10, 6, 14, 1, 9, 5, 13, 3, 11, 7, 15), low = i8x16.splat(15);
+  const bytes = i8x16.shuffle(x, x, 3, 2, 1, 0, 7, 6, 5, 4, 11, 10, 9, 8, 15, 14, 13, 12);
+  return v128.or(i32x4.shl(i8x16.swizzle(turned, v128.and(bytes, low)), 4), i8x16.swizzle(turned, v128.and(i32x4.shr_u(bytes, 4), low)));
+}
+
+// @ts-ignore: decorator
+@inline
+function permuteFour(x: v128, seed: v128): v128 {
+  x = i32x4.add(v128.xor(x, i32x4.mul(x, i32x4.splat(0x3d20adea))), seed);
+  x = i32x4.mul(x, v128.or(i32x4.shr_u(seed, 16), i32x4.splat(1)));
+  x = v128.xor(x, i32x4.mul(x, i32x4.splat(0x05526c56)));
+  return v128.xor(x, i32x4.mul(x, i32x4.splat(0x53a22864)));
+}
+
+// @ts-ignore: decorator
+@inline
+function toUnitFour(x: v128): v128 {
+  return f32x4.mul(f32x4.convert_i32x4_s(i32x4.shr_u(x, 8)), f32x4.splat(5.9604644775390625e-8));
+}
+
+// @ts-ignore: decorator
+@inline
+function addShifted(y: v128, by: i32, mask: i32): v128 {
+  return v128.xor(y, v128.and(i32x4.shr_u(y, by), i32x4.splat(mask)));
+}
+
+/** Draws the points of four dimension pairs in a row into four0, four1: the numbers that draw gives. */
+export function drawFour(first: u32): void {
+  const pairs = i32x4.add(i32x4.splat(first), i32x4(0, 1, 2, 3));
+  const seed = mixFour(v128.xor(i32x4.splat(seedOfPixel), i32x4.add(i32x4.mul(pairs, i32x4.splat(0x9e3779b9)), i32x4.splat(0x85ebca6b))));
+  const index = reverseFour(permuteFour(i32x4.splat(reversedIndex), seed));
+  four0 = toUnitFour(reverseFour(permuteFour(index, mixFour(v128.xor(seed, i32x4.splat(0xa511e9b3))))));
+  let y = addShifted(index, 1, 0x55555555);
+  y = addShifted(y, 2, 0x33333333);
+  y = addShifted(y, 4, 0x0f0f0f0f);
+  y = addShifted(y, 8, 0x00ff00ff);
+  y = xorShifted(y, 16);
+  four1 = toUnitFour(reverseFour(permuteFour(y, mixFour(v128.xor(seed, i32x4.splat(0x63d83595))))));
+}
+
 /** One number for a decision that needs no good spread: hashed, no sequence. */
 export function dice(pair: u32): f32 {
   return toUnit(mix(seedOfPixel + indexOfSample * 0x9e3779b9 ^ pair * 0x85ebca6b));

@@ -35,6 +35,8 @@ export interface KernelExports {
   probeSample(choice: number, u: number, v: number, out: number): number;
   probeSolid(solid: number, x: number, y: number, z: number, width: number, nx: number, ny: number, nz: number, out: number): void;
   probePoints(x: number, y: number, pair: number, count: number, seed: number, out: number): void;
+  probeFour(x: number, y: number, first: number, sample: number, seed: number, out: number): void;
+  probeMath(x: number, y: number, out: number): void;
 }
 
 /** Where a scene pack lies in the kernel's memory. */

@@ -35,3 +35,16 @@ it('the error on a smooth integrand falls faster than n^-0.7, as scrambled nets 
   const slope = Math.log(error(1024) / error(16)) / Math.log(1024 / 16);
   expect(slope).toBeLessThan(-0.7);
 });
+
+it('four pairs drawn at once are the points of each', () => {
+  for (const [x, first, seed] of [[0, 0, 1], [17, 4, 1], [400, 12, 7], [1919, 4093, 0xffffffff]] as const) {
+    for (const sample of [0, 2, 34, 65_534]) {
+      kernel.probeFour(x, 3, first, sample, seed, PACK);
+      const four = Float32Array.from(new Float32Array(memory.buffer, PACK, 8));
+      for (let lane = 0; lane < 4; lane++) {
+        kernel.probePoints(x, 3, first + lane, sample / 2 + 1, seed, PACK);
+        expect([four[lane], four[4 + lane]]).toEqual([...new Float32Array(memory.buffer, PACK + sample * 4, 2)]);
+      }
+    }
+  }
+});
