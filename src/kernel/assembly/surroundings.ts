@@ -2,8 +2,9 @@
 // Frame: +Y up; image column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi, turned about +Y by the settings.
 // The image is seen with bilinear filtering, a large one by the halved copy that fits what is seen together, mixed of two (Williams
 // 1983); it is sampled from an importance grid of its coarsest copy, whose cells hold the solid-angle-weighted mean of what bilinear
-// filtering can show in them, so the pdf is positive wherever radiance is.
-import { ENV_EVEN, ENV_IMAGE, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_LEVELS, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_DISC_LIMB, S_EVEN, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_MOON, S_MOON_COS, S_MOON_SIDE, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
+// filtering can show in them, so the pdf is positive wherever radiance is. Light that is scattered widely sees the mean of a cell where that
+// is even: the image's texels, which no cache holds, took 3 % of a path's time in the demo's room.
+import { ENV_EVEN, ENV_IMAGE, GRID_CELL_BYTES, GRID_MEAN, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_LEVELS, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_DISC_LIMB, S_EVEN, S_GRID_DENSITY, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_MOON, S_MOON_COS, S_MOON_SIDE, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
 import { atan2, cosOut, log2, PI, sinCosTurns, sinOut } from './math';
 import * as portals from './portals';
 
@@ -27,12 +28,22 @@ export function hasSun(): bool {
 
 let u: f32 = 0;
 let v: f32 = 0;
+let cell: usize = 0; // of the importance grid
 /** Turns to a direction, as sampling one does: what is asked next is of there. */
 export function face(x: f32, y: f32, z: f32): void {
   if (load<u32>(SETTINGS + S_ENV_KIND) != ENV_IMAGE) return;
   const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN);
   u = atan2(s * x + c * z, c * x - s * z) * INV_TWO_PI + <f32>0.5;
-  v = atan2(sqrt<f32>(x * x + z * z), y) * INV_PI;
+  v = downTo(x, y, z);
+  const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT);
+  const column = max<i32>(0, min<i32>(w - 1, <i32>(u * <f32>w))), row = max<i32>(0, min<i32>(h - 1, <i32>(v * <f32>h)));
+  cell = <usize>load<u32>(SETTINGS + S_GRID_PTR) + <usize>((row * w + column) * GRID_CELL_BYTES);
+}
+
+// @ts-ignore: decorator
+@inline
+function downTo(x: f32, y: f32, z: f32): f32 {
+  return atan2(sqrt<f32>(x * x + z * z), y) * INV_PI;
 }
 
 /**
@@ -53,6 +64,15 @@ export function skyRadiance(pdf: f32, pixel: f32): void {
     return;
   }
   if (load<u32>(SETTINGS + S_ENV_KIND) != ENV_IMAGE) { eR = 0; eG = 0; eB = 0; return; }
+  if (pdf > 0 && pdf <= load<f32>(SETTINGS + S_GRID_DENSITY)) {
+    const mean = v128.load(cell, GRID_MEAN); // and the next cell's density
+    if (f32x4.extract_lane(mean, 0) >= 0) {
+      const k = load<f32>(SETTINGS + S_ENV_SCALE);
+      eR = f32x4.extract_lane(mean, 0) * k; eG = f32x4.extract_lane(mean, 1) * k; eB = f32x4.extract_lane(mean, 2) * k;
+      return;
+    }
+  }
+  if (v < 0) v = downTo(sx, sy, sz);
   const w = load<i32>(SETTINGS + S_ENV_WIDTH), h = load<i32>(SETTINGS + S_ENV_HEIGHT), data = <usize>load<u32>(SETTINGS + S_ENV_PTR), levels = load<i32>(SETTINGS + S_ENV_LEVELS);
   if (levels == 0) { lookUp(data, w, h); return; }
   const wanted = min<f32>(<f32>levels, max<f32>(0, log2(max<f32>(seenTogether(pdf, pixel), <f32>1e-9) * <f32>h * INV_PI))), finer = min<i32>(<i32>(pdf > 0 ? wanted + 0.5 : wanted), levels), mix = wanted - <f32>finer;
@@ -102,19 +122,16 @@ export function sampleSky(u0: f32, u1: f32, nx: f32, ny: f32, nz: f32, behind: b
   if (throughPane) {
     face(sx, sy, sz);
     sPdf = openPdf();
-  } else v = atan2(sqrt<f32>(sx * sx + sz * sz), sy) * INV_PI;
+  }
   if (inRoom) sPdf = OPEN_SHARE * sPdf + PORTAL_SHARE * portals.pdf(sx, sy, sz);
   return sPdf > 0;
 }
 
 function openPdf(): f32 {
-  if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) return INV_PI * <f32>0.25;
-  const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT);
-  const column = max<i32>(0, min<i32>(w - 1, <i32>(u * <f32>w))), row = max<i32>(0, min<i32>(h - 1, <i32>(v * <f32>h)));
-  return load<f32>(<usize>load<u32>(SETTINGS + S_GRID_PTR) + <usize>(row * w + column) * 12);
+  return load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN ? INV_PI * <f32>0.25 : load<f32>(cell);
 }
 
-/** Leaves v to be found from the direction. */
+/** Leaves v, negative, to be found from the direction where it is wanted. */
 function sampleOpen(u0: f32, u1: f32): void {
   if (load<u32>(SETTINGS + S_ENV_KIND) == ENV_EVEN) {
     const z = <f32>1 - 2 * u0, r = sqrt<f32>(max<f32>(0, <f32>1 - z * z));
@@ -125,19 +142,19 @@ function sampleOpen(u0: f32, u1: f32): void {
   const w = load<i32>(SETTINGS + S_GRID_WIDTH), h = load<i32>(SETTINGS + S_GRID_HEIGHT), count = w * h, grid = <usize>load<u32>(SETTINGS + S_GRID_PTR);
   // u0 chooses the cell (alias method, Walker 1977) and, by what is left of it, the place across; u1 the place along
   const scaled = u0 * <f32>count;
-  let cell = min<i32>(<i32>scaled, count - 1);
-  let rest = scaled - <f32>cell;
-  const threshold = load<f32>(grid + <usize>cell * 12, 4);
+  let i = min<i32>(<i32>scaled, count - 1), rest = scaled - <f32>i;
+  cell = grid + <usize>(i * GRID_CELL_BYTES);
+  const threshold = load<f32>(cell, 4);
   if (rest < threshold) rest /= threshold;
-  else { rest = (rest - threshold) / max<f32>(<f32>1 - threshold, <f32>1e-9); cell = load<i32>(grid + <usize>cell * 12, 8); }
-  const row = cell / w, column = cell - row * w;
-  sPdf = load<f32>(grid + <usize>cell * 12);
+  else { rest = (rest - threshold) / max<f32>(<f32>1 - threshold, <f32>1e-9); i = load<i32>(cell, 8); cell = grid + <usize>(i * GRID_CELL_BYTES); }
+  const row = i / w, column = i - row * w;
+  sPdf = load<f32>(cell);
   // within the band, height must be uniform in cos for the pdf to be constant
-  const above = grid + <usize>count * 12 + (<usize>row << 2), top = load<f32>(above), y = top + (load<f32>(above, 4) - top) * u1, r = sqrt<f32>(max<f32>(0, <f32>1 - y * y));
+  const above = grid + <usize>(count * GRID_CELL_BYTES) + (<usize>row << 2), top = load<f32>(above), y = top + (load<f32>(above, 4) - top) * u1, r = sqrt<f32>(max<f32>(0, <f32>1 - y * y));
   u = (<f32>column + min<f32>(rest, <f32>0.9999)) / <f32>w;
   sinCosTurns(u - <f32>0.5);
   const c = load<f32>(SETTINGS + S_ENV_COS), s = load<f32>(SETTINGS + S_ENV_SIN), ix = r * cosOut, iz = r * sinOut;
-  sx = c * ix + s * iz; sy = y; sz = c * iz - s * ix;
+  sx = c * ix + s * iz; sy = y; sz = c * iz - s * ix; v = -1;
 }
 
 /** One over the sun disc's solid angle when the direction lies on it, else 0. */

@@ -16,7 +16,7 @@ const wall = makeScene([quad([-1e3, 0, 0], [1e3, 0, 0], [1e3, 1e3, 0], [-1e3, 1e
 const gradient = (() => {
   const [width, height] = [64, 32];
   const pixels = Float32Array.from({ length: width * height * 3 }, (_, i) => 1 + Math.floor(i / (3 * width)) / height + (i % 3) * 0.2);
-  return { even: null, sun: null, image: { pixels, width, height, scale: 2, rotation: 0.4, grid: { width: 1, height: 1, probability: Float32Array.of(1), threshold: Float32Array.of(1), alias: Uint32Array.of(0) } } };
+  return { even: null, sun: null, image: { pixels, width, height, scale: 2, rotation: 0.4, grid: { width: 1, height: 1, probability: Float32Array.of(1), threshold: Float32Array.of(1), alias: Uint32Array.of(0), mean: Float32Array.of(-1, -1, -1) } } };
 })();
 
 describe('the irradiance of a level plane', () => {

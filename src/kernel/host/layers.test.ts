@@ -46,10 +46,13 @@ describe('light layers', () => {
   });
   it('are within 1 % what a brief shows that has one group alone', () => {
     const much = { ...options, samples: 4096 };
-    const { layerMeans } = renderScene(scene, view, { ...much, layers: names.length });
+    // one of them alone is up to 1.2 % off, the polished sphere's glints
+    const seeds = [1, 2, 3];
+    const inAll = seeds.map((seed) => renderScene(scene, view, { ...much, layers: names.length, seed }).layerMeans);
     for (const group of ['ceiling panel', 'Desk lamp', 'Spot']) {
-      const { mean } = renderScene(dimLamps(scene, { ...BRIEF_DEFAULTS.lamps, only: group }), view, { ...much, light: dark, seed: 2 });
-      expect(Math.abs(layerMeans[indexOf(group)]![1]! / mean[1] - 1), group).toBeLessThan(0.01);
+      const only = dimLamps(scene, { ...BRIEF_DEFAULTS.lamps, only: group });
+      const ratios = seeds.map((seed, i) => inAll[i]![indexOf(group)]![1]! / renderScene(only, view, { ...much, light: dark, seed: seed + 20 }).mean[1]);
+      expect(Math.abs(ratios.reduce((a, b) => a + b) / seeds.length - 1), group).toBeLessThan(0.01);
     }
   });
 });

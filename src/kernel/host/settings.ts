@@ -79,6 +79,9 @@ export interface LaidOut {
   layers: number;
 }
 
+/** Cells of the importance grid that a lobe's quarter must cover each way for their means to stand for the image. */
+const CELLS_TOGETHER = 2;
+
 const align = (n: number) => (n + 255) & ~255;
 
 const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => layers + (aids ? L.AID_LAYERS : 0);
@@ -98,7 +101,7 @@ export function layOut(scene: PackedScene, settings: RenderSettings, threads: nu
   return writeSettings(memory, end, settings, threads);
 }
 
-const gridBytes = ({ width, height }: ImportanceGrid): number => width * height * 12 + (height + 1) * 4;
+const gridBytes = ({ width, height }: ImportanceGrid): number => width * height * L.GRID_CELL_BYTES + (height + 1) * 4;
 
 /** Settings and surroundings into a memory that holds a scene already, up to `sceneEnd`; no thread may be at work in it. */
 export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, settings: RenderSettings, threads: number): LaidOut {
@@ -167,14 +170,17 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
     u32[s + L.S_GRID_PTR / 4] = top;
     u32[s + L.S_GRID_WIDTH / 4] = grid.width;
     u32[s + L.S_GRID_HEIGHT / 4] = grid.height;
+    // the quarter of a lobe that scattered light sees together covers CELLS_TOGETHER cells each way
+    f32[s + L.S_GRID_DENSITY / 4] = (0.25 / ((CELLS_TOGETHER * Math.PI) / grid.height)) ** 2;
     const edges = Array.from({ length: grid.height + 1 }, (_, row) => Math.cos((Math.PI * row) / grid.height));
     let o = top >> 2;
     for (let row = 0, i = 0; row < grid.height; row++) {
       const solidAngle = ((edges[row]! - edges[row + 1]!) * 2 * Math.PI) / grid.width;
-      for (let column = 0; column < grid.width; column++, i++, o += 3) {
+      for (let column = 0; column < grid.width; column++, i++, o += L.GRID_CELL_BYTES / 4) {
         f32[o] = grid.probability[i]! / solidAngle;
         f32[o + 1] = grid.threshold[i]!;
         u32[o + 2] = grid.alias[i]!;
+        f32.set(grid.mean.subarray(i * 3, i * 3 + 3), o + L.GRID_MEAN / 4);
       }
     }
     f32.set(edges, o);

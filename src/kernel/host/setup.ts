@@ -1,7 +1,7 @@
 /**
  * All that a host needs for a render beside the scene pack, as bytes: made by the server, which alone reckons what the film depends on,
  * so that a browser's own mathematics never does. Layout: u32 length of the JSON, the JSON, padding to 4 bytes, the rig when it is sent
- * along, then, when the light is an image and is sent along, f32 rgb pixels and f32 probability, f32 threshold, u32 alias of its importance grid, then what clouds leave of the stars. Little-endian.
+ * along, then, when the light is an image and is sent along, f32 rgb pixels and f32 probability, f32 threshold, u32 alias, f32 rgb mean of its importance grid, then what clouds leave of the stars. Little-endian.
  */
 import type { Stars, SurroundingsLight } from '../../core/lights/surroundings-light';
 import type { Vec3 } from '../../core/math/vec3';
@@ -47,7 +47,7 @@ export function encodeSetup(setup: RenderSetup, withLight: boolean): Uint8Array 
   const json = new TextEncoder().encode(JSON.stringify({ ...rest, settings, light: { even: light.even, sun: light.sun, stars: light.stars && { ...light.stars, clear: light.stars.clear?.byteLength ?? null }, frame }, sent: withLight, rigSent: rig !== null }));
   const start = (4 + json.length + 3) & ~3;
   const parts: (Uint8Array | Float32Array | Uint32Array)[] = rig ? [rig] : [];
-  if (image && withLight) parts.push(image.pixels, image.grid.probability, image.grid.threshold, image.grid.alias, ...(light.stars?.clear ? [light.stars.clear] : []));
+  if (image && withLight) parts.push(image.pixels, image.grid.probability, image.grid.threshold, image.grid.alias, image.grid.mean, ...(light.stars?.clear ? [light.stars.clear] : []));
   const out = new Uint8Array(start + parts.reduce((sum, p) => sum + p.byteLength, 0));
   new DataView(out.buffer).setUint32(0, json.length, true);
   out.set(json, 4);
@@ -81,7 +81,7 @@ export function decodeSetup(bytes: Uint8Array, known: (key: string) => Surroundi
         at += count * 4;
         return part.buffer;
       };
-      image = { ...frame, pixels: new Float32Array(take(frame.width * frame.height * 3)), grid: { width: columns, height: rows, probability: new Float32Array(take(columns * rows)), threshold: new Float32Array(take(columns * rows)), alias: new Uint32Array(take(columns * rows)) } };
+      image = { ...frame, pixels: new Float32Array(take(frame.width * frame.height * 3)), grid: { width: columns, height: rows, probability: new Float32Array(take(columns * rows)), threshold: new Float32Array(take(columns * rows)), alias: new Uint32Array(take(columns * rows)), mean: new Float32Array(take(columns * rows * 3)) } };
       if (light.stars?.clear) clear = bytes.slice(at, at + light.stars.clear);
     } else {
       const before = known(rest.lightKey);

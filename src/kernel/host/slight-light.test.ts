@@ -37,9 +37,10 @@ describe('slight light', () => {
       const whole = render(material, lamps, { leavesSlight: false, samples: 16384 });
       // from some being slight to all
       for (const share of [1, 20]) {
-        const some = render(material, lamps, { white: whole.mean[0] * 100 * share, samples: 16384 });
-        expect(some.rays).toBeLessThan(whole.rays);
-        expect(Math.abs(some.mean[0] / whole.mean[0] - 1)).toBeLessThan(0.015);
+        const some = [1, 2, 3].map((seed) => render(material, lamps, { white: whole.mean[0] * 100 * share, samples: 16384, seed }));
+        for (const { rays } of some) expect(rays).toBeLessThan(whole.rays);
+        // one alone is up to 2 % off, the mean of six within 0.5
+        expect(Math.abs(some.reduce((sum, { mean }) => sum + mean[0] / 3, 0) / whole.mean[0] - 1)).toBeLessThan(0.015);
       }
     }
   });
