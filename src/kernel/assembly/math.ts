@@ -29,7 +29,7 @@ export function exp(x: f32): f32 {
   return p * reinterpret<f32>((<i32>n + 127) << 23);
 }
 
-/** Base-two logarithm of a positive normal number; absolute error below 1e-6. */
+/** Base-two logarithm of a positive normal number; absolute error below 1e-6 and what rounding takes of a large result. */
 export function log2(x: f32): f32 {
   const bits = reinterpret<i32>(x), over = <i32>((bits & 0x7fffff) > 0x3504f3); // of the square root of 2
   const exponent = ((bits >> 23) & 255) - 127 + over;

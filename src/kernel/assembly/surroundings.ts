@@ -3,7 +3,7 @@
 // The image is seen with bilinear filtering, a large one by the halved copy that fits what is seen together, mixed of two (Williams
 // 1983); it is sampled from an importance grid of its coarsest copy, whose cells hold the solid-angle-weighted mean of what bilinear
 // filtering can show in them, so the pdf is positive wherever radiance is. Light that is scattered widely sees the mean of a cell where that
-// is even: the image's texels, which no cache holds, took 3 % of a path's time in the demo's room.
+// is even: waiting for the image's texels, which are more than a core's cache holds, took 3 % of a path's time in the demo's room.
 import { ENV_EVEN, ENV_IMAGE, GRID_CELL_BYTES, GRID_MEAN, S_ENV_COS, S_ENV_HEIGHT, S_ENV_KIND, S_ENV_LEVELS, S_ENV_PTR, S_ENV_SCALE, S_ENV_SIN, S_ENV_WIDTH, S_DISC_LIMB, S_EVEN, S_GRID_DENSITY, S_GRID_HEIGHT, S_GRID_PTR, S_GRID_WIDTH, S_MOON, S_MOON_COS, S_MOON_SIDE, S_SUN, S_SUN_COS, S_SUN_DIRECTION, S_SUN_RADIANCE, SETTINGS } from './layout';
 import { atan2, cosOut, log2, PI, sinCosTurns, sinOut } from './math';
 import * as portals from './portals';

@@ -1,7 +1,7 @@
 /**
  * The importance grid of a latitude-longitude image: cells weighted by luminance and solid angle, widened by one texel because
  * the image is seen with bilinear filtering. At most `mostColumns` across, so a very large image costs no more to sample.
- * Where a cell is even its mean stands for it in all that is scattered widely: cells lie in a processor's cache, the image does not.
+ * Where a cell is even its mean stands for it in all that is scattered widely: cells lie in a core's cache, the image does not.
  */
 import { luminanceAt } from '../../color/spaces';
 import { buildAliasTable } from '../../sampling/alias-table';
