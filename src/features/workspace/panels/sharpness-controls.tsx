@@ -34,8 +34,10 @@ export function SharpnessControls({ size, seen, wasPpi, onSize, onDistance }: Pr
   const nearest = resolvingDistance(size.ppi);
   return (
     <div className="sec" style={{ paddingBottom: 9 }}>
-      <div className="row">
-        <span className="lab">Pixels per inch</span>
+      <div className="row" style={{ gap: 6 }}>
+        <span className="lab" style={{ whiteSpace: 'nowrap' }}>
+          Pixels per inch
+        </span>
         <span className="note">
           {Math.round(size.ppi * 10) / 10} ppi; the eye resolves {Math.round(resolvedPpi(distance))} at {distance}&nbsp;m
         </span>
