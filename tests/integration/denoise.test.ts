@@ -75,6 +75,24 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     expect(shares.at(-1)).toBe(1);
   });
 
+  it('looks both ways: nearer to the truth than one look, and the grain stated from one look is that of both', async () => {
+    const [width, height] = [330, 300];
+    const film = await makeFilm(width, height);
+    const { filter } = await openFilter(2);
+    const by = async (used: Filter) => {
+      const clean = new MemoryClean();
+      const { grain } = await cleanFilm({ film, width, height, white: WHITE }, used, clean, () => {});
+      return { grain: grain!, ...(await errors(film, clean, width, height)) };
+    };
+    const one = await by({ ...filter, run: filter.once!, once: undefined });
+    const [both, stated] = [await by({ ...filter, once: undefined }), await by(filter)];
+    expect(stated.left).toBe(both.left);
+    expect(stated.grain).toBe(one.grain);
+    expect(both.left / one.left).toBeLessThan(0.98);
+    expect(stated.grain / both.grain).toBeGreaterThan(0.98);
+    expect(stated.grain / both.grain).toBeLessThan(1.2);
+  });
+
   it('gives the same bits in pieces as in one', async () => {
     const [width, height] = [700, 70];
     const film = await makeFilm(width, height);
