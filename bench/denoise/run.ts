@@ -1,8 +1,8 @@
 /**
  * How near to the truth a picture of few samples comes, as rendered and by each filter: structural similarity (Wang et al. 2004, by
  * ssim.js, its `original` without downsampling) and PSNR of what is displayed, and mean squared error of radiance over squared radiance
- * (that plus a hundredth of squared white). The truth has at least 4,096 samples of another seed and is kept in bench/work; the first run
- * takes half an hour for it. SPHAERA_BENCH_REFERENCE=512 makes a quicker, worse one, 16384 one with half the grain, which bounds how like it anything can be; of those kept the best serves.
+ * (that plus a hundredth of squared white). The truths, of another seed, are kept beside this file. One whose model, light or camera has changed is rendered again and
+ * kept, with 4,096 samples, minutes a part, or as many as SPHAERA_BENCH_REFERENCE says: its own grain bounds how like it anything can be.
  */
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
@@ -16,7 +16,7 @@ import { createNodeFilter } from '../../src/denoise/node-filter';
 import { config } from '../../src/server/config';
 import { openFilter } from '../../src/server/render/open-filter';
 import { enlargedScenes, oneToOneScenes, PART_PX } from './scenes';
-import { module, prepareScene, radianceOf, REFERENCE, reference, render, shown as shownOf, similarity, viewOf, work } from './truth';
+import { module, prepareScene, radianceOf, REFERENCE, render, shown as shownOf, similarity, truthOf, viewOf, work } from './truth';
 
 const SIZE = PART_PX;
 // SPHAERA_BENCH_PARTS=enlarged: of small pictures, where a pixel holds many edges
@@ -49,8 +49,8 @@ for (const part of (await benchScenes()).filter((s) => s.name.includes(ONLY))) {
   const { white } = prepared;
   const view = (film: FilmSource) => viewOf(prepared, film);
   const shown = (film: FilmSource) => shownOf(prepared, film);
-  const { film: truth, samples: truly } = await reference(part, prepared);
-  const [wanted, radiance] = [await shown(truth), await radianceOf(truth)];
+  const { film: truth, radiance, samples: truly } = await truthOf(part, prepared);
+  const wanted = await shown(truth);
   const cleaned = async (film: FilmSource, filter: Filter) => {
     const clean = new MemoryClean();
     await cleanFilm(view(film), filter, clean, () => {}, false);

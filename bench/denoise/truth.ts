@@ -1,9 +1,11 @@
 /** What the benches of picture quality share: renders of the parts, their truth, and how alike two pictures are. */
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { ssim } from 'ssim.js';
 import { CHANNELS, tilesOf } from '../../src/core/film/film';
 import { type FilmSource, MemoryFilm, reopen, type TileState } from '../../src/core/film/store';
+import { readExr } from '../../src/formats/exr/read-exr';
+import { writeExr } from '../../src/formats/exr/write-exr';
 import { renderFilm } from '../../src/kernel/host/render-film';
 import { layOut } from '../../src/kernel/host/settings';
 import { config } from '../../src/server/config';
@@ -15,6 +17,11 @@ import { type BenchScene, PART_PX as SIZE } from './scenes';
 
 export const REFERENCE = Math.max(1, Number(process.env.SPHAERA_BENCH_REFERENCE ?? 4096));
 export const work = 'bench/work/denoise';
+/** Truths, OpenEXR: NAME-KEY-SAMPLES.exr. In the repository, because they take hours. */
+const TRUTHS = 'bench/denoise/truths';
+/** What a truth's own guides are of: they have hardly any grain where its light still has. */
+const GUIDE_SAMPLES = 64;
+const TRUTH_SEED = 77;
 await mkdir(work, { recursive: true });
 export const module = await loadKernel();
 const tiles = tilesOf(SIZE, SIZE);
@@ -55,13 +62,13 @@ export async function radianceOf(film: FilmSource): Promise<Float32Array> {
 }
 
 /** What a truth is of: model, light and camera, but not how trees are built over them. */
-function truthKey({ scene, brief }: BenchScene, { settings }: Prepared, samples = REFERENCE): string {
+function keyOf({ scene, brief }: BenchScene, { settings }: Prepared): string {
   const hash = createHash('sha256');
   for (const { positions, normals, indices, triangleMaterials } of [scene.geometry, ...scene.objects]) for (const part of [positions, normals, indices, triangleMaterials]) hash.update(part);
   for (const { pixels } of scene.textures) hash.update(pixels);
   const { viewpoint, surroundings, ground, look, lamps, exposure, quality } = brief;
   return hash
-    .update(JSON.stringify({ instances: scene.instances, materials: scene.materials, lights: scene.lights, camera: settings.camera, viewpoint, surroundings, ground, look, lamps, exposure, bounces: quality.bounces, firefly: quality.firefly, REFERENCE: samples, SIZE }))
+    .update(JSON.stringify({ instances: scene.instances, materials: scene.materials, lights: scene.lights, camera: settings.camera, viewpoint, surroundings, ground, look, lamps, exposure, bounces: quality.bounces, firefly: quality.firefly, SIZE }))
     .digest('hex')
     .slice(0, 16);
 }
@@ -92,24 +99,69 @@ async function keep(key: string, { film, seconds }: Kept): Promise<void> {
   await writeFile(`${work}/${key}.film`, Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await film.read(t.index)).buffer)))));
 }
 
-/** The film of the truth: of four or two times as many samples where such a one is kept; one of half or a quarter is taken further. */
-export async function reference(part: BenchScene, prepared: Prepared): Promise<{ film: MemoryFilm; samples: number }> {
-  const keptOf = async (samples: number) => {
-    const kept = await readKept(truthKey(part, prepared, samples), samples);
-    return kept && { film: kept.film, samples };
-  };
-  const kept = (await keptOf(REFERENCE * 4)) ?? (await keptOf(REFERENCE * 2)) ?? (await keptOf(REFERENCE));
-  if (kept) return kept;
-  console.error(`rendering ${REFERENCE} samples of ${part.name}`);
-  const fewer = (await keptOf(REFERENCE / 2)) ?? (await keptOf(REFERENCE / 4));
-  const film = await render(prepared, REFERENCE, 77, fewer?.film);
-  await keep(truthKey(part, prepared), { film, seconds: 0 });
-  return { film, samples: REFERENCE };
+export interface Truth {
+  /** Its light, with the guides of a few samples. */
+  film: MemoryFilm;
+  radiance: Float32Array;
+  samples: number;
 }
+
+/** The truth of a part as it is kept, if with as many samples as are asked for; else it is rendered, on from one of half or a quarter in bench/work. */
+export async function truthOf(part: BenchScene, prepared: Prepared): Promise<Truth> {
+  const key = keyOf(part, prepared);
+  const truth = (await readTruth(part.name, key)) ?? (await renderTruth(part, prepared, key));
+  const film = await render(prepared, GUIDE_SAMPLES, TRUTH_SEED);
+  for (const tile of tiles) {
+    const data = await film.read(tile.index);
+    for (let i = 0; i < tile.width * tile.height; i++) {
+      const from = ((tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width)) * 3;
+      // a film holds sums of two halves of its samples
+      for (let c = 0; c < 3; c++) data[i * CHANNELS + c] = data[i * CHANNELS + 3 + c] = (truth.radiance[from + c]! * GUIDE_SAMPLES) / 2;
+    }
+    await film.write(tile.index, data, film.state(tile.index)!);
+  }
+  return { ...truth, film };
+}
+
+const plain = (name: string) => name.replaceAll(/\W+/g, '-');
+
+async function readTruth(name: string, key: string): Promise<Omit<Truth, 'film'> | null> {
+  const start = `${plain(name)}-${key}-`;
+  const file = (await readdir(TRUTHS)).find((f) => f.startsWith(start));
+  if (!file) return null;
+  const samples = Number.parseInt(file.slice(start.length), 10);
+  return samples < REFERENCE ? null : { radiance: readExr(await readFile(`${TRUTHS}/${file}`)).pixels, samples };
+}
+
+async function renderTruth(part: BenchScene, prepared: Prepared, key: string): Promise<Omit<Truth, 'film'>> {
+  console.error(`rendering ${REFERENCE} samples of ${part.name}`);
+  const working = (samples: number) => `${key}-truth-${samples}`;
+  const fewer = (await readKept(working(REFERENCE / 2), REFERENCE / 2)) ?? (await readKept(working(REFERENCE / 4), REFERENCE / 4));
+  const film = await render(prepared, REFERENCE, TRUTH_SEED, fewer?.film);
+  await keep(working(REFERENCE), { film, seconds: 0 });
+  const radiance = await radianceOf(film);
+  const older = new RegExp(`^${plain(part.name)}-[0-9a-f]{16}-\\d+\\.exr$`);
+  for (const file of await readdir(TRUTHS)) if (older.test(file)) await rm(`${TRUTHS}/${file}`);
+  const path = `${TRUTHS}/${plain(part.name)}-${key}-${REFERENCE}.exr`;
+  await writeTruth(path, part.name, radiance, REFERENCE);
+  console.error(`kept as ${path}, for the repository`);
+  return { radiance, samples: REFERENCE };
+}
+
+const writeTruth = (path: string, name: string, radiance: Float32Array, samples: number) =>
+  writeExr(path, {
+    width: SIZE,
+    height: SIZE,
+    ppi: null,
+    attributes: { comments: `${name}, ${samples} samples` },
+    channels: [{ name: 'R', at: 0 }, { name: 'G', at: 1 }, { name: 'B', at: 2 }],
+    stride: 3,
+    readRows: (y, rows) => radiance.subarray(y * SIZE * 3, (y + rows) * SIZE * 3)
+  });
 
 /** Films of rising counts of samples, each the one before taken further. */
 export async function* stages(part: BenchScene, prepared: Prepared, counts: readonly number[]): AsyncGenerator<Kept & { samples: number }> {
-  const key = truthKey(part, prepared);
+  const key = keyOf(part, prepared);
   let at: Kept = { film: new MemoryFilm(), seconds: 0 };
   for (const samples of counts) {
     const kept = await readKept(`${key}-${samples}`, samples);

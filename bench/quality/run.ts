@@ -4,7 +4,7 @@
  * without downsampling) to the truth as rendered and to the truth denoised, and the processor time. The truth as rendered has grain of
  * its own, which no picture can be like: the last column is the truth itself denoised, and so how near anything could come.
  *
- * The truths and what is held to them are kept in bench/work; the first run takes ten minutes a part for them. What was measured is kept beside them:
+ * The truths are those of bench/denoise; what is held to them is kept in bench/work, and the first run takes minutes a part for it. What was measured is kept there too:
  * SPHAERA_BENCH_KEPT=1 makes the tables of the steps again from it, as the catalogue of steps has them now; SPHAERA_BENCH_SCENE=star measures those
  * parts anew whose name has that in it.
  */
@@ -18,7 +18,7 @@ import { median } from '../../src/core/forecast/forecast';
 import { config } from '../../src/server/config';
 import { openFilter } from '../../src/server/render/open-filter';
 import { oneToOneScenes, PART_PX } from '../denoise/scenes';
-import { prepareScene, REFERENCE, reference, shown, stages, similarity, viewOf, work } from '../denoise/truth';
+import { prepareScene, REFERENCE, shown, stages, similarity, truthOf, viewOf, work } from '../denoise/truth';
 
 interface Point {
   samples: number;
@@ -52,7 +52,7 @@ async function measure(): Promise<Curve[]> {
   const curves = (await kept()).filter((c) => !c.name.includes(ONLY));
   for (const part of (await oneToOneScenes()).filter((s) => s.name.includes(ONLY))) {
     const prepared = await prepareScene(part);
-    const { film: truth } = await reference(part, prepared);
+    const { film: truth } = await truthOf(part, prepared);
     const denoised = async (film: MemoryFilm) => {
       const clean = new MemoryClean();
       await cleanFilm(viewOf(prepared, film), filter, clean, () => {}, false);

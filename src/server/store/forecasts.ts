@@ -6,7 +6,7 @@ import { database } from './database';
 // Of a project; older ones were of another light or another day.
 const PAIRS_KEPT = 8;
 // a name of its own for each filter: what was measured of the one before says nothing of this
-const CLEAN = 'large_clean_seconds_per_megapixel';
+const CLEAN = 'both_ways_clean_seconds_per_megapixel';
 // How much a new measurement of the machine counts against what was known.
 const NEWS = 0.4;
 
