@@ -1,10 +1,8 @@
 /**
  * Whole paths on the three demo scenes at their briefs' own exposure, which decides what light is slight: samples and rays a second with one thread and with all, the
- * CPU time a ray takes with all to what it takes with one, and how many times what as many camera, bounce and shadow rays take in the room of the traversal bench. All
+ * CPU time a ray takes with all to what it takes with one, the same of as many renders of one thread each that share nothing (what is over 1 there the machine takes), and how many times what as many camera, bounce and shadow rays take in the room of the traversal bench. All
  * three in turn, and each turn's shares by itself, because what else runs on the machine comes and goes: median (least to most). Other figures are of the best turn.
  */
-import { once } from 'node:events';
-import { Worker } from 'node:worker_threads';
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { type TileRect, tilesOf } from '../../src/core/film/film';
 import { DEMO_PROJECTS } from '../../src/demo/projects';
@@ -23,46 +21,47 @@ import { openBenchRoom, type Speeds } from '../traversal/room';
 
 const SIZE = { width_px: 384, height_px: 288 };
 const SAMPLES = 16;
-/** There and back: the bench's room, one thread, all, all, one thread, the room. What drifts evenly meanwhile falls out of the shares. */
+/** There and back: the bench's room, one thread, all, as many renders apart, and the same again from the end. What drifts evenly meanwhile falls out of the shares. */
 const TURNS = 5;
 /** Of the bench's room: one takes half a second, a run ten times that. */
 const RAY_SETS = 3;
 
-const SPIN_TURNS = 2e8;
-
+/** Of one render; of several at once their mean. */
 interface Run {
   rays: number;
   shadowRays: number;
-  /** Of the process: all threads, and what hands them their tiles. */
+  /** CPU time of all threads and of what hands them their tiles. */
   micros: number;
   seconds: number;
 }
 
-/** Renders a scene again and again with the threads of one pool. */
+/** Renders a scene again and again, at once in so many pools. */
 class Runner {
-  private shadowRays = 0;
-
   constructor(
-    readonly pool: RenderPool,
+    readonly pools: readonly RenderPool[],
     private readonly tiles: readonly TileRect[]
   ) {}
 
   async run(samples: number): Promise<Run> {
-    const { pool } = this;
-    const counting: TilePool = {
-      threads: pool.threads,
-      layers: pool.layers,
-      render: async (...work) => {
-        const done = await pool.render(...work);
-        this.shadowRays += done.shadowRays;
-        return done;
-      }
-    };
-    this.shadowRays = 0;
+    const count = this.pools.length;
+    let shadowRays = 0;
     const began = process.cpuUsage();
-    const { rays, seconds } = await renderFilm(counting, new MemoryFilm(), this.tiles, { samples, grain: null, seconds: null, white: 1 });
+    const ends = await Promise.all(
+      this.pools.map((pool) => {
+        const counting: TilePool = {
+          threads: pool.threads,
+          layers: pool.layers,
+          render: async (...work) => {
+            const done = await pool.render(...work);
+            shadowRays += done.shadowRays;
+            return done;
+          }
+        };
+        return renderFilm(counting, new MemoryFilm(), this.tiles, { samples, grain: null, seconds: null, white: 1 });
+      })
+    );
     const { user, system } = process.cpuUsage(began);
-    return { rays, shadowRays: this.shadowRays, micros: user + system, seconds };
+    return { rays: ends[0]!.rays, shadowRays: shadowRays / count, micros: (user + system) / count, seconds: Math.max(...ends.map((end) => end.seconds)) };
   }
 }
 
@@ -73,81 +72,43 @@ const inTheRoom = ({ rays, shadowRays }: Run, samples: number, { camera, bounce,
 
 const spread = (values: number[], digits: number) => `${median(values).toFixed(digits)} (${Math.min(...values).toFixed(digits)} to ${Math.max(...values).toFixed(digits)})`;
 
-/** What the machine itself takes from threads that run at once: a loop that touches no memory, in one thread and in all. */
-class Spinners {
-  private readonly workers: Worker[];
-
-  constructor(threads: number) {
-    const spin = `const { parentPort } = require('node:worker_threads');
-      parentPort.on('message', (turns) => {
-        let a = 1, b = 2, c = 3;
-        for (let i = 0; i < turns; i++) {
-          a = (Math.imul(a, 1664525) + 1013904223) | 0;
-          b ^= b << 13; b ^= b >>> 17; b ^= b << 5;
-          c = Math.imul(c ^ a, b) | 0;
-        }
-        parentPort.postMessage(c);
-      });`;
-    this.workers = Array.from({ length: threads }, () => new Worker(spin, { eval: true }));
-  }
-
-  private async micros(workers: readonly Worker[]): Promise<number> {
-    const began = process.cpuUsage();
-    await Promise.all(workers.map((worker) => {
-      const done = once(worker, 'message');
-      worker.postMessage(SPIN_TURNS);
-      return done;
-    }));
-    const { user, system } = process.cpuUsage(began);
-    return (user + system) / workers.length;
-  }
-
-  /** CPU time of each of all to that of one, there and back. */
-  async toOne(): Promise<number> {
-    const [first] = this.workers as [Worker];
-    const [a, b, c, d] = [await this.micros([first]), await this.micros(this.workers), await this.micros(this.workers), await this.micros([first])];
-    return (b + c) / (a + d);
-  }
-}
-
 const module = await loadKernel();
-const spinners = new Spinners(config.threads);
-await spinners.toOne(); // compiles
 const room = openBenchRoom(module);
 const raySets = () => Array.from({ length: RAY_SETS }, () => room.speeds());
 raySets();
-console.log("| scene | triangles | threads | samples/s | million rays/s | rays a sample | CPU µs a ray | CPU a ray to one thread's | the same of a loop in registers | times its rays in the bench's room |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |");
+console.log("| scene | triangles | threads | samples/s | million rays/s | rays a sample | CPU µs a ray | CPU a ray to one thread's | the same of renders that share nothing | times its rays in the bench's room |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |");
 for (const project of DEMO_PROJECTS) {
   const scene = await readScene(await writeModel(project.model()));
   const brief = { ...BRIEF_DEFAULTS, ...project.pictures[0]!.brief, size: SIZE, quality: { ...project.pictures[0]!.brief.quality, scale: 1 } };
   const prepared = await prepare({ scene, brief, captured: null, module, threads: 1 });
   const tiles = tilesOf(SIZE.width_px, SIZE.height_px);
-  const runners = (config.threads > 1 ? [1, config.threads] : [1]).map((threads) => new Runner(openPool(module, layOut(prepared.packed, prepared.settings, threads)), tiles));
+  const open = (threads: number) => openPool(module, layOut(prepared.packed, prepared.settings, threads));
+  const apart = new Runner(Array.from({ length: config.threads }, () => open(1)), tiles);
+  const listed = (config.threads > 1 ? [1, config.threads] : [1]).map((threads) => new Runner([open(threads)], tiles));
+  const runners = [...listed, apart];
   for (const runner of runners) await runner.run(1); // compiles and warms
-  const turns: { speeds: Speeds; runs: Run[]; machine: number }[] = [];
+  const turns: { speeds: Speeds; runs: Run[] }[] = [];
   for (let turn = 0; turn < TURNS; turn++) {
     const sets = raySets();
     const there: Run[] = [];
     for (const runner of runners) there.push(await runner.run(SAMPLES));
-    const machine = await spinners.toOne();
     const back: Run[] = [];
     for (const runner of runners.toReversed()) back.unshift(await runner.run(SAMPLES));
     sets.push(...raySets());
     const speedOf = (kind: keyof Speeds) => median(sets.map((set) => set[kind]));
-    turns.push({ speeds: { camera: speedOf('camera'), bounce: speedOf('bounce'), shadow: speedOf('shadow') }, runs: there.map((run, i) => mean(run, back[i]!)), machine });
+    turns.push({ speeds: { camera: speedOf('camera'), bounce: speedOf('bounce'), shadow: speedOf('shadow') }, runs: there.map((run, i) => mean(run, back[i]!)) });
   }
   const samples = SIZE.width_px * SIZE.height_px * SAMPLES;
-  for (const [i, { pool }] of runners.entries()) {
+  const toOneOf = (k: number) => turns.map(({ runs }) => runs[k]!.micros / runs[0]!.micros);
+  for (const [i, { pools }] of listed.entries()) {
     const { rays } = turns[0]!.runs[i]!;
     const micros = Math.min(...turns.map(({ runs }) => runs[i]!.micros));
     const seconds = Math.min(...turns.map(({ runs }) => runs[i]!.seconds));
-    const toOne = turns.map(({ runs }) => runs[i]!.micros / runs[0]!.micros);
     const toRays = turns.map(({ speeds, runs }) => runs[i]!.micros / inTheRoom(runs[i]!, samples, speeds));
-    const machine = turns.map(({ machine }) => (i === 0 ? 1 : machine));
     console.log(
-      `| ${project.name} | ${prepared.triangles} | ${pool.threads} | ${Math.round(samples / seconds).toLocaleString('en')} | ${(rays / seconds / 1e6).toFixed(2)} | ${(rays / samples).toFixed(1)} | ${(micros / rays).toFixed(2)} | ${spread(toOne, 3)} | ${spread(machine, 3)} | ${spread(toRays, 2)} |`
+      `| ${project.name} | ${prepared.triangles} | ${pools[0]!.threads} | ${Math.round(samples / seconds).toLocaleString('en')} | ${(rays / seconds / 1e6).toFixed(2)} | ${(rays / samples).toFixed(1)} | ${(micros / rays).toFixed(2)} | ${spread(toOneOf(i), 3)} | ${spread(toOneOf(i === 0 ? 0 : listed.length), 3)} | ${spread(toRays, 2)} |`
     );
   }
-  for (const { pool } of runners) await pool.close();
+  for (const pool of runners.flatMap(({ pools }) => pools)) await pool.close();
 }
 process.exit(0);

@@ -67,7 +67,7 @@ export interface Forecast {
 }
 
 // Of a machine that has not denoised yet, seconds a megapixel, and what starting the filter takes; bench/denoise-sizes.
-const CLEAN_FIRST_GUESS = 13;
+const CLEAN_FIRST_GUESS = 19;
 export const CLEAN_START_S = 1.5;
 // Of its time, what the smaller filter takes that first samples get.
 const CLEAN_QUICKLY = 0.15;
