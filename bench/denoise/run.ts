@@ -16,7 +16,7 @@ import { createNodeFilter } from '../../src/denoise/node-filter';
 import { config } from '../../src/server/config';
 import { openFilter } from '../../src/server/render/open-filter';
 import { enlargedScenes, oneToOneScenes, PART_PX } from './scenes';
-import { module, prepareScene, radianceOf, REFERENCE, render, shown as shownOf, similarity, truthOf, viewOf, work } from './truth';
+import { module, plain, prepareScene, radianceOf, REFERENCE, render, shown as shownOf, similarity, truthOf, viewOf, work } from './truth';
 
 const SIZE = PART_PX;
 // SPHAERA_BENCH_PARTS=enlarged: of small pictures, where a pixel holds many edges
@@ -84,7 +84,7 @@ for (const part of (await benchScenes()).filter((s) => s.name.includes(ONLY))) {
   await sharp({ create: { width: (filters.length + 2) * SIZE, height: COUNTS.length * SIZE, channels: 3, background: '#808080' } })
     .composite(await Promise.all(pictures.map(async ({ input, raw, at }) => ({ input: await sharp(input, { raw }).png().toBuffer(), left: at[0] * SIZE, top: at[1] * SIZE }))))
     .png()
-    .toFile(`${work}/${name.replaceAll(/\W+/g, '-')}.png`);
+    .toFile(`${work}/${plain(name)}.png`);
 }
 console.log('\nmean SSIM over the scenes:');
 for (const label of ['as rendered', ...filters.map(([name]) => name)]) console.log(`${label}: ${COUNTS.map((n) => `${n} samples ${mean(`${label} ${n}`)}`).join(', ')}`);

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { ssim } from 'ssim.js';
-import { CHANNELS, tilesOf } from '../../src/core/film/film';
+import { CHANNELS, type TileRect, tilesOf } from '../../src/core/film/film';
 import { type FilmSource, MemoryFilm, reopen, type TileState } from '../../src/core/film/store';
 import { readExr } from '../../src/formats/exr/read-exr';
 import { writeExr } from '../../src/formats/exr/write-exr';
@@ -47,6 +47,9 @@ export async function render({ packed, settings, white }: Prepared, samples: num
   return film;
 }
 
+/** Index of a tile's pixel in the part, row by row. */
+const pixelOf = (tile: TileRect, i: number): number => (tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width);
+
 /** Mean radiances, rgb, row by row. */
 export async function radianceOf(film: FilmSource): Promise<Float32Array> {
   const out = new Float32Array(SIZE * SIZE * 3);
@@ -54,7 +57,7 @@ export async function radianceOf(film: FilmSource): Promise<Float32Array> {
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
     const { samples } = film.state(tile.index)!;
     for (let i = 0; i < tile.width * tile.height; i++) {
-      const at = ((tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width)) * 3;
+      const at = pixelOf(tile, i) * 3;
       for (let c = 0; c < 3; c++) out[at + c] = (data[i * CHANNELS + c]! + data[i * CHANNELS + 3 + c]!) / samples;
     }
   }
@@ -114,7 +117,7 @@ export async function truthOf(part: BenchScene, prepared: Prepared): Promise<Tru
   for (const tile of tiles) {
     const data = await film.read(tile.index);
     for (let i = 0; i < tile.width * tile.height; i++) {
-      const from = ((tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width)) * 3;
+      const from = pixelOf(tile, i) * 3;
       // a film holds sums of two halves of its samples
       for (let c = 0; c < 3; c++) data[i * CHANNELS + c] = data[i * CHANNELS + 3 + c] = (truth.radiance[from + c]! * GUIDE_SAMPLES) / 2;
     }
@@ -123,7 +126,8 @@ export async function truthOf(part: BenchScene, prepared: Prepared): Promise<Tru
   return { ...truth, film };
 }
 
-const plain = (name: string) => name.replaceAll(/\W+/g, '-');
+/** A part's name as files have it. */
+export const plain = (name: string): string => name.replaceAll(/\W+/g, '-');
 
 async function readTruth(name: string, key: string): Promise<Omit<Truth, 'film'> | null> {
   const start = `${plain(name)}-${key}-`;

@@ -1,7 +1,8 @@
 /**
- * Whole paths on the three demo scenes at their briefs' own exposure, which decides what light is slight: samples and rays a second with one thread and with all, the
- * CPU time a ray takes with all to what it takes with one, the same of as many renders of one thread each that share nothing (what is over 1 there the machine takes), and how many times what as many camera, bounce and shadow rays take in the room of the traversal bench. All
- * three in turn, and each turn's shares by itself, because what else runs on the machine comes and goes: median (least to most). Other figures are of the best turn.
+ * Whole paths on the three demo scenes at their briefs' own exposure, which decides what light is slight: samples and rays a second with one thread and with all; the
+ * CPU time a ray takes with all to what it takes with one; the same of as many renders of one thread each that share nothing, which the machine takes; and how many
+ * times what as many camera, bounce and shadow rays take in the room of the traversal bench. In turn, and each turn's shares by itself, because what else runs on the
+ * machine comes and goes: median (least to most). Other figures are of the best turn.
  */
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { type TileRect, tilesOf } from '../../src/core/film/film';

