@@ -1,4 +1,7 @@
-/** Threads over one shared memory. Each renders a tile at a time into a buffer of its own; results are copied out here. */
+/**
+ * Threads over one shared memory. Each renders a tile at a time into a buffer of its own; results are copied out here, on one of the cores that render, whose cache
+ * a fresh array of half a megabyte a pass would sweep out.
+ */
 import { tileFloats, type TileRect } from '../../core/film/film';
 import type { LaidOut } from './settings';
 import type { TileDone, TileThread } from './tile-work';
@@ -10,7 +13,7 @@ export interface TileResult extends TileDone {
 export interface TilePool {
   readonly threads: number;
   readonly layers: number;
-  /** Renders samples first to first + count - 1 on top of `before`. Rejects when the thread dies. */
+  /** Renders samples first to first + count - 1 on top of `before`, which holds the result then. Rejects when the thread dies. */
   render(tile: TileRect, first: number, count: number, before: Float32Array | null, white: number): Promise<TileResult>;
 }
 
@@ -41,7 +44,9 @@ export class RenderPool implements TilePool {
     else floats.fill(0);
     try {
       const done = await this.members[thread]!.work({ buffer, x: tile.x, y: tile.y, width: tile.width, height: tile.height, first, count, white });
-      return { ...done, data: Float32Array.from(floats) };
+      const data = before ?? new Float32Array(floats.length);
+      data.set(floats);
+      return { ...done, data };
     } finally {
       const next = this.waiting.shift();
       if (next) next(thread);
