@@ -7,7 +7,7 @@ import type { LightGroups } from '../../core/scene/light-groups';
 import type { Scene, SceneGeometry, SceneLight, TextureUse } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
 import { sharesBeforeGlass } from './behind-glass';
-import { buildLightTree, joinLightTrees, type TreeLight, type TreeNode, widen } from './light-tree';
+import { buildLightTree, joinLightTrees, type TreeLight, type TreeNode, type WideNode, widen } from './light-tree';
 import type { Views } from './views';
 
 export type Lamp = Exclude<SceneLight, { kind: 'directional' }>;
@@ -92,11 +92,15 @@ export function glowOf(scene: Pick<Scene, 'materials' | 'textures' | 'geometry'>
   return glow;
 }
 
-/** `added`: what glows of added surfaces. Returns how many lights the tree holds. */
-export function writeLights(views: Views, at: LightAddresses, scene: Scene, glow: Glow, added: readonly Emitter[], lamps: readonly Lamp[], groups: LightGroups): number {
+/** The tree over what glows of a model and of added surfaces, and over the lamps, numbered in that order. */
+export function lightTreeOf(glow: Glow, added: readonly Emitter[], lamps: readonly Lamp[]): WideNode[] {
+  const others = [...added.map(treeLightOf), ...lamps.map(treeLightOfLamp)];
+  return widen(joinLightTrees(glow.tree, buildLightTree(others, glow.emitters.length)));
+}
+
+/** `emitters`, then `lamps`: in the order of the tree's numbers. */
+export function writeLights(views: Views, at: LightAddresses, scene: Scene, emitters: readonly Emitter[], lamps: readonly Lamp[], tree: readonly WideNode[], groups: LightGroups): void {
   const { f32, u32 } = views;
-  const emitters = [...glow.emitters, ...added];
-  const others: TreeLight[] = added.map(treeLightOf);
   emitters.forEach((emitter, i) => {
     const o = (at.lights + i * L.LIGHT_BYTES) >> 2;
     u32[o] = L.LIGHT_TRIANGLE;
@@ -109,13 +113,12 @@ export function writeLights(views: Views, at: LightAddresses, scene: Scene, glow
     const o = (at.lights + (emitters.length + k) * L.LIGHT_BYTES) >> 2;
     u32[o + L.L_GROUP / 4] = groups.ofLight[scene.lights.indexOf(lamp)]!;
     f32.set(lamp.position, o + L.L_POSITION / 4);
-    others.push(writeLamp(views, o, lamp, at));
+    writeLamp(views, o, lamp, at);
   });
   at.webs.forEach((address, web) => {
     u32.set([web.planes, web.angles], address >> 2);
     f32.set(web.candela, (address + L.WEB_CANDELA) >> 2);
   });
-  const tree = joinLightTrees(glow.tree, buildLightTree(others, glow.emitters.length));
   writeTree(views, at, emitters.length + lamps.length, tree);
   scene.lights.filter((l) => l.kind === 'directional').forEach((light, i) => {
     const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
@@ -123,18 +126,14 @@ export function writeLights(views: Views, at: LightAddresses, scene: Scene, glow
     f32.set(light.illuminance, o + 3);
     u32[o + L.D_GROUP / 4] = groups.ofLight[scene.lights.indexOf(light)]!;
   });
-  return tree.length > 0 ? emitters.length + lamps.length : 0;
 }
 
-const EVERYWHERE = { axis: [0, 1, 0] as Vec3, spread: Math.PI, beyond: 0 };
-
-function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresses): TreeLight {
-  const point = { min: lamp.position, max: lamp.position };
+function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresses): void {
   switch (lamp.kind) {
     case 'point':
       u32[o] = L.LIGHT_POINT;
       f32.set(lamp.intensity, o + L.L_INTENSITY / 4);
-      return { ...point, ...EVERYWHERE, strength: luminance(lamp.intensity) };
+      return;
     case 'spot': {
       const inner = Math.cos(Math.min(lamp.innerAngle, lamp.outerAngle - 1e-4));
       const outer = Math.cos(lamp.outerAngle);
@@ -143,7 +142,7 @@ function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresse
       f32.set(lamp.direction, o + L.L_AXIS / 4);
       f32[o + L.L_COS_OUTER / 4] = outer;
       f32[o + L.L_CONE_SCALE / 4] = 1 / Math.max(inner - outer, 1e-4);
-      return { ...point, axis: lamp.direction, spread: 0, beyond: lamp.outerAngle, strength: luminance(lamp.intensity) };
+      return;
     }
     case 'web': {
       const axis = normalize(lamp.direction);
@@ -152,7 +151,7 @@ function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresse
       f32.set(axis, o + L.L_AXIS / 4);
       f32.set(normalize(subtract(lamp.plane, scale(axis, lamp.plane[0] * axis[0] + lamp.plane[1] * axis[1] + lamp.plane[2] * axis[2]))), o + L.L_PLANE / 4);
       u32[o + L.L_WEB / 4] = at.webs.get(lamp.web)!;
-      return { ...point, ...EVERYWHERE, strength: luminance(lamp.tint) * lamp.web.candela.reduce((a, b) => Math.max(a, b), 0) };
+      return;
     }
     default: {
       const m = shapeMatrix(lamp);
@@ -161,17 +160,13 @@ function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresse
       f32.set(m.slice(6, 9), o + L.L_AXIS / 4);
       f32[o + L.L_RADIUS / 4] = lamp.kind === 'sphere' ? lamp.radius : shapeArea(lamp);
       f32.set(lamp.radiance, o + L.L_RADIANCE / 4);
-      const strength = luminance(lamp.radiance) * shapeArea(lamp);
-      const reach = [0, 1, 2].map((k) => (lamp.kind === 'sphere' ? lamp.radius : Math.abs(m[k]!) + Math.abs(m[3 + k]!))) as unknown as Vec3;
-      const box = { min: subtract(lamp.position, reach), max: add(lamp.position, reach) };
-      return lamp.kind === 'sphere' ? { ...box, ...EVERYWHERE, strength } : { ...box, axis: [m[6], m[7], m[8]], spread: 0, beyond: Math.PI / 2, strength };
     }
   }
 }
 
-function writeTree({ f32, u32 }: Views, at: LightAddresses, count: number, tree: readonly TreeNode[]): void {
+function writeTree({ f32, u32 }: Views, at: LightAddresses, count: number, tree: readonly WideNode[]): void {
   for (let i = 0; i < count; i++) u32[(at.lights + i * L.LIGHT_BYTES + L.L_LEAF) >> 2] = L.NO_NODE;
-  widen(tree).forEach(({ children, place }, n) => {
+  tree.forEach(({ children, place }, n) => {
     const o = (at.lightNodes + n * L.LIGHT_NODE_BYTES) >> 2;
     children.forEach(({ light, node, bound: { min, max, axis, strength, spread, beyond } }, slot) => {
       const put = (field: number, value: number) => {
@@ -213,6 +208,27 @@ function treeLightOf({ corners: t, strength, twoSided }: Emitter): TreeLight {
   const points = [corner, add(corner, a), add(corner, b)];
   const extreme = (pick: (...v: number[]) => number): Vec3 => [0, 1, 2].map((k) => pick(...points.map((c) => c[k]!))) as unknown as Vec3;
   return { min: extreme(Math.min), max: extreme(Math.max), strength, axis: normalize(cross(a, b)), spread: twoSided ? Math.PI : 0, beyond: Math.PI / 2 };
+}
+
+const EVERYWHERE = { axis: [0, 1, 0] as Vec3, spread: Math.PI, beyond: 0 };
+
+function treeLightOfLamp(lamp: Lamp): TreeLight {
+  const point = { min: lamp.position, max: lamp.position };
+  switch (lamp.kind) {
+    case 'point':
+      return { ...point, ...EVERYWHERE, strength: luminance(lamp.intensity) };
+    case 'spot':
+      return { ...point, axis: lamp.direction, spread: 0, beyond: lamp.outerAngle, strength: luminance(lamp.intensity) };
+    case 'web':
+      return { ...point, ...EVERYWHERE, strength: luminance(lamp.tint) * lamp.web.candela.reduce((a, b) => Math.max(a, b), 0) };
+    default: {
+      const m = shapeMatrix(lamp);
+      const strength = luminance(lamp.radiance) * shapeArea(lamp);
+      const reach = [0, 1, 2].map((k) => (lamp.kind === 'sphere' ? lamp.radius : Math.abs(m[k]!) + Math.abs(m[3 + k]!))) as unknown as Vec3;
+      const box = { min: subtract(lamp.position, reach), max: add(lamp.position, reach) };
+      return lamp.kind === 'sphere' ? { ...box, ...EVERYWHERE, strength } : { ...box, axis: [m[6], m[7], m[8]], spread: 0, beyond: Math.PI / 2, strength };
+    }
+  }
 }
 
 function textureMean(scene: Pick<Scene, 'textures'>, use: TextureUse | null): number {

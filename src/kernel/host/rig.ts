@@ -15,7 +15,7 @@ import { boundsOf, type Scene, type SceneLight, worldParts } from '../../core/sc
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, rigAddress } from './kernel';
 import { align, buildPack, Regions, type ScenePack } from './pack';
-import { collectEmitters, type Emitter, glowOf, isShape, type Lamp, SHAPE_KINDS, shapeMatrix, webBytes, writeLights } from './pack-lights';
+import { collectEmitters, type Emitter, glowOf, isShape, type Lamp, lightTreeOf, SHAPE_KINDS, shapeMatrix, webBytes, writeLights } from './pack-lights';
 import { flagsOf, writeMaterials } from './pack-materials';
 import { joinTrees, place } from './pack-trees';
 import { collectPortals } from './portals';
@@ -59,6 +59,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   const lamps = scene.lights.filter((l): l is Lamp => l.kind !== 'directional');
   const webs = [...new Set(lamps.flatMap((l) => (l.kind === 'web' ? [l.web] : [])))];
   const lightCount = emitterCount + lamps.length;
+  const tree = lightTreeOf(glow, addedGlow, lamps);
   const portals = collectPortals(scene);
   const groups = groupLights(scene);
   const setLights = 'setLights' in scene && scene.setLights > 0 ? scene.lights.slice(-scene.setLights).filter(isFlat) : [];
@@ -75,7 +76,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
     materials: take(Math.max(1, scene.materials.length) * L.MATERIAL_BYTES),
     solids: take(scene.materials.length * L.SOLID_BYTES),
     lights: take(lightCount * L.LIGHT_BYTES),
-    lightNodes: take(Math.max(1, lightCount) * L.LIGHT_NODE_BYTES),
+    lightNodes: take(tree.length * L.LIGHT_NODE_BYTES),
     directional: take((scene.lights.length - lamps.length) * L.DIRECTIONAL_BYTES),
     webs: new Map(webs.map((web) => [web, take(webBytes(web))])),
     portals: take(Math.ceil(portals.length / 4) * L.PORTAL_BLOCK_BYTES),
@@ -97,7 +98,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
 
   writeSurfaces(views, added, { vertices, triangles, flags: scratch.flags }, firstVertex, scene);
   writeMaterials(views, at.materials, scene.materials, groups.ofMaterial, at.glass, at.solids);
-  const lit = writeLights(views, at, scene, glow, addedGlow, lamps, groups);
+  writeLights(views, at, scene, [...glow.emitters, ...addedGlow], lamps, tree, groups);
   portals.forEach((portal, i) => {
     const { corner, a, b, area, normal, alongA, alongB, shape } = portal;
     const middle = corner.map((c, k) => c + 0.5 * (a[k]! + b[k]!));
@@ -144,7 +145,7 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   }
 
   const values: [number, number][] = [
-    [L.P_ROOT, root], [L.P_MATERIALS_PTR, at.materials], [L.P_LIGHTS_PTR, at.lights], [L.P_LIGHT_COUNT, lit], [L.P_TRIANGLE_LIGHTS, emitterCount], [L.P_LIGHT_NODES_PTR, at.lightNodes],
+    [L.P_ROOT, root], [L.P_MATERIALS_PTR, at.materials], [L.P_LIGHTS_PTR, at.lights], [L.P_LIGHT_COUNT, tree.length > 0 ? lightCount : 0], [L.P_TRIANGLE_LIGHTS, emitterCount], [L.P_LIGHT_NODES_PTR, at.lightNodes],
     [L.P_DIRECTIONAL_PTR, at.directional], [L.P_DIRECTIONAL_COUNT, scene.lights.length - lamps.length], [L.P_SRGB_LUT_PTR, at.srgb], [L.P_METAL_ALBEDO_PTR, at.metal], [L.P_SHEEN_ALBEDO_PTR, at.sheen],
     [L.P_GROUND_LIGHTS_PTR, at.groundLights], [L.P_GROUND_LIGHTS, setLights.length], [L.P_PORTALS_PTR, at.portals], [L.P_PORTAL_COUNT, portals.length], [L.P_PARTS_PTR, at.parts], [L.P_PART_COUNT, parts.length], [L.P_FIRST_PART, scene.instances.length]
   ];
