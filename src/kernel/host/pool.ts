@@ -1,5 +1,5 @@
 /**
- * Threads over one shared memory. Each renders a tile at a time into a buffer of its own; results are copied out here, on one of the cores that render, whose cache
+ * Threads over one shared memory, or each over a copy of it. Each renders a tile at a time into a buffer of its own; results are copied out here, on one of the cores that render, whose cache
  * a fresh array of half a megabyte a pass would sweep out.
  */
 import { tileFloats, type TileRect } from '../../core/film/film';
@@ -23,7 +23,9 @@ export class RenderPool implements TilePool {
 
   constructor(
     private readonly members: readonly TileThread[],
-    private readonly laidOut: LaidOut
+    private readonly laidOut: LaidOut,
+    /** Of each thread. */
+    private readonly memories: readonly WebAssembly.Memory[] = members.map(() => laidOut.memory)
   ) {
     for (let thread = 0; thread < members.length; thread++) this.free.push(thread);
   }
@@ -39,7 +41,7 @@ export class RenderPool implements TilePool {
   async render(tile: TileRect, first: number, count: number, before: Float32Array | null, white: number): Promise<TileResult> {
     const thread = this.free.pop() ?? (await new Promise<number>((resolve) => this.waiting.push(resolve)));
     const buffer = this.laidOut.buffers[thread]!;
-    const floats = new Float32Array(this.laidOut.memory.buffer, buffer, tileFloats(tile.width * tile.height, this.laidOut.layers));
+    const floats = new Float32Array(this.memories[thread]!.buffer, buffer, tileFloats(tile.width * tile.height, this.laidOut.layers));
     if (before) floats.set(before);
     else floats.fill(0);
     try {

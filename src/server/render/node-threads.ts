@@ -1,12 +1,30 @@
 /** Render threads of Node. */
 import { Worker } from 'node:worker_threads';
+import { createMemory } from '../../kernel/host/kernel';
 import { RenderPool } from '../../kernel/host/pool';
 import type { Helpers } from '../../kernel/host/tree-parts';
 import type { LaidOut } from '../../kernel/host/settings';
 import type { ThreadStart, TileDone, TileThread, TileWork } from '../../kernel/host/tile-work';
 import { config } from '../config';
 
-export const openPool = (module: WebAssembly.Module, laidOut: LaidOut): RenderPool => new RenderPool(laidOut.buffers.map((_, thread) => new NodeThread({ module, memory: laidOut.memory, thread })), laidOut);
+const LARGEST_COPY_BYTES = 2 ** 27;
+
+/**
+ * Two threads have a copy of a scene each, unless it is large: what both read of one copy they have to get from each other's core, which takes 2 to 3 % of their time
+ * (bench/RESULTS.md). More threads share one, for so many copies would crowd each other out of the cache that all have.
+ */
+export function openPool(module: WebAssembly.Module, laidOut: LaidOut): RenderPool {
+  const { memory, buffers } = laidOut;
+  const copied = buffers.length === 2 && memory.buffer.byteLength <= LARGEST_COPY_BYTES;
+  const memories = copied ? [memory, copyOf(memory)] : buffers.map(() => memory);
+  return new RenderPool(memories.map((memory, thread) => new NodeThread({ module, memory, thread })), laidOut, memories);
+}
+
+function copyOf(memory: WebAssembly.Memory): WebAssembly.Memory {
+  const copy = createMemory(memory.buffer.byteLength);
+  new Uint8Array(copy.buffer).set(new Uint8Array(memory.buffer));
+  return copy;
+}
 
 /** Threads that build a large tree together with the one that asks. */
 export const treeHelpers = (threads: number): Helpers => ({
