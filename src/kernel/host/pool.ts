@@ -1,6 +1,6 @@
 /**
- * Threads over one shared memory, or each over a copy of it. Each renders a tile at a time into a buffer of its own; results are copied out here, on one of the cores that render, whose cache
- * a fresh array of half a megabyte a pass would sweep out.
+ * Threads over one shared memory, or each over a copy of it. Each renders a tile at a time into a buffer of its own; results are copied out here, into the
+ * array that they went on from: a new one of half a megabyte a pass would sweep the cache of the core that it is made on, which renders too.
  */
 import { tileFloats, type TileRect } from '../../core/film/film';
 import type { LaidOut } from './settings';

@@ -16,7 +16,7 @@ function makePool(error: (tile: TileRect, samples: number) => number = () => 1, 
     async render(tile: TileRect, first: number, count: number, before: Float32Array | null) {
       calls.push({ tile: tile.index, first, count });
       if (ms) await new Promise((resolve) => setTimeout(resolve, ms));
-      const data = before ? before.slice() : new Float32Array(tile.width * tile.height * CHANNELS);
+      const data = before ?? new Float32Array(tile.width * tile.height * CHANNELS);
       for (let s = first; s < first + count; s++) data[0]! += s;
       return { data, rays: count, shadowRays: 0, light: { scattered: 10 * count, limited: tile.index === 0 ? count : 0 }, seconds: 0, squaredGrain: error(tile, first + count) * tile.width * tile.height };
     }
