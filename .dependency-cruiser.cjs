@@ -10,22 +10,70 @@ const rooms = {
   'server/store': ['server/store', 'server/config', 'core'],
   'server/files': ['server/files', 'server/config', 'core'],
   'server/jobs': ['server/jobs', 'server/store', 'core'],
-  'server/render': ['server/render', 'server/jobs', 'server/store', 'server/files', 'server/config', 'kernel/host', 'formats', 'denoise', 'core'],
-  'server/usecases': ['server/usecases', 'server/render', 'server/store', 'server/files', 'server/jobs', 'server/config', 'contracts', 'formats', 'core'],
+  'server/render': [
+    'server/render',
+    'server/jobs',
+    'server/store',
+    'server/files',
+    'server/config',
+    'kernel/host',
+    'formats',
+    'denoise',
+    'core'
+  ],
+  'server/usecases': [
+    'server/usecases',
+    'server/render',
+    'server/store',
+    'server/files',
+    'server/jobs',
+    'server/config',
+    'contracts',
+    'formats',
+    'core'
+  ],
   ui: ['ui'],
   features: ['features', 'ui', 'contracts', 'core', 'kernel/host', 'denoise', 'formats/import-report'],
   app: ['app', 'features', 'ui', 'contracts', 'core', 'server/usecases', 'server/files', 'server/config'],
-  cli: ['cli', 'contracts', 'core', 'kernel/host', 'formats', 'denoise', 'server/usecases', 'server/render', 'server/files', 'server/config'],
+  cli: [
+    'cli',
+    'contracts',
+    'core',
+    'kernel/host',
+    'formats',
+    'denoise',
+    'server/usecases',
+    'server/render',
+    'server/files',
+    'server/config'
+  ],
   demo: ['demo', 'contracts', 'core', 'formats', 'server/usecases', 'server/files']
 };
-const CORE_ORDER = [['units'], ['math'], ['color', 'sampling', 'catalogue'], ['geometry', 'materials', 'lights', 'camera', 'output'], ['scene', 'brief', 'film'], ['integrator', 'finishing', 'quality', 'job']];
+const CORE_ORDER = [
+  ['units'],
+  ['math'],
+  ['color', 'sampling', 'catalogue'],
+  ['geometry', 'materials', 'lights', 'camera', 'output'],
+  ['scene', 'brief', 'film'],
+  ['integrator', 'finishing', 'quality', 'job']
+];
 
 const test = '\\.test\\.js$';
 module.exports = {
   forbidden: [
     { name: 'no-cycles', severity: 'error', from: { pathNot: test }, to: { circular: true } },
-    { name: 'nothing-unresolved', severity: 'error', from: { pathNot: test }, to: { couldNotResolve: true, pathNot: '\\.css$|^@fontsource|^@gltf-transform|^three/examples' } },
-    { name: 'core-is-pure', severity: 'error', from: { path: '^src/core/', pathNot: test }, to: { dependencyTypes: ['npm', 'npm-dev', 'core'] } },
+    {
+      name: 'nothing-unresolved',
+      severity: 'error',
+      from: { pathNot: test },
+      to: { couldNotResolve: true, pathNot: '\\.css$|^@fontsource|^@gltf-transform|^three/examples' }
+    },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: test },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'] }
+    },
     ...Object.entries(rooms).map(([room, allowed]) => ({
       name: `room-${room.replace('/', '-')}`,
       severity: 'error',
@@ -36,8 +84,19 @@ module.exports = {
       name: `core-order-${layer[0]}`,
       severity: 'error',
       from: { path: `^src/core/(${layer.join('|')})/`, pathNot: test },
-      to: { path: `^src/core/(${CORE_ORDER.slice(i + 1).flat().join('|')})/` }
+      to: {
+        path: `^src/core/(${CORE_ORDER.slice(i + 1)
+          .flat()
+          .join('|')})/`
+      }
     }))
   ],
-  options: { doNotFollow: { path: 'node_modules' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'node', 'default'], extensions: ['.js'] } }
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'default'],
+      extensions: ['.js']
+    }
+  }
 };

@@ -1,4 +1,5 @@
-// npm run demo: installs, builds, makes the demo data once (models, projects, small proofs), starts, and prints the address.
+// npm run demo: installs, builds, makes the demo data once (models, projects, small proofs), starts, and prints the
+// address.
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { root } from './install.mjs';

@@ -1,4 +1,5 @@
-// Starts and keeps alive the processes of the application: the render service (begun again when it dies) and the web server.
+// Starts and keeps alive the processes of the application: the render service (begun again when it dies) and the web
+// server.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { root } from './install.mjs';
@@ -35,7 +36,10 @@ export class Processes {
 
   /** Starts the web server on loopback and waits until it answers. */
   async web(port, dev = false) {
-    const child = this.spawn([join(root, 'node_modules/next/dist/bin/next'), dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(port)], ['ignore', 'ignore', 'inherit']);
+    const child = this.spawn(
+      [join(root, 'node_modules/next/dist/bin/next'), dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(port)],
+      ['ignore', 'ignore', 'inherit']
+    );
     child.on('exit', (code) => {
       if (this.ending) return;
       console.error(`the web server ended with code ${code}; is port ${port} in use? Choose another with PORT=...`);

@@ -1,4 +1,5 @@
-// npm run screenshots: starts the application on the demo data and takes a picture of each main view into docs/screenshots. Views may be named.
+// npm run screenshots: starts the application on the demo data and takes a picture of each main view into
+// docs/screenshots. Views may be named.
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { root } from './install.mjs';
@@ -12,16 +13,47 @@ const processes = new Processes({ SPHAERA_DATA: process.env.SPHAERA_DATA ?? join
 processes.keepRenderService();
 if ((await processes.run([join(root, 'build/seed.mjs')])) !== 0) process.exit(1);
 await processes.web(port);
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--use-gl=angle',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--ignore-gpu-blocklist',
+    '--disable-background-networking'
+  ]
+});
 
 const named = process.argv.slice(2);
 
 /** A pendant with two wings, as LM-63 has it. */
 function wing() {
   const angles = Array.from({ length: 37 }, (_, i) => i * 5);
-  const candela = (plane) => angles.map((g) => (700 * Math.max(0, Math.cos((g * Math.PI) / 180)) * (0.3 + 0.7 * Math.abs(Math.cos((plane * Math.PI) / 180))) * (1 + 1.3 * Math.sin((Math.min(g, 90) * Math.PI) / 180) ** 2)).toFixed(1)).join(' ');
+  const candela = (plane) =>
+    angles
+      .map((g) =>
+        (
+          700 *
+          Math.max(0, Math.cos((g * Math.PI) / 180)) *
+          (0.3 + 0.7 * Math.abs(Math.cos((plane * Math.PI) / 180))) *
+          (1 + 1.3 * Math.sin((Math.min(g, 90) * Math.PI) / 180) ** 2)
+        ).toFixed(1)
+      )
+      .join(' ');
   const planes = [0, 30, 60, 90, 120, 150, 180];
-  return Buffer.from(['IESNA:LM-63-2002', '[LUMINAIRE] Halm wing pendant', 'TILT=NONE', `1 2000 1 ${angles.length} ${planes.length} 1 2 0.1 0.1 0`, '1 1 18', angles.join(' '), planes.join(' '), ...planes.map(candela)].join('\r\n'));
+  return Buffer.from(
+    [
+      'IESNA:LM-63-2002',
+      '[LUMINAIRE] Halm wing pendant',
+      'TILT=NONE',
+      `1 2000 1 ${angles.length} ${planes.length} 1 2 0.1 0.1 0`,
+      '1 1 18',
+      angles.join(' '),
+      planes.join(' '),
+      ...planes.map(candela)
+    ].join('\r\n')
+  );
 }
 
 async function shoot(name, { project, word, act, size = { width: 1280, height: 800 }, dark = false, live = null }) {
@@ -42,7 +74,11 @@ async function shoot(name, { project, word, act, size = { width: 1280, height: 8
       await page.getByRole('button', { name: 'Stage', exact: true }).click();
     }
     await page.waitForTimeout(1500);
-    await page.waitForFunction((samples) => Number(document.querySelector('.im canvas.truth').dataset.samples) >= samples, live, { timeout: 300_000 });
+    await page.waitForFunction(
+      (samples) => Number(document.querySelector('.im canvas.truth').dataset.samples) >= samples,
+      live,
+      { timeout: 300_000 }
+    );
   }
   await page.waitForTimeout(2500);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
@@ -102,7 +138,9 @@ await shoot('own-lamp', {
     await page.getByRole('button', { name: 'Aim it' }).click();
     await page.mouse.click(box.x + box.width * 0.42, box.y + box.height * 0.75);
     await page.getByRole('button', { name: 'Done' }).click();
-    await page.getByLabel('Choose a photometric file').setInputFiles({ name: 'wing.ies', mimeType: 'text/plain', buffer: wing() });
+    await page
+      .getByLabel('Choose a photometric file')
+      .setInputFiles({ name: 'wing.ies', mimeType: 'text/plain', buffer: wing() });
     await page.getByRole('img', { name: /Polar curve/ }).scrollIntoViewIfNeeded();
     return 8;
   }
@@ -132,8 +170,19 @@ await shoot('quality', {
 /** An evening sky over hills, as a photograph of the place might be. */
 async function evening() {
   const { default: sharp } = await import('sharp');
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="900"><defs><linearGradient id="g" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#5f6f95"/><stop offset=".35" stop-color="#d9a48a"/><stop offset=".6" stop-color="#f0c79a"/></linearGradient><filter id="b"><feGaussianBlur stdDeviation="6"/></filter></defs><rect width="1600" height="900" fill="url(#g)"/><g filter="url(#b)" fill="#e9b7a4"><ellipse cx="420" cy="150" rx="330" ry="26"/><ellipse cx="1180" cy="230" rx="280" ry="20"/><ellipse cx="820" cy="90" rx="220" ry="14"/></g></svg>`;
-  return { name: 'Evening over the ridge.png', mimeType: 'image/png', buffer: await sharp(Buffer.from(svg)).png().toBuffer() };
+  const svg =
+    `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="900"><defs><linearGradient id="g" ` +
+    `x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#5f6f95"/><stop offset=".35" ` +
+    `stop-color="#d9a48a"/><stop offset=".6" stop-color="#f0c79a"/></linearGradient><filter ` +
+    `id="b"><feGaussianBlur stdDeviation="6"/></filter></defs><rect width="1600" height="900" ` +
+    `fill="url(#g)"/><g filter="url(#b)" fill="#e9b7a4"><ellipse cx="420" cy="150" rx="330" ` +
+    `ry="26"/><ellipse cx="1180" cy="230" rx="280" ry="20"/><ellipse cx="820" cy="90" rx="220" ` +
+    `ry="14"/></g></svg>`;
+  return {
+    name: 'Evening over the ridge.png',
+    mimeType: 'image/png',
+    buffer: await sharp(Buffer.from(svg)).png().toBuffer()
+  };
 }
 await shoot('background', {
   project: 'Lantern Hill hut',

@@ -9,5 +9,9 @@ const log = console.log;
 console.log = (...words) => process.stderr.write(`${words.join(' ')}\n`); // standard output belongs to the command
 await build(['kernel', 'bundles']);
 console.log = log;
-const { status } = spawnSync(process.execPath, ['--enable-source-maps', join(root, 'build', 'cli.mjs'), ...process.argv.slice(2)], { stdio: 'inherit', env: { ...process.env, SPHAERA_ROOT: root } });
+const { status } = spawnSync(
+  process.execPath,
+  ['--enable-source-maps', join(root, 'build', 'cli.mjs'), ...process.argv.slice(2)],
+  { stdio: 'inherit', env: { ...process.env, SPHAERA_ROOT: root } }
+);
 process.exit(status ?? 3);

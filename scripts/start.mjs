@@ -1,4 +1,5 @@
-// npm start: builds what is missing and runs the application on the data in data/ (or SPHAERA_DATA). --dev for the development server.
+// npm start: builds what is missing and runs the application on the data in data/ (or SPHAERA_DATA). --dev for the
+// development server.
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { root } from './install.mjs';

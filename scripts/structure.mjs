@@ -1,5 +1,5 @@
-// Checks who imports whom (rules: .dependency-cruiser.cjs). The cruiser cannot read TypeScript 7, so it is given the skeleton of
-// each file: its import and export statements and nothing else, type imports included.
+// Checks who imports whom (rules: .dependency-cruiser.cjs). The cruiser cannot read TypeScript 7, so it is given the
+// skeleton of each file: its import and export statements and nothing else, type imports included.
 import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { ensureInstalled, root } from './install.mjs';
@@ -24,8 +24,15 @@ for (const entry of readdirSync(join(root, 'src'), { recursive: true, withFileTy
 }
 
 process.chdir(skeleton);
-const { output } = await cruise(['src'], { ruleSet: { forbidden: config.forbidden }, validate: true, ...config.options });
+const { output } = await cruise(['src'], {
+  ruleSet: { forbidden: config.forbidden },
+  validate: true,
+  ...config.options
+});
 const { violations, error, totalCruised } = output.summary;
-for (const v of violations) console.error(`${v.rule.name}: ${v.from} imports ${v.to}${v.cycle ? ` (cycle: ${v.cycle.map((c) => c.name ?? c).join(', ')})` : ''}`);
+for (const v of violations)
+  console.error(
+    `${v.rule.name}: ${v.from} imports ${v.to}${v.cycle ? ` (cycle: ${v.cycle.map((c) => c.name ?? c).join(', ')})` : ''}`
+  );
 console.log(`structure: ${files} files, ${totalCruised} modules, ${violations.length} violations`);
 process.exit(error > 0 || totalCruised < files ? 1 : 0);

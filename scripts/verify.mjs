@@ -1,5 +1,5 @@
-// The one test command. Installs what a bare machine lacks, lints, checks types and structure, builds, runs unit and browser tests,
-// and ends with the line `N passed, N failed`. Parts may be named: lint unit browser.
+// The one test command. Installs what a bare machine lacks, lints, checks types and structure, builds, runs unit and
+// browser tests, and ends with the line `N passed, N failed`. Parts may be named: lint unit browser.
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -15,7 +15,12 @@ let failed = 0;
 function run(name, args, options = {}) {
   console.log(`\n== ${name}`);
   const began = Date.now();
-  const { status } = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, SPHAERA_ROOT: root, NEXT_TELEMETRY_DISABLED: '1' }, ...options });
+  const { status } = spawnSync(process.execPath, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, SPHAERA_ROOT: root, NEXT_TELEMETRY_DISABLED: '1' },
+    ...options
+  });
   console.log(`== ${name}: ${status === 0 ? 'good' : 'FAILED'}, ${Math.round((Date.now() - began) / 1000)} s`);
   return status === 0;
 }
@@ -26,14 +31,29 @@ function check(name, args) {
   else failed++;
 }
 
-/** Debian packages that the tests use: a browser, and tools that read back what we write. Installed when missing and allowed. */
+/**
+ * Debian packages that the tests use: a browser, and tools that read back what we write. Installed when missing and
+ * allowed.
+ */
 function ensureTools() {
-  const tools = { '/usr/bin/chromium': 'chromium', '/usr/bin/pngcheck': 'pngcheck', '/usr/bin/exiftool': 'libimage-exiftool-perl', '/usr/bin/exrheader': 'openexr', '/usr/share/assimp/models': 'assimp-testmodels' };
-  const missing = Object.entries(tools).filter(([path]) => !existsSync(path)).map(([, name]) => name);
+  const tools = {
+    '/usr/bin/chromium': 'chromium',
+    '/usr/bin/pngcheck': 'pngcheck',
+    '/usr/bin/exiftool': 'libimage-exiftool-perl',
+    '/usr/bin/exrheader': 'openexr',
+    '/usr/share/assimp/models': 'assimp-testmodels'
+  };
+  const missing = Object.entries(tools)
+    .filter(([path]) => !existsSync(path))
+    .map(([, name]) => name);
   if (missing.length === 0) return;
   console.log(`installing ${missing.join(', ')}`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
-  const apt = (...args) => spawnSync([...sudo, 'apt-get'][0], [...sudo, 'apt-get'].slice(1).concat(args), { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status;
+  const apt = (...args) =>
+    spawnSync([...sudo, 'apt-get'][0], [...sudo, 'apt-get'].slice(1).concat(args), {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+    }).status;
   if (apt('install', '-y', '--no-install-recommends', ...missing) !== 0) {
     apt('update');
     apt('install', '-y', '--no-install-recommends', ...missing);
@@ -59,7 +79,8 @@ ensureInstalled();
 ensureTools();
 await build(wants('browser') ? undefined : ['kernel', 'bundles']);
 if (wants('lint')) {
-  check('lint', ['node_modules/@biomejs/biome/bin/biome', 'lint', '--error-on-warnings', '.']);
+  check('format and lint', ['node_modules/@biomejs/biome/bin/biome', 'check', '--error-on-warnings', '.']);
+  check('line length', ['scripts/line-length.mjs']);
   check('types', ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.json']);
   check('types of the pure core', ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json']);
   check('structure', ['scripts/structure.mjs']);
@@ -67,7 +88,10 @@ if (wants('lint')) {
 if (wants('unit')) {
   rmSync(join(root, 'build/unit-results.json'), { force: true });
   run('unit and integration tests', ['node_modules/vitest/vitest.mjs', 'run']);
-  count('build/unit-results.json', (r) => [r.numPassedTests, r.numFailedTests + r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length]);
+  count('build/unit-results.json', (r) => [
+    r.numPassedTests,
+    r.numFailedTests + r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length
+  ]);
 }
 if (wants('browser')) {
   rmSync(join(root, 'build/browser-results.json'), { force: true });

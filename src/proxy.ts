@@ -7,5 +7,6 @@ export function proxy(request: NextRequest) {
   return new NextResponse('Sphaera answers on this machine only.', { status: 421 });
 }
 
-// A body that passes here is held in memory and cut off at 10 MB; uploads check who asks by themselves (app/api/respond.ts).
+// A body that passes here is held in memory and cut off at 10 MB; uploads check who asks by themselves
+// (app/api/respond.ts).
 export const config = { matcher: ['/((?!api/uploads).*)'] };

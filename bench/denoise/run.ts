@@ -1,8 +1,9 @@
 /**
- * How near to the truth a picture of few samples comes, as rendered and by each filter: structural similarity (Wang et al. 2004, by
- * ssim.js, its `original` without downsampling) and PSNR of what is displayed, and mean squared error of radiance over squared radiance
- * (that plus a hundredth of squared white). The truths, of another seed, are kept beside this file. One whose model, light or camera has changed is rendered again and
- * kept, with 4,096 samples, minutes a part, or as many as SPHAERA_BENCH_REFERENCE says: its own grain bounds how like it anything can be.
+ * How near to the truth a picture of few samples comes, as rendered and by each filter: structural similarity (Wang et
+ * al. 2004, by ssim.js, its `original` without downsampling) and PSNR of what is displayed, and mean squared error of
+ * radiance over squared radiance (that plus a hundredth of squared white). The truths, of another seed, are kept beside
+ * this file. One whose model, light or camera has changed is rendered again and kept, with 4,096 samples, minutes a
+ * part, or as many as SPHAERA_BENCH_REFERENCE says: its own grain bounds how like it anything can be.
  */
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
@@ -16,7 +17,19 @@ import { createNodeFilter } from '../../src/denoise/node-filter';
 import { config } from '../../src/server/config';
 import { openFilter } from '../../src/server/render/open-filter';
 import { enlargedScenes, oneToOneScenes, PART_PX } from './scenes';
-import { module, plain, prepareScene, radianceOf, REFERENCE, render, shown as shownOf, similarity, truthOf, viewOf, work } from './truth';
+import {
+  module,
+  plain,
+  prepareScene,
+  radianceOf,
+  REFERENCE,
+  render,
+  shown as shownOf,
+  similarity,
+  truthOf,
+  viewOf,
+  work
+} from './truth';
 
 const SIZE = PART_PX;
 // SPHAERA_BENCH_PARTS=enlarged: of small pictures, where a pixel holds many edges
@@ -35,8 +48,12 @@ const dB = (a: Uint8Array, b: Uint8Array) => {
   return 10 * Math.log10(255 ** 2 / (sum / (SIZE * SIZE * 3)));
 };
 
-console.log(`${SIZE} x ${SIZE} px against at least ${REFERENCE} samples, as many as stand with the scene; SSIM / PSNR dB / relative squared error`);
-console.log(`| scene | | ${COUNTS.map((n) => `${n} samples`).join(' | ')} |\n| --- | --- | ${COUNTS.map(() => '---').join(' | ')} |`);
+console.log(
+  `${SIZE} x ${SIZE} px against at least ${REFERENCE} samples, as many as stand with the scene; SSIM / PSNR dB / relative squared error`
+);
+console.log(
+  `| scene | | ${COUNTS.map((n) => `${n} samples`).join(' | ')} |\n| --- | --- | ${COUNTS.map(() => '---').join(' | ')} |`
+);
 const sums = new Map<string, number[]>();
 const note = (key: string, value: number) => sums.set(key, [...(sums.get(key) ?? []), value]);
 const mean = (key: string) => {
@@ -71,22 +88,50 @@ for (const part of (await benchScenes()).filter((s) => s.name.includes(ONLY))) {
       const mssim = similarity(pixels, wanted);
       const values = await radianceOf(film);
       let error = 0;
-      for (let i = 0; i < values.length; i++) error += (values[i]! - radiance[i]!) ** 2 / (radiance[i]! ** 2 + 0.01 * white * white);
-      rows.set(label, [...(rows.get(label) ?? []), `${mssim.toFixed(3)} / ${dB(pixels, wanted).toFixed(1)} / ${(error / values.length).toExponential(1)}`]);
+      for (let i = 0; i < values.length; i++)
+        error += (values[i]! - radiance[i]!) ** 2 / (radiance[i]! ** 2 + 0.01 * white * white);
+      rows.set(label, [
+        ...(rows.get(label) ?? []),
+        `${mssim.toFixed(3)} / ${dB(pixels, wanted).toFixed(1)} / ${(error / values.length).toExponential(1)}`
+      ]);
       note(`${label} ${samples}`, mssim);
       if (row === filters.length) note(`calm ${samples}`, similarity(pixels, calm));
       pictures.push({ input: Buffer.from(pixels), raw: { width: SIZE, height: SIZE, channels: 4 }, at: [row, column] });
     }
   }
-  for (const [label, cells] of rows) console.log(`| ${name}, ${truly.toLocaleString('en')} | ${label} | ${cells.join(' | ')} |`);
-  pictures.push({ input: Buffer.from(wanted), raw: { width: SIZE, height: SIZE, channels: 4 }, at: [filters.length + 1, 1] });
+  for (const [label, cells] of rows)
+    console.log(`| ${name}, ${truly.toLocaleString('en')} | ${label} | ${cells.join(' | ')} |`);
+  pictures.push({
+    input: Buffer.from(wanted),
+    raw: { width: SIZE, height: SIZE, channels: 4 },
+    at: [filters.length + 1, 1]
+  });
   // columns: as rendered, each filter, the truth; rows: sample counts
-  await sharp({ create: { width: (filters.length + 2) * SIZE, height: COUNTS.length * SIZE, channels: 3, background: '#808080' } })
-    .composite(await Promise.all(pictures.map(async ({ input, raw, at }) => ({ input: await sharp(input, { raw }).png().toBuffer(), left: at[0] * SIZE, top: at[1] * SIZE }))))
+  await sharp({
+    create: { width: (filters.length + 2) * SIZE, height: COUNTS.length * SIZE, channels: 3, background: '#808080' }
+  })
+    .composite(
+      await Promise.all(
+        pictures.map(async ({ input, raw, at }) => ({
+          input: await sharp(input, { raw }).png().toBuffer(),
+          left: at[0] * SIZE,
+          top: at[1] * SIZE
+        }))
+      )
+    )
     .png()
     .toFile(`${work}/${plain(name)}.png`);
 }
 console.log('\nmean SSIM over the scenes:');
-for (const label of ['as rendered', ...filters.map(([name]) => name)]) console.log(`${label}: ${COUNTS.map((n) => `${n} samples ${mean(`${label} ${n}`)}`).join(', ')}`);
-console.log(`${filters.at(-1)![0]}, to the truth denoised: ${COUNTS.map((n) => `${n} samples ${mean(`calm ${n}`)}, each ${sums.get(`calm ${n}`)!.map((v) => v.toFixed(3)).join(' ')}`).join('; ')}`);
+for (const label of ['as rendered', ...filters.map(([name]) => name)])
+  console.log(`${label}: ${COUNTS.map((n) => `${n} samples ${mean(`${label} ${n}`)}`).join(', ')}`);
+console.log(
+  `${filters.at(-1)![0]}, to the truth denoised: ${COUNTS.map(
+    (n) =>
+      `${n} samples ${mean(`calm ${n}`)}, each ${sums
+        .get(`calm ${n}`)!
+        .map((v) => v.toFixed(3))
+        .join(' ')}`
+  ).join('; ')}`
+);
 console.log(`the truth denoised, to itself as rendered: ${mean('truth denoised')}`);

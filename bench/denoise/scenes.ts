@@ -1,4 +1,6 @@
-/** What the denoising bench looks at: parts of the demo pictures, and generated scenes that nobody tuned anything for. */
+/**
+ * What the denoising bench looks at: parts of the demo pictures, and generated scenes that nobody tuned anything for.
+ */
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../src/core/brief/brief';
 import { createCameraFrame } from '../../src/core/camera/lens';
 import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
@@ -17,15 +19,28 @@ export interface BenchScene {
 }
 
 /** A demo camera with a longer lens, turned to look `right` and `up` of the middle, in half frames. */
-async function part(name: string, project: number, picture: number, zoom: number, right: number, up: number): Promise<BenchScene> {
+async function part(
+  name: string,
+  project: number,
+  picture: number,
+  zoom: number,
+  right: number,
+  up: number
+): Promise<BenchScene> {
   const { model, pictures } = DEMO_PROJECTS[project]!;
   const scene = await readScene(await writeModel(model()));
   const brief = pictures[picture]!.brief;
   const named = scene.cameras.find((c) => 'camera' in brief.viewpoint && c.name === brief.viewpoint.camera)!;
   const view: FreeViewpoint = { ...named, sensor_height_mm: 24, f_number: null, focus_m: null };
   const frame = createCameraFrame(view, 1)!;
-  const target_m = frame.eye.map((e, k) => e + frame.forward[k]! + right * frame.halfWidth * frame.right[k]! + up * frame.halfHeight * frame.up[k]!) as unknown as [number, number, number];
-  return { name, scene, brief: { ...brief, viewpoint: { ...view, target_m, focal_length_mm: view.focal_length_mm * zoom } } };
+  const target_m = frame.eye.map(
+    (e, k) => e + frame.forward[k]! + right * frame.halfWidth * frame.right[k]! + up * frame.halfHeight * frame.up[k]!
+  ) as unknown as [number, number, number];
+  return {
+    name,
+    scene,
+    brief: { ...brief, viewpoint: { ...view, target_m, focal_length_mm: view.focal_length_mm * zoom } }
+  };
 }
 
 /** Things of all materials strewn over a floor, in a room with a window or under the sky. */
@@ -57,13 +72,25 @@ function strewn(name: string, seed: number, inside: boolean): BenchScene {
   }
   if (inside) {
     const wall = matte([0.7, 0.68, 0.62]);
-    pieces.push(quad([-2, 0, -2], [2, 0, -2], [2, 2.4, -2], [-2, 2.4, -2], wall), quad([-2, 0, 2], [-2, 0, -2], [-2, 2.4, -2], [-2, 2.4, 2], wall), quad([-2, 2.4, -2], [2, 2.4, -2], [2, 2.4, 2], [-2, 2.4, 2], wall));
-    pieces.push(quad([2, 0, -2], [2, 0, 2], [2, 0.8, 2], [2, 0.8, -2], wall), sphere([-0.8, 2, -0.6], 0.06, { ...matte(0), emissive: [90_000, 70_000, 45_000], twoSided: false }, false, 12, 24));
+    pieces.push(
+      quad([-2, 0, -2], [2, 0, -2], [2, 2.4, -2], [-2, 2.4, -2], wall),
+      quad([-2, 0, 2], [-2, 0, -2], [-2, 2.4, -2], [-2, 2.4, 2], wall),
+      quad([-2, 2.4, -2], [2, 2.4, -2], [2, 2.4, 2], [-2, 2.4, 2], wall)
+    );
+    pieces.push(
+      quad([2, 0, -2], [2, 0, 2], [2, 0.8, 2], [2, 0.8, -2], wall),
+      sphere([-0.8, 2, -0.6], 0.06, { ...matte(0), emissive: [90_000, 70_000, 45_000], twoSided: false }, false, 12, 24)
+    );
   }
   const brief: Brief = {
     ...BRIEF_DEFAULTS,
     viewpoint: viewFrom([0.6, 1.5, 3.4], [0, 0.35, 0], { focal_length_mm: 35 }),
-    surroundings: { ...SURROUNDINGS_DEFAULTS.sky, time: '2026-06-21T16:00:00+02:00', north_deg: 40 * seed, cloud: inside ? 0 : 0.3 },
+    surroundings: {
+      ...SURROUNDINGS_DEFAULTS.sky,
+      time: '2026-06-21T16:00:00+02:00',
+      north_deg: 40 * seed,
+      cloud: inside ? 0 : 0.3
+    },
     exposure: { metered: true },
     quality: { ...BRIEF_DEFAULTS.quality, firefly: 4 },
     finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }

@@ -25,21 +25,47 @@ const TRUTH_SEED = 77;
 await mkdir(work, { recursive: true });
 export const module = await loadKernel();
 const tiles = tilesOf(SIZE, SIZE);
-const finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } } as const;
+const finish = {
+  exposure_ev: 0,
+  white: null,
+  denoise: 0,
+  denoise_meanwhile: false,
+  background: { kind: 'own' }
+} as const;
 
-export const prepareScene = ({ scene, brief }: BenchScene): Promise<Prepared> => prepare({ scene, brief: { ...brief, size: { width_px: SIZE, height_px: SIZE }, quality: { ...brief.quality, scale: 1 } }, captured: null, module, threads: config.threads });
+export const prepareScene = ({ scene, brief }: BenchScene): Promise<Prepared> =>
+  prepare({
+    scene,
+    brief: { ...brief, size: { width_px: SIZE, height_px: SIZE }, quality: { ...brief.quality, scale: 1 } },
+    captured: null,
+    module,
+    threads: config.threads
+  });
 
-export const viewOf = ({ white }: Prepared, film: FilmSource) => ({ film, layers: { groups: [], aids: null }, width: SIZE, height: SIZE, white });
-export const shown = async (prepared: Prepared, film: FilmSource) => (await developFilm(viewOf(prepared, film), finish)).pixels;
+export const viewOf = ({ white }: Prepared, film: FilmSource) => ({
+  film,
+  layers: { groups: [], aids: null },
+  width: SIZE,
+  height: SIZE,
+  white
+});
+export const shown = async (prepared: Prepared, film: FilmSource) =>
+  (await developFilm(viewOf(prepared, film), finish)).pixels;
 
 /** Wang et al. 2004, `original`, without downsampling. */
 export function similarity(a: Uint8Array, b: Uint8Array): number {
-  const image = (data: Uint8Array) => ({ data: data as unknown as Uint8ClampedArray, width: SIZE, height: SIZE }) as ImageData;
+  const image = (data: Uint8Array) =>
+    ({ data: data as unknown as Uint8ClampedArray, width: SIZE, height: SIZE }) as ImageData;
   return ssim(image(a), image(b), { ssim: 'original', downsample: false }).mssim;
 }
 
 /** A film of so many samples, by a seed; one of fewer samples by the same seed can be taken further. */
-export async function render({ packed, settings, white }: Prepared, samples: number, seed: number, film = new MemoryFilm()): Promise<MemoryFilm> {
+export async function render(
+  { packed, settings, white }: Prepared,
+  samples: number,
+  seed: number,
+  film = new MemoryFilm()
+): Promise<MemoryFilm> {
   const pool = openPool(module, layOut(packed, { ...settings, seed }, config.threads));
   await reopen(film, tiles);
   await renderFilm(pool, film, tiles, { samples, grain: null, seconds: null, white });
@@ -48,7 +74,8 @@ export async function render({ packed, settings, white }: Prepared, samples: num
 }
 
 /** Index of a tile's pixel in the part, row by row. */
-const pixelOf = (tile: TileRect, i: number): number => (tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width);
+const pixelOf = (tile: TileRect, i: number): number =>
+  (tile.y + Math.floor(i / tile.width)) * SIZE + tile.x + (i % tile.width);
 
 /** Mean radiances, rgb, row by row. */
 export async function radianceOf(film: FilmSource): Promise<Float32Array> {
@@ -67,11 +94,28 @@ export async function radianceOf(film: FilmSource): Promise<Float32Array> {
 /** What a truth is of: model, light and camera, but not how trees are built over them. */
 function keyOf({ scene, brief }: BenchScene, { settings }: Prepared): string {
   const hash = createHash('sha256');
-  for (const { positions, normals, indices, triangleMaterials } of [scene.geometry, ...scene.objects]) for (const part of [positions, normals, indices, triangleMaterials]) hash.update(part);
+  for (const { positions, normals, indices, triangleMaterials } of [scene.geometry, ...scene.objects])
+    for (const part of [positions, normals, indices, triangleMaterials]) hash.update(part);
   for (const { pixels } of scene.textures) hash.update(pixels);
   const { viewpoint, surroundings, ground, look, lamps, exposure, quality } = brief;
   return hash
-    .update(JSON.stringify({ instances: scene.instances, materials: scene.materials, lights: scene.lights, camera: settings.camera, viewpoint, surroundings, ground, look, lamps, exposure, bounces: quality.bounces, firefly: quality.firefly, SIZE }))
+    .update(
+      JSON.stringify({
+        instances: scene.instances,
+        materials: scene.materials,
+        lights: scene.lights,
+        camera: settings.camera,
+        viewpoint,
+        surroundings,
+        ground,
+        look,
+        lamps,
+        exposure,
+        bounces: quality.bounces,
+        firefly: quality.firefly,
+        SIZE
+      })
+    )
     .digest('hex')
     .slice(0, 16);
 }
@@ -86,12 +130,19 @@ interface Kept {
 async function readKept(key: string, samples: number): Promise<Kept | null> {
   const bytes = await readFile(`${work}/${key}.film`).catch(() => null);
   if (!bytes) return null;
-  const { states, seconds } = JSON.parse(await readFile(`${work}/${key}.json`, 'utf8').catch(() => '{}')) as { states?: TileState[]; seconds?: number };
+  const { states, seconds } = JSON.parse(await readFile(`${work}/${key}.json`, 'utf8').catch(() => '{}')) as {
+    states?: TileState[];
+    seconds?: number;
+  };
   const film = new MemoryFilm();
   let at = 0;
   for (const tile of tiles) {
     const floats = tile.width * tile.height * CHANNELS;
-    await film.write(tile.index, new Float32Array(bytes.buffer.slice(bytes.byteOffset + at, bytes.byteOffset + at + floats * 4)), states?.[tile.index] ?? { samples, done: true, squaredGrain: 0 });
+    await film.write(
+      tile.index,
+      new Float32Array(bytes.buffer.slice(bytes.byteOffset + at, bytes.byteOffset + at + floats * 4)),
+      states?.[tile.index] ?? { samples, done: true, squaredGrain: 0 }
+    );
     at += floats * 4;
   }
   return { film, seconds: seconds ?? 0 };
@@ -99,7 +150,10 @@ async function readKept(key: string, samples: number): Promise<Kept | null> {
 
 async function keep(key: string, { film, seconds }: Kept): Promise<void> {
   await writeFile(`${work}/${key}.json`, JSON.stringify({ seconds, states: tiles.map((t) => film.state(t.index)) }));
-  await writeFile(`${work}/${key}.film`, Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await film.read(t.index)).buffer)))));
+  await writeFile(
+    `${work}/${key}.film`,
+    Buffer.concat(await Promise.all(tiles.map(async (t) => Buffer.from((await film.read(t.index)).buffer))))
+  );
 }
 
 export interface Truth {
@@ -109,7 +163,10 @@ export interface Truth {
   samples: number;
 }
 
-/** The truth of a part as it is kept, if with as many samples as are asked for; else it is rendered, on from one of half or a quarter in bench/work. */
+/**
+ * The truth of a part as it is kept, if with as many samples as are asked for; else it is rendered, on from one of half
+ * or a quarter in bench/work.
+ */
 export async function truthOf(part: BenchScene, prepared: Prepared): Promise<Truth> {
   const key = keyOf(part, prepared);
   const truth = (await readTruth(part.name, key)) ?? (await renderTruth(part, prepared, key));
@@ -119,7 +176,8 @@ export async function truthOf(part: BenchScene, prepared: Prepared): Promise<Tru
     for (let i = 0; i < tile.width * tile.height; i++) {
       const from = pixelOf(tile, i) * 3;
       // a film holds sums of two halves of its samples
-      for (let c = 0; c < 3; c++) data[i * CHANNELS + c] = data[i * CHANNELS + 3 + c] = (truth.radiance[from + c]! * GUIDE_SAMPLES) / 2;
+      for (let c = 0; c < 3; c++)
+        data[i * CHANNELS + c] = data[i * CHANNELS + 3 + c] = (truth.radiance[from + c]! * GUIDE_SAMPLES) / 2;
     }
     await film.write(tile.index, data, film.state(tile.index)!);
   }
@@ -140,7 +198,8 @@ async function readTruth(name: string, key: string): Promise<Omit<Truth, 'film'>
 async function renderTruth(part: BenchScene, prepared: Prepared, key: string): Promise<Omit<Truth, 'film'>> {
   console.error(`rendering ${REFERENCE} samples of ${part.name}`);
   const working = (samples: number) => `${key}-truth-${samples}`;
-  const fewer = (await readKept(working(REFERENCE / 2), REFERENCE / 2)) ?? (await readKept(working(REFERENCE / 4), REFERENCE / 4));
+  const fewer =
+    (await readKept(working(REFERENCE / 2), REFERENCE / 2)) ?? (await readKept(working(REFERENCE / 4), REFERENCE / 4));
   const film = await render(prepared, REFERENCE, TRUTH_SEED, fewer?.film);
   await keep(working(REFERENCE), { film, seconds: 0 });
   const radiance = await radianceOf(film);
@@ -158,13 +217,21 @@ const writeTruth = (path: string, name: string, radiance: Float32Array, samples:
     height: SIZE,
     ppi: null,
     attributes: { comments: `${name}, ${samples} samples` },
-    channels: [{ name: 'R', at: 0 }, { name: 'G', at: 1 }, { name: 'B', at: 2 }],
+    channels: [
+      { name: 'R', at: 0 },
+      { name: 'G', at: 1 },
+      { name: 'B', at: 2 }
+    ],
     stride: 3,
     readRows: (y, rows) => radiance.subarray(y * SIZE * 3, (y + rows) * SIZE * 3)
   });
 
 /** Films of rising counts of samples, each the one before taken further. */
-export async function* stages(part: BenchScene, prepared: Prepared, counts: readonly number[]): AsyncGenerator<Kept & { samples: number }> {
+export async function* stages(
+  part: BenchScene,
+  prepared: Prepared,
+  counts: readonly number[]
+): AsyncGenerator<Kept & { samples: number }> {
   const key = keyOf(part, prepared);
   let at: Kept = { film: new MemoryFilm(), seconds: 0 };
   for (const samples of counts) {

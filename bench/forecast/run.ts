@@ -1,6 +1,7 @@
 /**
- * The forecast against the time really taken, over the demo pictures and four sizes, with and without a grain to stop at: every pair, how many of ten
- * are within 20 %, and the farthest off. Rendering alone, on all threads; what earlier proofs taught is left out, then put in, by project.
+ * The forecast against the time really taken, over the demo pictures and four sizes, with and without a grain to stop
+ * at: every pair, how many of ten are within 20 %, and the farthest off. Rendering alone, on all threads; what earlier
+ * proofs taught is left out, then put in, by project.
  */
 import { tilesOf } from '../../src/core/film/film';
 import { MemoryFilm } from '../../src/core/film/store';
@@ -27,36 +28,78 @@ const GOALS = [
 ];
 const module = await loadKernel();
 const pairs: { project: string; said: number; took: number }[] = [];
-console.log('| picture | size, px | goal | forecast, s | took, s | off | samples said | samples taken |\n| --- | --- | --- | --- | --- | --- | --- | --- |');
+console.log(
+  '| picture | size, px | goal | forecast, s | took, s | off | samples said | samples taken |\n| --- ' +
+    '| --- | --- | --- | --- | --- | --- | --- |'
+);
 for (const { name: project, model, pictures } of DEMO_PROJECTS) {
   const scene = await readScene(await writeModel(model()));
   for (const { name, brief } of pictures) {
     const whole = resolveSize(brief.size);
     const longest = Math.max(whole.width_px, whole.height_px);
-    const of = (px: number) => prepare({ scene, brief: { ...brief, size: scaleSize(whole, px / longest), quality: { ...brief.quality, scale: 1 } }, captured: null, module, threads: config.threads });
-    const probe = await takeProbe(await of(1024), module, config.threads, () => 0, async () => {});
+    const of = (px: number) =>
+      prepare({
+        scene,
+        brief: { ...brief, size: scaleSize(whole, px / longest), quality: { ...brief.quality, scale: 1 } },
+        captured: null,
+        module,
+        threads: config.threads
+      });
+    const probe = await takeProbe(
+      await of(1024),
+      module,
+      config.threads,
+      () => 0,
+      async () => {}
+    );
     for (const [i, px] of LONG_SIDES_PX.entries()) {
       const prepared = await of(px);
       const { width, height } = prepared.settings;
       const goal = GOALS[i]!;
-      const what: ForecastOf = { width_px: width, height_px: height, ...goal, least: 0, minutes: null, denoised: false };
+      const what: ForecastOf = {
+        width_px: width,
+        height_px: height,
+        ...goal,
+        least: 0,
+        minutes: null,
+        denoised: false
+      };
       const said = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: null, ratios: [] }, what);
       const pool = openPool(module, layOut(prepared.packed, prepared.settings, config.threads));
-      const end = await renderFilm(pool, new MemoryFilm(), tilesOf(width, height), { ...goal, seconds: null, white: prepared.white });
+      const end = await renderFilm(pool, new MemoryFilm(), tilesOf(width, height), {
+        ...goal,
+        seconds: null,
+        white: prepared.white
+      });
       await pool.close();
       pairs.push({ project, said: said.renderSeconds, took: end.seconds });
-      console.log(`| ${name} | ${width} x ${height} | ${goal.samples} samples${goal.grain === null ? '' : `, grain ${goal.grain}`} | ${said.renderSeconds.toFixed(1)} | ${end.seconds.toFixed(1)} | ${(100 * (said.renderSeconds / end.seconds - 1)).toFixed(0)} % | ${said.samples.toFixed(1)} | ${end.samples.toFixed(1)} |`);
+      console.log(
+        `| ${name} | ${width} x ${height} | ${goal.samples} ` +
+          `samples${goal.grain === null ? '' : `, grain ${goal.grain}`} | ` +
+          `${said.renderSeconds.toFixed(1)} | ${end.seconds.toFixed(1)} | ` +
+          `${(100 * (said.renderSeconds / end.seconds - 1)).toFixed(0)} % | ${said.samples.toFixed(1)} ` +
+          `| ${end.samples.toFixed(1)} |`
+      );
     }
   }
 }
 
 function judge(label: string, ratios: readonly number[]): void {
   const within = ratios.filter((r) => r > 1 / 1.2 && r < 1.2).length;
-  console.log(`${label}: ${within} of ${ratios.length} within 20 %, farthest ${Math.max(...ratios.map((r) => Math.max(r, 1 / r))).toFixed(2)} times off`);
+  console.log(
+    `${label}: ${within} of ${ratios.length} within 20 %, farthest ` +
+      `${Math.max(...ratios.map((r) => Math.max(r, 1 / r))).toFixed(2)} times off`
+  );
 }
-judge('from the probe alone', pairs.map((p) => p.said / p.took));
+judge(
+  'from the probe alone',
+  pairs.map((p) => p.said / p.took)
+);
 judge(
   'taught by the other proofs of the project',
-  pairs.map((p) => (p.said * median(pairs.filter((q) => q !== p && q.project === p.project).map((q) => q.took / q.said))) / p.took)
+  pairs.map(
+    (p) =>
+      (p.said * median(pairs.filter((q) => q !== p && q.project === p.project).map((q) => q.took / q.said))) / p.took
+  )
 );
 process.exit(0);

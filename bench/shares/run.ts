@@ -1,6 +1,7 @@
 /**
- * What the time of a path goes to on the demo scenes: a profile of one thread by function, and how many times what its own rays take in the trees a
- * whole path takes. The kernel is the one without further inlining, in which a function's time is its own.
+ * What the time of a path goes to on the demo scenes: a profile of one thread by function, and how many times what its
+ * own rays take in the trees a whole path takes. The kernel is the one without further inlining, in which a function's
+ * time is its own.
  */
 import { readFile } from 'node:fs/promises';
 import { Session } from 'node:inspector/promises';
@@ -37,9 +38,13 @@ for (const project of DEMO_PROJECTS) {
   const laidOut = layOut(packed, settings, 1);
   const kernel = instantiate(module, laidOut.memory, 0);
   // in this thread, where the profiler is
-  const pool = new RenderPool([{ work: async (work) => doTileWork(kernel, laidOut.memory, work), end: async () => {} }], laidOut);
+  const pool = new RenderPool(
+    [{ work: async (work) => doTileWork(kernel, laidOut.memory, work), end: async () => {} }],
+    laidOut
+  );
   const tiles = tilesOf(SIZE.width_px, SIZE.height_px);
-  const render = (samples: number) => renderFilm(pool, new MemoryFilm(), tiles, { samples, grain: null, seconds: null, white: 1 });
+  const render = (samples: number) =>
+    renderFilm(pool, new MemoryFilm(), tiles, { samples, grain: null, seconds: null, white: 1 });
   await render(4);
   await session.post('Profiler.start');
   await render(SAMPLES);
@@ -53,7 +58,12 @@ for (const project of DEMO_PROJECTS) {
   const all = [...times.values()].reduce((a, b) => a + b);
   const trees = [...times].reduce((sum, [name, t]) => sum + (name.startsWith('traverse/') ? t : 0), 0);
   const percent = (t: number) => `${((100 * t) / all).toFixed(0)} %`;
-  const most = [...times].filter(([name]) => !name.startsWith('traverse/')).sort((a, b) => b[1] - a[1]).slice(0, SHOWN);
-  console.log(`| ${project.name} | ${(all / trees).toFixed(2)} | ${percent(trees)} | ${most.map(([name, t]) => `${name} ${percent(t)}`).join(', ')} |`);
+  const most = [...times]
+    .filter(([name]) => !name.startsWith('traverse/'))
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, SHOWN);
+  console.log(
+    `| ${project.name} | ${(all / trees).toFixed(2)} | ${percent(trees)} | ${most.map(([name, t]) => `${name} ${percent(t)}`).join(', ')} |`
+  );
 }
 process.exit(0);

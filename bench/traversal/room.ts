@@ -1,4 +1,7 @@
-/** The bench's room in the kernel, with three sets of rays: from a camera, on from where those meet, and to lights from there. */
+/**
+ * The bench's room in the kernel, with three sets of rays: from a camera, on from where those meet, and to lights from
+ * there.
+ */
 import { createRandom } from '../../src/core/sampling/random';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene } from '../../src/core/scene/scene';
 import { P_NODES, PACK } from '../../src/kernel/assembly/layout';
@@ -17,7 +20,16 @@ export function openBenchRoom(module: WebAssembly.Module) {
   const vertices = positions.length / 3;
   const scene: Scene = {
     ...NO_INSTANCES,
-    geometry: { positions, indices, normals: new Float32Array(vertices * 3), tangents: new Float32Array(vertices * 4), uv0: new Float32Array(vertices * 2), uv1: new Float32Array(vertices * 2), colors: new Uint8Array(vertices * 4).fill(255), triangleMaterials: new Uint32Array(indices.length / 3) },
+    geometry: {
+      positions,
+      indices,
+      normals: new Float32Array(vertices * 3),
+      tangents: new Float32Array(vertices * 4),
+      uv0: new Float32Array(vertices * 2),
+      uv1: new Float32Array(vertices * 2),
+      colors: new Uint8Array(vertices * 4).fill(255),
+      triangleMaterials: new Uint32Array(indices.length / 3)
+    },
     materials: [MATERIAL_DEFAULTS],
     textures: [],
     lights: [],
@@ -51,7 +63,11 @@ export function openBenchRoom(module: WebAssembly.Module) {
     const eye = [0.25, 1.7, 4.75];
     const forward = unit([3.95, -0.85, -3.15]);
     const right = unit([-forward[2]!, 0, forward[0]!]);
-    const up = [right[1]! * forward[2]! - right[2]! * forward[1]!, right[2]! * forward[0]! - right[0]! * forward[2]!, right[0]! * forward[1]! - right[1]! * forward[0]!];
+    const up = [
+      right[1]! * forward[2]! - right[2]! * forward[1]!,
+      right[2]! * forward[0]! - right[0]! * forward[2]!,
+      right[0]! * forward[1]! - right[1]! * forward[0]!
+    ];
     const camera = new Float32Array(RAYS * 8);
     const side = Math.ceil(Math.sqrt(RAYS / 256)) * 16;
     let n = 0;
@@ -75,7 +91,9 @@ export function openBenchRoom(module: WebAssembly.Module) {
       let normal = [0, 1, 0];
       let from = [o[0]!, o[1]!, o[2]!];
       if (triangle >= 0) {
-        const [a, b, c] = [0, 1, 2].map((k) => [...positions.subarray(indices[triangle * 3 + k]! * 3, indices[triangle * 3 + k]! * 3 + 3)]);
+        const [a, b, c] = [0, 1, 2].map((k) => [
+          ...positions.subarray(indices[triangle * 3 + k]! * 3, indices[triangle * 3 + k]! * 3 + 3)
+        ]);
         const e = b!.map((v, k) => v - a![k]!);
         const f = c!.map((v, k) => v - a![k]!);
         normal = unit([e[1]! * f[2]! - e[2]! * f[1]!, e[2]! * f[0]! - e[0]! * f[2]!, e[0]! * f[1]! - e[1]! * f[0]!]);

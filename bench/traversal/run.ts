@@ -1,6 +1,7 @@
 /**
- * Traversal of the kernel against Embree (its best instruction set and held to SSE4.2) and three-mesh-bvh: the same room, the same
- * rays, one thread, one run, in turn. Prints million rays a second and the ratios; Embree is left out when its library is not installed.
+ * Traversal of the kernel against Embree (its best instruction set and held to SSE4.2) and three-mesh-bvh: the same
+ * room, the same rays, one thread, one run, in turn. Prints million rays a second and the ratios; Embree is left out
+ * when its library is not installed.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -22,9 +23,18 @@ const { positions, indices } = room.triangles;
 const { scene, kernel, rays, at, out, f32 } = room;
 const triangles = indices.length / 3;
 // the first build runs in code that is not yet compiled in full
-const built = Math.min(...Array.from({ length: 5 }, () => buildPack(scene, module, () => performance.now()).buildSeconds));
-const together = Math.min(...Array.from({ length: 5 }, () => buildPack(scene, module, () => performance.now(), treeHelpers(2)).buildSeconds));
-console.log(`${triangles} triangles, ${room.nodes} nodes, built at ${(triangles / built / 1e6).toFixed(2)} million triangles/s on one thread, the first time at ${(triangles / room.buildSeconds / 1e6).toFixed(2)}; on two at ${(triangles / together / 1e6).toFixed(2)}`);
+const built = Math.min(
+  ...Array.from({ length: 5 }, () => buildPack(scene, module, () => performance.now()).buildSeconds)
+);
+const together = Math.min(
+  ...Array.from({ length: 5 }, () => buildPack(scene, module, () => performance.now(), treeHelpers(2)).buildSeconds)
+);
+console.log(
+  `${triangles} triangles, ${room.nodes} nodes, built at ${(triangles / built / 1e6).toFixed(2)} ` +
+    `million triangles/s on one thread, the first time at ` +
+    `${(triangles / room.buildSeconds / 1e6).toFixed(2)}; on two at ` +
+    `${(triangles / together / 1e6).toFixed(2)}`
+);
 
 for (const kind of KINDS) writeFileSync(join(folder, `${kind}.rays`), new Uint8Array(rays[kind].buffer));
 writeFileSync(join(folder, 'positions.bin'), new Uint8Array(positions.buffer));
@@ -61,8 +71,12 @@ if (embree) {
 }
 
 const lines = ['| million rays/s, one thread | camera | bounce | shadow |', '| --- | --- | --- | --- |'];
-for (const [name, s] of Object.entries(results)) lines.push(`| ${name} | ${KINDS.map((k) => s[k].toFixed(2)).join(' | ')} |`);
-for (const name of Object.keys(results).filter((n) => n !== 'kernel')) lines.push(`| kernel / ${name} | ${KINDS.map((k) => (results.kernel![k] / results[name]![k]).toFixed(2)).join(' | ')} |`);
+for (const [name, s] of Object.entries(results))
+  lines.push(`| ${name} | ${KINDS.map((k) => s[k].toFixed(2)).join(' | ')} |`);
+for (const name of Object.keys(results).filter((n) => n !== 'kernel'))
+  lines.push(
+    `| kernel / ${name} | ${KINDS.map((k) => (results.kernel![k] / results[name]![k]).toFixed(2)).join(' | ')} |`
+  );
 console.log(lines.join('\n'));
 if (agreement) console.log(agreement);
 
@@ -72,7 +86,11 @@ function buildEmbree(): string | null {
     return null;
   }
   const program = join(folder, 'embree');
-  const { status } = spawnSync('g++', ['-O3', '-march=native', join(root, 'bench/traversal/embree.cpp'), '-o', program, '-lembree3'], { stdio: 'inherit' });
+  const { status } = spawnSync(
+    'g++',
+    ['-O3', '-march=native', join(root, 'bench/traversal/embree.cpp'), '-o', program, '-lembree3'],
+    { stdio: 'inherit' }
+  );
   return status === 0 ? program : null;
 }
 

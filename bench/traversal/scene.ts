@@ -1,4 +1,7 @@
-/** The bench's room: about 690,000 triangles with everything that is hard for a BVH: big walls, dense cushions, slats, rods, leaves. Seeded; metres. */
+/**
+ * The bench's room: about 690,000 triangles with everything that is hard for a BVH: big walls, dense cushions, slats,
+ * rods, leaves. Seeded; metres.
+ */
 import type { Vec3 } from '../../src/core/math/vec3';
 import { createRandom } from '../../src/core/sampling/random';
 
@@ -49,7 +52,11 @@ export function benchRoom(): Triangles {
     grid(2 * n, n, (u, v) => {
       const p = u * 2 * Math.PI;
       const q = v * 2 * Math.PI;
-      const [x, z, y] = [(big + small * Math.cos(q)) * Math.cos(p), (big + small * Math.cos(q)) * Math.sin(p), small * Math.sin(q)];
+      const [x, z, y] = [
+        (big + small * Math.cos(q)) * Math.cos(p),
+        (big + small * Math.cos(q)) * Math.sin(p),
+        small * Math.sin(q)
+      ];
       return [c[0] + x, c[1] + y * Math.cos(tilt) - z * Math.sin(tilt), c[2] + y * Math.sin(tilt) + z * Math.cos(tilt)];
     });
   const cushion = (c: Vec3, half: Vec3, n: number, bulge: number, turn = 0) => {
@@ -57,10 +64,29 @@ export function benchRoom(): Triangles {
       grid(n, n, (u, v) => {
         const a = 2 * u - 1;
         const b = 2 * v - 1;
-        const p: Vec3 = face === 0 ? [a, b, 1] : face === 1 ? [b, a, -1] : face === 2 ? [1, a, b] : face === 3 ? [-1, b, a] : face === 4 ? [b, 1, a] : [a, -1, b];
-        const k = 1 + bulge * Math.max(0, 1 - Math.max(Math.abs(a), Math.abs(b)) ** 6) * (Math.sin(11 * p[0] + 3 * p[1]) * Math.cos(9 * p[2]) + 0.3 * Math.sin(40 * p[1] + 31 * p[0]));
+        const p: Vec3 =
+          face === 0
+            ? [a, b, 1]
+            : face === 1
+              ? [b, a, -1]
+              : face === 2
+                ? [1, a, b]
+                : face === 3
+                  ? [-1, b, a]
+                  : face === 4
+                    ? [b, 1, a]
+                    : [a, -1, b];
+        const k =
+          1 +
+          bulge *
+            Math.max(0, 1 - Math.max(Math.abs(a), Math.abs(b)) ** 6) *
+            (Math.sin(11 * p[0] + 3 * p[1]) * Math.cos(9 * p[2]) + 0.3 * Math.sin(40 * p[1] + 31 * p[0]));
         const [x, z] = [p[0] * half[0] * k, p[2] * half[2] * k];
-        return [c[0] + x * Math.cos(turn) - z * Math.sin(turn), c[1] + p[1] * half[1] * k, c[2] + x * Math.sin(turn) + z * Math.cos(turn)];
+        return [
+          c[0] + x * Math.cos(turn) - z * Math.sin(turn),
+          c[1] + p[1] * half[1] * k,
+          c[2] + x * Math.sin(turn) + z * Math.cos(turn)
+        ];
       });
   };
   cushion([1.2, 0.35, 2.5], [0.5, 0.3, 1.1], 90, 0.03, 0.05);
@@ -78,7 +104,11 @@ export function benchRoom(): Triangles {
   torus([4.2, 0.25, 4.1], 0.4, 0.22, 100, 0.1);
   torus([4.2, 0.62, 4.1], 0.3, 0.15, 80, 0.3);
   torus([2.7, 0.47, 2.7], 0.1, 0.02, 50, 1.2);
-  grid(150, 150, (u, v) => [2 + 2 * u, 0.015 + 0.012 * Math.sin(519 * u) * Math.cos(573 * v) + 0.006 * random(), 1.5 + 2 * v]);
+  grid(150, 150, (u, v) => [
+    2 + 2 * u,
+    0.015 + 0.012 * Math.sin(519 * u) * Math.cos(573 * v) + 0.006 * random(),
+    1.5 + 2 * v
+  ]);
   for (let i = 0; i < 40; i++) {
     const y = 0.8 + (1.6 * i) / 40;
     quad([x1 - 0.1, y, 1], [x1 - 0.06, y + 0.022, 1], [x1 - 0.06, y + 0.022, 4], [x1 - 0.1, y, 4]);
@@ -89,10 +119,19 @@ export function benchRoom(): Triangles {
     const r = 0.0015 + 0.002 * random();
     const ay = 2.95 - 0.6 * random();
     const by = ay - 1.5 * random();
-    const around = [[r, 0], [-r / 2, r * 0.87], [-r / 2, -r * 0.87]] as const;
+    const around = [
+      [r, 0],
+      [-r / 2, r * 0.87],
+      [-r / 2, -r * 0.87]
+    ] as const;
     around.forEach((p, k) => {
       const q = around[(k + 1) % 3]!;
-      quad([ax + p[0], ay, az + p[1]], [ax + q[0], ay, az + q[1]], [bx + q[0], by, bz + q[1]], [bx + p[0], by, bz + p[1]]);
+      quad(
+        [ax + p[0], ay, az + p[1]],
+        [ax + q[0], ay, az + q[1]],
+        [bx + q[0], by, bz + q[1]],
+        [bx + p[0], by, bz + p[1]]
+      );
     });
   }
   const leaf = (x: number, y: number, z: number, size: number) => {
@@ -100,7 +139,12 @@ export function benchRoom(): Triangles {
     const tilt = (random() - 0.3) * 1.5;
     const d: Vec3 = [Math.cos(turn) * Math.cos(tilt), Math.sin(tilt), Math.sin(turn) * Math.cos(tilt)];
     const w: Vec3 = [-Math.sin(turn), (random() - 0.5) * 0.5, Math.cos(turn)];
-    const at = (u: number, v: number, droop: number) => vertex([x + (d[0] * u + w[0] * v) * size, y + (d[1] * u + w[1] * v - droop) * size, z + (d[2] * u + w[2] * v) * size]);
+    const at = (u: number, v: number, droop: number) =>
+      vertex([
+        x + (d[0] * u + w[0] * v) * size,
+        y + (d[1] * u + w[1] * v - droop) * size,
+        z + (d[2] * u + w[2] * v) * size
+      ]);
     const [a, b, c, m, t] = [at(0, 0, 0), at(0.45, 0.22, 0.02), at(0.45, -0.22, 0.02), at(0.5, 0, 0), at(1, 0, 0.2)];
     indices.push(a, m, b, a, c, m, b, m, t, c, t, m);
   };

@@ -10,7 +10,8 @@ export async function importCommand(args: string[]): Promise<number> {
   const { positional: file, options } = readArguments(args, ['unit', 'up', 'out', 'report']);
   if (!options.out) throw new BadInput('say where the model goes: --out model.glb');
   const unit = options.unit ?? 'm';
-  if (!(unit in METRES_PER_UNIT)) throw new BadInput(`--unit must be one of ${Object.keys(METRES_PER_UNIT).join(', ')}, got "${unit}"`);
+  if (!(unit in METRES_PER_UNIT))
+    throw new BadInput(`--unit must be one of ${Object.keys(METRES_PER_UNIT).join(', ')}, got "${unit}"`);
   const up = options.up ?? 'y';
   if (up !== 'y' && up !== 'z') throw new BadInput(`--up must be y or z, got "${up}"`);
   const result = await importModel({ files: [{ path: resolve(file), name: file }], unit: unit as LengthUnit, up });

@@ -17,7 +17,9 @@ async function main(args: string[]): Promise<number> {
     console.log(USAGE);
     return 0;
   }
-  throw new BadInput(command ? `unknown command "${command}"; the commands are import and render` : `say what to do:\n${USAGE}`);
+  throw new BadInput(
+    command ? `unknown command "${command}"; the commands are import and render` : `say what to do:\n${USAGE}`
+  );
 }
 
 main(process.argv.slice(2)).then(
@@ -27,7 +29,9 @@ main(process.argv.slice(2)).then(
       process.stderr.write(`sphaera: ${error.message}\n`);
       process.exit(2);
     }
-    process.stderr.write(`sphaera: this is our own fault: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+    process.stderr.write(
+      `sphaera: this is our own fault: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`
+    );
     process.exit(3);
   }
 );

@@ -35,7 +35,8 @@ export async function renderCommand(args: string[]): Promise<number> {
   const kind = KINDS[extname(options.out).toLowerCase()];
   if (!kind) throw new BadInput(`--out must end in .png, .jpg or .exr, got "${options.out}"`);
   const threads = options.threads === undefined ? config.threads : Number(options.threads);
-  if (!Number.isInteger(threads) || threads < 1 || threads > 64) throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);
+  if (!Number.isInteger(threads) || threads < 1 || threads > 64)
+    throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);
 
   const parsed = parseBrief(await readJson(options.brief));
   if (!parsed.ok) throw new BadInput(parsed.message);
@@ -44,7 +45,10 @@ export async function renderCommand(args: string[]): Promise<number> {
   if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
   const scene = await readScene(imported.glb);
   try {
-    const captured = brief.surroundings.kind === 'captured' ? await readCaptured(resolve(brief.surroundings.file), brief.surroundings.file) : null;
+    const captured =
+      brief.surroundings.kind === 'captured'
+        ? await readCaptured(resolve(brief.surroundings.file), brief.surroundings.file)
+        : null;
     const module = await loadKernel();
     const began = performance.now();
     const prepared = await prepare({ scene, brief, captured, webs: await readWebs(brief, resolve), module, threads });
@@ -52,14 +56,27 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
-    const backdrop = kind === 'exr' ? null : await readBackdrop(brief.finish.background, { width, height, within: shareOfSheet(brief) }, resolve);
-    const rendered: FilmView = { within: shareOfSheet(brief), film, layers: prepared.layers, width, height, white: prepared.white };
+    const backdrop =
+      kind === 'exr'
+        ? null
+        : await readBackdrop(brief.finish.background, { width, height, within: shareOfSheet(brief) }, resolve);
+    const rendered: FilmView = {
+      within: shareOfSheet(brief),
+      film,
+      layers: prepared.layers,
+      width,
+      height,
+      white: prepared.white
+    };
     let view = rendered;
     let cleaned: CleanResult | null = null;
     // EXR holds the film as it is; the finish does not touch it
     if (brief.finish.denoise > 0 && kind !== 'exr') {
       const { filter, learned } = await openFilter(threads, done.samples < FINE_FROM_SAMPLES);
-      if (!learned) process.stderr.write('sphaera: the weights of the learned filter are not installed; denoised by our own filter\n');
+      if (!learned)
+        process.stderr.write(
+          'sphaera: the weights of the learned filter are not installed; denoised by our own filter\n'
+        );
       const clean = new MemoryClean();
       cleaned = await cleanFilm(rendered, filter, clean, () => {});
       view = { ...rendered, film: new FinishedFilm(film, clean, brief.finish.denoise, tilesOf(width, height)) };

@@ -50,7 +50,9 @@ export interface PictureDto {
   lead: { proof: string; count: number } | null;
   canUndo: boolean;
   canRedo: boolean;
-  /** Grows with every change of name or brief: of two states the greater is the newer, in whatever order they arrive. */
+  /**
+   * Grows with every change of name or brief: of two states the greater is the newer, in whatever order they arrive.
+   */
   changes: number;
 }
 
@@ -147,5 +149,11 @@ export interface DeskDto {
   projects: DeskProjectDto[];
   running: (ProofDto & { project: string; picture: string }) | null;
   waiting: number;
-  kept: { films: number; films_bytes: number; models_bytes: number; /** Of prepared scenes, which can be made again. */ packs_bytes: number; free_bytes: number };
+  kept: {
+    films: number;
+    films_bytes: number;
+    models_bytes: number /** Of prepared scenes, which can be made again. */;
+    packs_bytes: number;
+    free_bytes: number;
+  };
 }

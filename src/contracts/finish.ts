@@ -1,6 +1,12 @@
 /** Of a brief: its finish. Ranges stand here; what the fields mean in core/brief and docs/brief.md. */
 import { IsBoolean, IsOptional, IsString, Matches, MaxLength, MinLength, ValidateIf } from 'class-validator';
-import { BRIEF_DEFAULTS, type Finish, type GradedBackground, type PaperBackground, type PictureBackground } from '../core/brief/brief';
+import {
+  BRIEF_DEFAULTS,
+  type Finish,
+  type GradedBackground,
+  type PaperBackground,
+  type PictureBackground
+} from '../core/brief/brief';
 import { CORNERS, type Corner } from '../core/catalogue/corners';
 import { LEAST_KELVIN, MOST_KELVIN } from '../core/color/kelvin';
 import { MOST_TINT, type WhiteBalance } from '../core/color/white-balance';
@@ -33,13 +39,19 @@ class PaperBackgroundContract implements PaperBackground {
 }
 class PictureBackgroundContract implements PictureBackground {
   @OneOf(['picture']) kind = 'picture' as const;
-  @IsString({ message: 'must name a picture' }) @MinLength(1, { message: 'must name a picture' }) @MaxLength(500) file = '';
+  @IsString({ message: 'must name a picture' }) @MinLength(1, { message: 'must name a picture' }) @MaxLength(500) file =
+    '';
   @Range(0, 1) across = 0.5;
   @Range(0, 1) down = 0.5;
   @Range(1, 8, 'times') enlarged = 1;
   @Range(-4, 4, 'EV') lighter_ev = 0;
 }
-const BACKGROUNDS: Record<string, new () => object> = { plain: PlainBackgroundContract, graded: GradedBackgroundContract, paper: PaperBackgroundContract, picture: PictureBackgroundContract };
+const BACKGROUNDS: Record<string, new () => object> = {
+  plain: PlainBackgroundContract,
+  graded: GradedBackgroundContract,
+  paper: PaperBackgroundContract,
+  picture: PictureBackgroundContract
+};
 class WhiteContract implements WhiteBalance {
   @Range(LEAST_KELVIN, MOST_KELVIN, 'K') kelvin = 6500;
   @Range(-MOST_TINT, MOST_TINT) tint = 0;
@@ -55,10 +67,17 @@ class FinishContract {
 export function parseFinish(input: unknown): Checked<Finish> {
   const outer = variant<Finish>(input, 'brief.finish', base.finish, () => FinishContract);
   if (!outer.ok) return outer;
-  const background = variant<Finish['background']>(outer.value.background, 'brief.finish.background', base.finish.background, (v) => BACKGROUNDS[String((v as { kind?: unknown }).kind)] ?? BackgroundContract);
+  const background = variant<Finish['background']>(
+    outer.value.background,
+    'brief.finish.background',
+    base.finish.background,
+    (v) => BACKGROUNDS[String((v as { kind?: unknown }).kind)] ?? BackgroundContract
+  );
   if (!background.ok) return background;
   const { white } = outer.value;
   if (white === null) return { ok: true, value: { ...outer.value, background: background.value } };
   const balance = variant<WhiteBalance>(white, 'brief.finish.white', white, () => WhiteContract);
-  return balance.ok ? { ok: true, value: { ...outer.value, white: balance.value, background: background.value } } : balance;
+  return balance.ok
+    ? { ok: true, value: { ...outer.value, white: balance.value, background: background.value } }
+    : balance;
 }

@@ -1,7 +1,17 @@
 /** Request to make a project from uploaded files. */
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsString, Matches, MaxLength, MinLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsString,
+  Matches,
+  MaxLength,
+  MinLength,
+  ValidateNested
+} from 'class-validator';
 import { type LengthUnit, METRES_PER_UNIT } from '../core/units/units';
 import { type Checked, check } from './validate';
 
@@ -11,9 +21,16 @@ class UploadedFile {
 }
 
 class NewProjectContract {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => UploadedFile) files: UploadedFile[] = [];
-  @IsIn(Object.keys(METRES_PER_UNIT), { message: `must be one of ${Object.keys(METRES_PER_UNIT).join(', ')}` }) unit: LengthUnit = 'm';
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(2000)
+  @ValidateNested({ each: true })
+  @Type(() => UploadedFile)
+  files: UploadedFile[] = [];
+  @IsIn(Object.keys(METRES_PER_UNIT), { message: `must be one of ${Object.keys(METRES_PER_UNIT).join(', ')}` })
+  unit: LengthUnit = 'm';
   @IsIn(['y', 'z'], { message: 'must be y or z' }) up: 'y' | 'z' = 'y';
 }
 
-export const parseNewProject = (input: unknown): Checked<NewProjectContract> => check(NewProjectContract, input, 'project');
+export const parseNewProject = (input: unknown): Checked<NewProjectContract> =>
+  check(NewProjectContract, input, 'project');

@@ -44,20 +44,33 @@ export function OneOf(values: readonly string[]): PropertyDecorator {
 export const notNull = (_: object, value: unknown) => value !== null;
 
 /** A section of a brief whose shape is chosen by what it holds; `fallback` when it is left out. */
-export function variant<T extends object>(input: unknown, place: string, fallback: T, choose: (value: object) => new () => object): Checked<T> {
+export function variant<T extends object>(
+  input: unknown,
+  place: string,
+  fallback: T,
+  choose: (value: object) => new () => object
+): Checked<T> {
   if (input === undefined) return { ok: true, value: fallback };
-  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${quoted(input)}`);
+  if (input === null || typeof input !== 'object' || Array.isArray(input))
+    return refuse(`${place} must be an object, got ${quoted(input)}`);
   const result = check(choose(input) as new () => T, input, place);
   return result.ok ? { ok: true, value: { ...result.value } } : result;
 }
 
 /** A list whose items each meet a contract; the message names the item. */
-export function parseList<T extends object>(input: unknown, place: string, contract: new () => T, most: number, what: string): Checked<T[]> {
+export function parseList<T extends object>(
+  input: unknown,
+  place: string,
+  contract: new () => T,
+  most: number,
+  what: string
+): Checked<T[]> {
   if (!Array.isArray(input)) return refuse(`${place} must be a list of ${what}, got ${quoted(input)}`);
   if (input.length > most) return refuse(`${place} has ${input.length} items; it holds ${most}`);
   const out: T[] = [];
   for (const [i, item] of input.entries()) {
-    if (item === null || typeof item !== 'object' || Array.isArray(item)) return refuse(`${place}[${i}] must be an object, got ${quoted(item)}`);
+    if (item === null || typeof item !== 'object' || Array.isArray(item))
+      return refuse(`${place}[${i}] must be an object, got ${quoted(item)}`);
     const result = check(contract, item as object, `${place}[${i}]`);
     if (!result.ok) return result;
     out.push({ ...result.value });

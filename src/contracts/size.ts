@@ -1,4 +1,7 @@
-/** Of a brief: its size, the rectangle of it that is rendered, its bleed, and where it is seen. Ranges stand here; what the fields mean in core/brief and docs/brief.md. */
+/**
+ * Of a brief: its size, the rectangle of it that is rendered, its bleed, and where it is seen. Ranges stand here; what
+ * the fields mean in core/brief and docs/brief.md.
+ */
 import { IsOptional, IsString, MaxLength, MinLength, ValidateIf } from 'class-validator';
 import { BRIEF_DEFAULTS, type Patch, type Seen } from '../core/brief/brief';
 import { FILE_KINDS, type FileKind } from '../core/catalogue/file-kinds';
@@ -43,11 +46,20 @@ class DestinationContract {
 }
 
 export function parseSize(input: unknown, place = 'brief.size'): Checked<SizeChoice> {
-  const result = variant<SizeChoice>(input, place, base.size, (v) => ('paper' in v || 'orientation' in v ? PaperSizeContract : 'width_mm' in v || 'height_mm' in v ? SheetSizeContract : PixelSizeContract));
+  const result = variant<SizeChoice>(input, place, base.size, (v) =>
+    'paper' in v || 'orientation' in v
+      ? PaperSizeContract
+      : 'width_mm' in v || 'height_mm' in v
+        ? SheetSizeContract
+        : PixelSizeContract
+  );
   if (!result.ok) return result;
   const size = result.value;
   const { width_px, height_px } = resolveSize(size);
-  if (Math.max(width_px, height_px) > MOST_SIDE_PX) return refuse(`${place} is ${width_px} x ${height_px} px; a side has at most ${MOST_SIDE_PX} px, so lower the size or the ppi`);
+  if (Math.max(width_px, height_px) > MOST_SIDE_PX)
+    return refuse(
+      `${place} is ${width_px} x ${height_px} px; a side has at most ${MOST_SIDE_PX} px, so lower the size or the ppi`
+    );
   return result;
 }
 
@@ -56,20 +68,29 @@ export function parsePatch(input: unknown): Checked<Patch | null> {
   const result = variant<Patch>(input, 'brief.patch', WHOLE_SHEET, () => PatchContract);
   if (!result.ok) return result;
   const { x, y, width, height } = result.value;
-  if (x + width > 1.000001 || y + height > 1.000001) return refuse('brief.patch reaches beyond the picture; x + width and y + height may be 1 at most');
+  if (x + width > 1.000001 || y + height > 1.000001)
+    return refuse('brief.patch reaches beyond the picture; x + width and y + height may be 1 at most');
   return result;
 }
 
 export function parseSeen(input: unknown): Checked<Seen> {
   const outer = variant<Seen>(input, 'brief.seen', base.seen, () => SeenContract);
   if (!outer.ok || outer.value.destination === null) return outer;
-  const destination = variant<NonNullable<Seen['destination']>>(outer.value.destination, 'brief.seen.destination', outer.value.destination, () => DestinationContract);
+  const destination = variant<NonNullable<Seen['destination']>>(
+    outer.value.destination,
+    'brief.seen.destination',
+    outer.value.destination,
+    () => DestinationContract
+  );
   if (!destination.ok) return destination;
   const size = parseSize(destination.value.size, 'brief.seen.destination.size');
-  return size.ok ? { ok: true, value: { ...outer.value, destination: { name: destination.value.name, size: size.value } } } : size;
+  return size.ok
+    ? { ok: true, value: { ...outer.value, destination: { name: destination.value.name, size: size.value } } }
+    : size;
 }
 
 export function parseBleed(input: unknown = 0): Checked<number> {
-  if (typeof input !== 'number' || !(input >= 0 && input <= MOST_BLEED_MM)) return refuse(`brief.bleed_mm must be a number from 0 to ${MOST_BLEED_MM} mm, got ${quoted(input)}`);
+  if (typeof input !== 'number' || !(input >= 0 && input <= MOST_BLEED_MM))
+    return refuse(`brief.bleed_mm must be a number from 0 to ${MOST_BLEED_MM} mm, got ${quoted(input)}`);
   return { ok: true, value: input };
 }

@@ -1,4 +1,7 @@
-/** One way from unknown input to a checked class: unknown fields are refused by name, each failure says field, range and value. */
+/**
+ * One way from unknown input to a checked class: unknown fields are refused by name, each failure says field, range and
+ * value.
+ */
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
@@ -9,9 +12,15 @@ export type Class<T> = new () => T;
 export const refuse = <T>(message: string, code = 'bad_input'): Checked<T> => ({ ok: false, code, message });
 
 export function check<T extends object>(type: Class<T>, input: unknown, place: string): Checked<T> {
-  if (input === null || typeof input !== 'object' || Array.isArray(input)) return refuse(`${place} must be an object, got ${quoted(input)}`);
+  if (input === null || typeof input !== 'object' || Array.isArray(input))
+    return refuse(`${place} must be an object, got ${quoted(input)}`);
   const instance = plainToInstance(type, input, { exposeDefaultValues: true });
-  const errors = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true, stopAtFirstError: true });
+  const errors = validateSync(instance, {
+    whitelist: true,
+    forbidNonWhitelisted: true,
+    forbidUnknownValues: true,
+    stopAtFirstError: true
+  });
   // a wrong kind makes all that goes with the right one unknown: it is said first
   if (errors.length > 0) return refuse(messageOf(errors.find((e) => e.property === 'kind') ?? errors[0]!, place));
   return { ok: true, value: instance };

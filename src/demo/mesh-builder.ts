@@ -1,7 +1,8 @@
 /**
- * Builds the demo's meshes from rounded boxes, turned profiles, tubes and sheets. Metres, +Y up. Models are drawn as a stage set, z running
- * into the picture, and mirrored to glTF's right-handed frame when written. uv are metres along the surface, so a material
- * says how many metres its texture spans; the long side of a box runs along u, as the grain of a board does.
+ * Builds the demo's meshes from rounded boxes, turned profiles, tubes and sheets. Metres, +Y up. Models are drawn as a
+ * stage set, z running into the picture, and mirrored to glTF's right-handed frame when written. uv are metres along
+ * the surface, so a material says how many metres its texture spans; the long side of a box runs along u, as the grain
+ * of a board does.
  */
 import type { Vec3 } from '../core/math/vec3';
 import { add, cross, normalize, scale, subtract } from '../core/math/vec3';
@@ -80,7 +81,8 @@ export class MeshBuilder {
     const e = Math.min(edge, ...half.map((h) => h * 0.45));
     const long = half.indexOf(Math.max(...half));
     const shift: [number, number] = [this.random() * 7, this.random() * 7];
-    const point = (p: readonly number[]): Vec3 => add(middle, add(scale(axes[0], p[0]!), add(scale(axes[1], p[1]!), scale(axes[2], p[2]!))));
+    const point = (p: readonly number[]): Vec3 =>
+      add(middle, add(scale(axes[0], p[0]!), add(scale(axes[1], p[1]!), scale(axes[2], p[2]!))));
     // six faces, inset by the edge
     const corner = new Map<string, number>();
     for (let axis = 0; axis < 3; axis++) {
@@ -88,7 +90,12 @@ export class MeshBuilder {
       for (const side of [-1, 1]) {
         const n = scale(axes[axis]!, side);
         const ids: number[] = [];
-        for (const [sb, sc] of [[-1, -1], [1, -1], [1, 1], [-1, 1]] as const) {
+        for (const [sb, sc] of [
+          [-1, -1],
+          [1, -1],
+          [1, 1],
+          [-1, 1]
+        ] as const) {
           const p = [0, 0, 0];
           p[axis] = side * half[axis]!;
           p[b] = sb * (half[b]! - e);
@@ -130,21 +137,32 @@ export class MeshBuilder {
         }
       }
     }
-    for (const sx of [-1, 1]) for (const sy of [-1, 1]) for (const sz of [-1, 1]) {
-      const a = face(0, sx, 1, sy, 2, sz);
-      const b = face(1, sy, 0, sx, 2, sz);
-      const c = face(2, sz, 0, sx, 1, sy);
-      if (sx * sy * sz > 0) part.indices.push(a, b, c);
-      else part.indices.push(a, c, b);
-    }
+    for (const sx of [-1, 1])
+      for (const sy of [-1, 1])
+        for (const sz of [-1, 1]) {
+          const a = face(0, sx, 1, sy, 2, sz);
+          const b = face(1, sy, 0, sx, 2, sz);
+          const c = face(2, sz, 0, sx, 1, sy);
+          if (sx * sy * sz > 0) part.indices.push(a, b, c);
+          else part.indices.push(a, c, b);
+        }
   }
 
-  /** A profile of [radius, height] turned about a vertical axis through `at`; smooth except at the corners marked by a repeated point. */
+  /**
+   * A profile of [radius, height] turned about a vertical axis through `at`; smooth except at the corners marked by a
+   * repeated point.
+   */
   turned(material: string, at: Vec3, profile: readonly (readonly [number, number])[], segments = 48): void {
     this.turnedAlong(material, at, [0, 1, 0], profile, segments);
   }
 
-  turnedAlong(material: string, at: Vec3, axis: Vec3, profile: readonly (readonly [number, number])[], segments = 48): void {
+  turnedAlong(
+    material: string,
+    at: Vec3,
+    axis: Vec3,
+    profile: readonly (readonly [number, number])[],
+    segments = 48
+  ): void {
     const part = this.part(material);
     const side: Vec3 = Math.abs(axis[1]) > 0.9 ? [1, 0, 0] : [0, 1, 0];
     const right = normalize(cross(side, axis));
@@ -171,7 +189,7 @@ export class MeshBuilder {
           const a = (2 * Math.PI * s) / segments;
           const out = add(scale(right, Math.cos(a)), scale(front, Math.sin(a)));
           const n = normalize(add(scale(out, dh / size), scale(axis, -dr / size)));
-          row.push(this.vertex(part, add(at, add(scale(out, r), scale(axis, h))), n, (a * Math.max(r, 0.02)), along));
+          row.push(this.vertex(part, add(at, add(scale(out, r), scale(axis, h))), n, a * Math.max(r, 0.02), along));
         }
         rows.push(row);
       }
@@ -188,7 +206,20 @@ export class MeshBuilder {
   rod(material: string, from: Vec3, to: Vec3, r0: number, r1 = r0, segments = 20): void {
     const way = subtract(to, from);
     const length = Math.hypot(...way);
-    this.turnedAlong(material, from, scale(way, 1 / length), [[0, 0], [r0, 0], [r0, 0], [r1, length], [r1, length], [0, length]], segments);
+    this.turnedAlong(
+      material,
+      from,
+      scale(way, 1 / length),
+      [
+        [0, 0],
+        [r0, 0],
+        [r0, 0],
+        [r1, length],
+        [r1, length],
+        [0, length]
+      ],
+      segments
+    );
   }
 
   sphere(material: string, at: Vec3, radius: number, rings = 32, segments = 64, uvOfGlobe = false): void {
@@ -199,7 +230,13 @@ export class MeshBuilder {
       for (let i = 0; i <= segments; i++) {
         const p = (2 * Math.PI * i) / segments;
         const n: Vec3 = [Math.sin(t) * Math.cos(p), Math.cos(t), Math.sin(t) * Math.sin(p)];
-        this.vertex(part, add(at, scale(n, radius)), n, uvOfGlobe ? i / segments : p * radius, uvOfGlobe ? j / rings : t * radius);
+        this.vertex(
+          part,
+          add(at, scale(n, radius)),
+          n,
+          uvOfGlobe ? i / segments : p * radius,
+          uvOfGlobe ? j / rings : t * radius
+        );
       }
     }
     const row = segments + 1;
@@ -213,7 +250,15 @@ export class MeshBuilder {
   }
 
   /** A ring of round section about an axis. */
-  ring(material: string, at: Vec3, direction: Vec3, radius: number, thickness: number, segments = 96, around = 14): void {
+  ring(
+    material: string,
+    at: Vec3,
+    direction: Vec3,
+    radius: number,
+    thickness: number,
+    segments = 96,
+    around = 14
+  ): void {
     const axis = normalize(direction);
     const part = this.part(material);
     const right = normalize(cross(Math.abs(axis[1]) > 0.9 ? [1, 0, 0] : [0, 1, 0], axis));
@@ -238,7 +283,16 @@ export class MeshBuilder {
   }
 
   /** A height field y = height(x, z) over a rectangle, smooth. */
-  terrain(material: string, x0: number, x1: number, z0: number, z1: number, nx: number, nz: number, height: (x: number, z: number) => number): void {
+  terrain(
+    material: string,
+    x0: number,
+    x1: number,
+    z0: number,
+    z1: number,
+    nx: number,
+    nz: number,
+    height: (x: number, z: number) => number
+  ): void {
     const part = this.part(material);
     const first = part.positions.length / 3;
     const d = 0.05;

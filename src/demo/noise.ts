@@ -36,4 +36,7 @@ export function fractal(x: number, y: number, fx: number, fy: number, octaves: n
 }
 
 /** Plain noise in world metres, for terrain and placement. */
-export const field = (x: number, y: number, seed: number): number => 0.6 * noise(x, y, 65536, 65536, seed) + 0.3 * noise(x * 2.03, y * 2.03, 65536, 65536, seed + 1) + 0.1 * noise(x * 4.1, y * 4.1, 65536, 65536, seed + 2);
+export const field = (x: number, y: number, seed: number): number =>
+  0.6 * noise(x, y, 65536, 65536, seed) +
+  0.3 * noise(x * 2.03, y * 2.03, 65536, 65536, seed + 1) +
+  0.1 * noise(x * 4.1, y * 4.1, 65536, 65536, seed + 2);

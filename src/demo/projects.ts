@@ -12,7 +12,11 @@ export interface DemoProject {
   kind: string;
   file: string;
   model: () => DemoModel;
-  pictures: { name: string; brief: Brief; /** Rendered when the demo is made, at this share of the size and this many samples. */ proof: { scale: number; samples: number } | null }[];
+  pictures: {
+    name: string;
+    brief: Brief /** Rendered when the demo is made, at this share of the size and this many samples. */;
+    proof: { scale: number; samples: number } | null;
+  }[];
 }
 
 export const DEMO_CLIENT = 'Ostrel observatory';
@@ -21,8 +25,19 @@ const sky = (time: string, north_deg: number): Surroundings => ({ ...LANTERN_HIL
 
 function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
   const destination = destinationOfSize(size);
-  const seen = destination ? seenAt(destination) : { ...BRIEF_DEFAULTS.seen, distance_m: 'ppi' in size ? ARMS_LENGTH_M : null };
-  return { ...BRIEF_DEFAULTS, viewpoint: { camera }, surroundings, exposure: { metered: true }, size, seen, quality: { ...BRIEF_DEFAULTS.quality, step, ...stepSettings(step), firefly: 4 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
+  const seen = destination
+    ? seenAt(destination)
+    : { ...BRIEF_DEFAULTS.seen, distance_m: 'ppi' in size ? ARMS_LENGTH_M : null };
+  return {
+    ...BRIEF_DEFAULTS,
+    viewpoint: { camera },
+    surroundings,
+    exposure: { metered: true },
+    size,
+    seen,
+    quality: { ...BRIEF_DEFAULTS.quality, step, ...stepSettings(step), firefly: 4 },
+    finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }
+  };
 }
 
 export const DEMO_PROJECTS: readonly DemoProject[] = [
@@ -32,8 +47,26 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'lantern-hill-hut.glb',
     model: hut,
     pictures: [
-      { name: 'Hut from the meadow', brief: brief('From the meadow', sky('2026-09-12T16:50:00+02:00', -10), { width_px: 3840, height_px: 2160 }, 'study'), proof: { scale: 0.25, samples: 32 } },
-      { name: 'Dome and slit', brief: brief('Dome and slit', sky('2026-09-12T09:30:00+02:00', -10), { paper: 'A3', orientation: 'portrait', ppi: 200 }, 'glance'), proof: null }
+      {
+        name: 'Hut from the meadow',
+        brief: brief(
+          'From the meadow',
+          sky('2026-09-12T16:50:00+02:00', -10),
+          { width_px: 3840, height_px: 2160 },
+          'study'
+        ),
+        proof: { scale: 0.25, samples: 32 }
+      },
+      {
+        name: 'Dome and slit',
+        brief: brief(
+          'Dome and slit',
+          sky('2026-09-12T09:30:00+02:00', -10),
+          { paper: 'A3', orientation: 'portrait', ppi: 200 },
+          'glance'
+        ),
+        proof: null
+      }
     ]
   },
   {
@@ -42,8 +75,21 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'reading-room.glb',
     model: readingRoom,
     pictures: [
-      { name: 'Reading room, east window', brief: brief('East window', sky('2026-10-12T08:50:00+02:00', 22), { paper: 'A3', orientation: 'landscape', ppi: 200 }, 'study'), proof: { scale: 0.25, samples: 48 } },
-      { name: 'Star globe', brief: brief('Star globe', sky('2026-10-12T08:50:00+02:00', 22), { width_px: 1080, height_px: 1080 }, 'glance'), proof: null }
+      {
+        name: 'Reading room, east window',
+        brief: brief(
+          'East window',
+          sky('2026-10-12T08:50:00+02:00', 22),
+          { paper: 'A3', orientation: 'landscape', ppi: 200 },
+          'study'
+        ),
+        proof: { scale: 0.25, samples: 48 }
+      },
+      {
+        name: 'Star globe',
+        brief: brief('Star globe', sky('2026-10-12T08:50:00+02:00', 22), { width_px: 1080, height_px: 1080 }, 'glance'),
+        proof: null
+      }
     ]
   },
   {
@@ -52,8 +98,26 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     file: 'perihelion-lamp.glb',
     model: perihelionLamp,
     pictures: [
-      { name: 'Perihelion lamp, lit', brief: brief('Whole lamp', { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 0, brightness_ev: 0 }, { paper: 'A2', orientation: 'portrait', ppi: 200 }, 'study'), proof: { scale: 0.17, samples: 48 } },
-      { name: 'Ring and globe', brief: brief('Ring and globe', { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25, brightness_ev: 0 }, { width_px: 1080, height_px: 1350 }, 'glance'), proof: null }
+      {
+        name: 'Perihelion lamp, lit',
+        brief: brief(
+          'Whole lamp',
+          { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 0, brightness_ev: 0 },
+          { paper: 'A2', orientation: 'portrait', ppi: 200 },
+          'study'
+        ),
+        proof: { scale: 0.17, samples: 48 }
+      },
+      {
+        name: 'Ring and globe',
+        brief: brief(
+          'Ring and globe',
+          { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25, brightness_ev: 0 },
+          { width_px: 1080, height_px: 1350 },
+          'glance'
+        ),
+        proof: null
+      }
     ]
   }
 ];

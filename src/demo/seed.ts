@@ -1,7 +1,7 @@
 /**
- * Makes the demo data through the same use cases as a user's upload: models from their generators, projects, briefs, and small
- * proofs rendered by the service that runs beside. Does nothing when the data is there; goes on when it was interrupted.
- * SPHAERA_DEMO_QUICK=1 takes half the size and 16 samples, for tests.
+ * Makes the demo data through the same use cases as a user's upload: models from their generators, projects, briefs,
+ * and small proofs rendered by the service that runs beside. Does nothing when the data is there; goes on when it was
+ * interrupted. SPHAERA_DEMO_QUICK=1 takes half the size and 16 samples, for tests.
  */
 import { put } from '../server/files/content-store';
 import { changeBrief } from '../server/usecases/change-brief';
@@ -25,7 +25,15 @@ for (const project of DEMO_PROJECTS) {
     name: project.name,
     client: DEMO_CLIENT,
     kind: project.kind,
-    pictures: project.pictures.map(({ name, brief, proof }) => ({ name, brief: proof ? { ...brief, quality: { ...brief.quality, scale: proof.scale / (quick ? 2 : 1), samples: quick ? 16 : proof.samples } } : brief }))
+    pictures: project.pictures.map(({ name, brief, proof }) => ({
+      name,
+      brief: proof
+        ? {
+            ...brief,
+            quality: { ...brief.quality, scale: proof.scale / (quick ? 2 : 1), samples: quick ? 16 : proof.samples }
+          }
+        : brief
+    }))
   });
   if (!made.ok) throw new Error(`the demo model of ${project.name} was refused: ${made.message}`);
   // the proof is of the small brief; the picture then states the size and quality it is meant for
@@ -41,11 +49,21 @@ for (const project of DEMO_PROJECTS) {
 let last = '';
 for (;;) {
   const desk = await viewDesk();
-  const open = desk.projects.flatMap((p) => viewWorkspace(p.id)!.proofs).filter((p) => p.state === 'waiting' || p.state === 'running');
+  const open = desk.projects
+    .flatMap((p) => viewWorkspace(p.id)!.proofs)
+    .filter((p) => p.state === 'waiting' || p.state === 'running');
   if (open.length === 0) break;
   const running = open.find((p) => p.state === 'running');
-  const line = running ? `rendering the demo's proofs: ${open.length} to go, this one ${Math.floor(running.share * 100)} %` : `rendering the demo's proofs: ${open.length} to go`;
-  if (line !== last && (process.stdout.isTTY || !running || Math.floor(running.share * 10) !== Number(last.match(/(\d+) %/)?.[1] ?? -1) / 10)) console.log(line);
+  const line = running
+    ? `rendering the demo's proofs: ${open.length} to go, this one ${Math.floor(running.share * 100)} %`
+    : `rendering the demo's proofs: ${open.length} to go`;
+  if (
+    line !== last &&
+    (process.stdout.isTTY ||
+      !running ||
+      Math.floor(running.share * 10) !== Number(last.match(/(\d+) %/)?.[1] ?? -1) / 10)
+  )
+    console.log(line);
   last = line;
   await new Promise((resolve) => setTimeout(resolve, 2000));
 }

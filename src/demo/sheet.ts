@@ -6,6 +6,13 @@ import { solidSheet } from './models/solid-sheet';
 import { waterSheet } from './models/water-sheet';
 import { writeModel } from './write-model';
 
-const SHEETS = { materials: materialSheet, solids: solidSheet, water: waterSheet, room: readingRoom, hut, lamp: perihelionLamp };
+const SHEETS = {
+  materials: materialSheet,
+  solids: solidSheet,
+  water: waterSheet,
+  room: readingRoom,
+  hut,
+  lamp: perihelionLamp
+};
 const [name, file] = process.argv.slice(2) as [keyof typeof SHEETS, string];
 await writeFile(file, await writeModel(SHEETS[name]()));

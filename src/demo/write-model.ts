@@ -1,8 +1,18 @@
 /** A drawn model to a GLB: parts become meshes, the stage frame becomes glTF's (z mirrored), textures become PNG. */
 import { Document, type Material } from '@gltf-transform/core';
 import {
-  KHRLightsPunctual, KHRMaterialsAnisotropy, KHRMaterialsClearcoat, KHRMaterialsDiffuseTransmission, KHRMaterialsDispersion, KHRMaterialsEmissiveStrength, KHRMaterialsIOR, KHRMaterialsIridescence,
-  KHRMaterialsSheen, KHRMaterialsSpecular, KHRMaterialsTransmission, KHRMaterialsVolume
+  KHRLightsPunctual,
+  KHRMaterialsAnisotropy,
+  KHRMaterialsClearcoat,
+  KHRMaterialsDiffuseTransmission,
+  KHRMaterialsDispersion,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsIridescence,
+  KHRMaterialsSheen,
+  KHRMaterialsSpecular,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume
 } from '@gltf-transform/extensions';
 import sharp from 'sharp';
 import type { SolidTexture } from '../core/materials/solid-texture';
@@ -89,8 +99,19 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
   const dispersion = document.createExtension(KHRMaterialsDispersion);
   const through = document.createExtension(KHRMaterialsDiffuseTransmission);
   const specular = document.createExtension(KHRMaterialsSpecular);
-  const images = new Map<PaintedTexture, { color: ReturnType<typeof document.createTexture>; rough: ReturnType<typeof document.createTexture> | null; normal: ReturnType<typeof document.createTexture> | null }>();
-  const toPng = (pixels: Uint8Array, w: number, h: number) => sharp(pixels, { raw: { width: w, height: h, channels: 4 } }).removeAlpha().png().toBuffer();
+  const images = new Map<
+    PaintedTexture,
+    {
+      color: ReturnType<typeof document.createTexture>;
+      rough: ReturnType<typeof document.createTexture> | null;
+      normal: ReturnType<typeof document.createTexture> | null;
+    }
+  >();
+  const toPng = (pixels: Uint8Array, w: number, h: number) =>
+    sharp(pixels, { raw: { width: w, height: h, channels: 4 } })
+      .removeAlpha()
+      .png()
+      .toBuffer();
 
   const known = new Map<string, Material>();
   const materialOf = async (part: MeshPart): Promise<Material> => {
@@ -108,8 +129,16 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
       let made = images.get(spec.texture);
       if (!made) {
         const { width, height, color, metalRough, normal } = spec.texture;
-        const texture = async (pixels: Uint8Array, what: string) => document.createTexture(`${part.material} ${what}`).setImage(await toPng(pixels, width, height)).setMimeType('image/png');
-        made = { color: await texture(color, 'colour'), rough: metalRough ? await texture(metalRough, 'roughness') : null, normal: normal ? await texture(normal, 'relief') : null };
+        const texture = async (pixels: Uint8Array, what: string) =>
+          document
+            .createTexture(`${part.material} ${what}`)
+            .setImage(await toPng(pixels, width, height))
+            .setMimeType('image/png');
+        made = {
+          color: await texture(color, 'colour'),
+          rough: metalRough ? await texture(metalRough, 'roughness') : null,
+          normal: normal ? await texture(normal, 'relief') : null
+        };
         images.set(spec.texture, made);
       }
       material.setBaseColorTexture(made.color);
@@ -120,21 +149,73 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
     if (spec.glow) {
       const peak = Math.max(...spec.glow);
       material.setEmissiveFactor([spec.glow[0] / peak, spec.glow[1] / peak, spec.glow[2] / peak]);
-      material.setExtension('KHR_materials_emissive_strength', strength.createEmissiveStrength().setEmissiveStrength(peak));
+      material.setExtension(
+        'KHR_materials_emissive_strength',
+        strength.createEmissiveStrength().setEmissiveStrength(peak)
+      );
     }
-    if (spec.transmission) material.setExtension('KHR_materials_transmission', transmission.createTransmission().setTransmissionFactor(spec.transmission));
+    if (spec.transmission)
+      material.setExtension(
+        'KHR_materials_transmission',
+        transmission.createTransmission().setTransmissionFactor(spec.transmission)
+      );
     if (spec.ior) material.setExtension('KHR_materials_ior', iorExtension.createIOR().setIOR(spec.ior));
     if (spec.volume)
-      material.setExtension('KHR_materials_volume', volume.createVolume().setThicknessFactor(spec.volume.thickness).setAttenuationColor([...spec.volume.color]).setAttenuationDistance(spec.volume.distance));
+      material.setExtension(
+        'KHR_materials_volume',
+        volume
+          .createVolume()
+          .setThicknessFactor(spec.volume.thickness)
+          .setAttenuationColor([...spec.volume.color])
+          .setAttenuationDistance(spec.volume.distance)
+      );
 
-    if (spec.coat) material.setExtension('KHR_materials_clearcoat', coat.createClearcoat().setClearcoatFactor(spec.coat.weight).setClearcoatRoughnessFactor(spec.coat.roughness));
-    if (spec.sheen) material.setExtension('KHR_materials_sheen', sheen.createSheen().setSheenColorFactor([...spec.sheen.color]).setSheenRoughnessFactor(spec.sheen.roughness));
-    if (spec.brushed) material.setExtension('KHR_materials_anisotropy', anisotropy.createAnisotropy().setAnisotropyStrength(spec.brushed.strength).setAnisotropyRotation((spec.brushed.turnDeg * Math.PI) / 180));
+    if (spec.coat)
+      material.setExtension(
+        'KHR_materials_clearcoat',
+        coat.createClearcoat().setClearcoatFactor(spec.coat.weight).setClearcoatRoughnessFactor(spec.coat.roughness)
+      );
+    if (spec.sheen)
+      material.setExtension(
+        'KHR_materials_sheen',
+        sheen
+          .createSheen()
+          .setSheenColorFactor([...spec.sheen.color])
+          .setSheenRoughnessFactor(spec.sheen.roughness)
+      );
+    if (spec.brushed)
+      material.setExtension(
+        'KHR_materials_anisotropy',
+        anisotropy
+          .createAnisotropy()
+          .setAnisotropyStrength(spec.brushed.strength)
+          .setAnisotropyRotation((spec.brushed.turnDeg * Math.PI) / 180)
+      );
     if (spec.film)
-      material.setExtension('KHR_materials_iridescence', iridescence.createIridescence().setIridescenceFactor(spec.film.weight).setIridescenceIOR(spec.film.ior).setIridescenceThicknessMinimum(spec.film.nm).setIridescenceThicknessMaximum(spec.film.nm));
-    if (spec.dispersion) material.setExtension('KHR_materials_dispersion', dispersion.createDispersion().setDispersion(spec.dispersion));
-    if (spec.through) material.setExtension('KHR_materials_diffuse_transmission', through.createDiffuseTransmission().setDiffuseTransmissionFactor(spec.through.weight).setDiffuseTransmissionColorFactor([...spec.through.color]));
-    if (spec.specularColor) material.setExtension('KHR_materials_specular', specular.createSpecular().setSpecularColorFactor([...spec.specularColor]));
+      material.setExtension(
+        'KHR_materials_iridescence',
+        iridescence
+          .createIridescence()
+          .setIridescenceFactor(spec.film.weight)
+          .setIridescenceIOR(spec.film.ior)
+          .setIridescenceThicknessMinimum(spec.film.nm)
+          .setIridescenceThicknessMaximum(spec.film.nm)
+      );
+    if (spec.dispersion)
+      material.setExtension('KHR_materials_dispersion', dispersion.createDispersion().setDispersion(spec.dispersion));
+    if (spec.through)
+      material.setExtension(
+        'KHR_materials_diffuse_transmission',
+        through
+          .createDiffuseTransmission()
+          .setDiffuseTransmissionFactor(spec.through.weight)
+          .setDiffuseTransmissionColorFactor([...spec.through.color])
+      );
+    if (spec.specularColor)
+      material.setExtension(
+        'KHR_materials_specular',
+        specular.createSpecular().setSpecularColorFactor([...spec.specularColor])
+      );
 
     known.set(part.material, material);
     return material;
@@ -149,34 +230,79 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
     const uvs = Float32Array.from(part.uvs, (v, i) => v / (i % 2 === 0 ? sx : sy));
     const indices = Uint32Array.from(part.indices);
     for (let i = 0; i < indices.length; i += 3) [indices[i + 1], indices[i + 2]] = [indices[i + 2]!, indices[i + 1]!];
-    const accessor = (array: Float32Array | Uint32Array, type: 'VEC3' | 'VEC2' | 'SCALAR') => document.createAccessor().setType(type).setArray(array as never).setBuffer(buffer);
-    const primitive = document.createPrimitive().setAttribute('POSITION', accessor(positions, 'VEC3')).setAttribute('NORMAL', accessor(normals, 'VEC3')).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
+    const accessor = (array: Float32Array | Uint32Array, type: 'VEC3' | 'VEC2' | 'SCALAR') =>
+      document
+        .createAccessor()
+        .setType(type)
+        .setArray(array as never)
+        .setBuffer(buffer);
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', accessor(positions, 'VEC3'))
+      .setAttribute('NORMAL', accessor(normals, 'VEC3'))
+      .setIndices(accessor(indices, 'SCALAR'))
+      .setMaterial(material);
     if (spec.texture || spec.brushed) primitive.setAttribute('TEXCOORD_0', accessor(uvs, 'VEC2'));
     return primitive;
   };
-  for (const part of model.mesh.parts.values()) scene.addChild(document.createNode(part.material).setMesh(document.createMesh(part.material).addPrimitive(await primitiveOf(part))));
+  for (const part of model.mesh.parts.values())
+    scene.addChild(
+      document
+        .createNode(part.material)
+        .setMesh(document.createMesh(part.material).addPrimitive(await primitiveOf(part)))
+    );
   for (const { name, mesh, places } of model.copies ?? []) {
     const shared = document.createMesh(name);
     for (const part of mesh.parts.values()) shared.addPrimitive(await primitiveOf(part));
     for (const [i, { at, turnDeg, scale }] of places.entries()) {
       const half = (-turnDeg * Math.PI) / 360;
-      scene.addChild(document.createNode(`${name} ${i + 1}`).setMesh(shared).setTranslation([...flip(at)]).setRotation([0, Math.sin(half), 0, Math.cos(half)]).setScale([scale, scale, scale]));
+      scene.addChild(
+        document
+          .createNode(`${name} ${i + 1}`)
+          .setMesh(shared)
+          .setTranslation([...flip(at)])
+          .setRotation([0, Math.sin(half), 0, Math.cos(half)])
+          .setScale([scale, scale, scale])
+      );
     }
   }
 
   for (const camera of model.cameras) {
-    const lens = document.createCamera(camera.name).setType('perspective').setYFov(2 * Math.atan(12 / camera.focalMm)).setZNear(0.01).setZFar(1000).setAspectRatio(1.5);
-    scene.addChild(document.createNode(camera.name).setCamera(lens).setTranslation([...flip(camera.from)]).setRotation(lookAlong(flip(subtract(camera.to, camera.from)))));
+    const lens = document
+      .createCamera(camera.name)
+      .setType('perspective')
+      .setYFov(2 * Math.atan(12 / camera.focalMm))
+      .setZNear(0.01)
+      .setZFar(1000)
+      .setAspectRatio(1.5);
+    scene.addChild(
+      document
+        .createNode(camera.name)
+        .setCamera(lens)
+        .setTranslation([...flip(camera.from)])
+        .setRotation(lookAlong(flip(subtract(camera.to, camera.from))))
+    );
   }
   for (const lamp of model.lamps) {
-    const light = lights.createLight(lamp.name).setType(lamp.kind).setColor([...lamp.color]).setIntensity(lamp.candela);
-    if (lamp.kind === 'spot') light.setInnerConeAngle(((lamp.innerDeg ?? 10) * Math.PI) / 180).setOuterConeAngle(((lamp.outerDeg ?? 30) * Math.PI) / 180);
-    const node = document.createNode(lamp.name).setExtension('KHR_lights_punctual', light).setTranslation([...flip(lamp.at)]);
+    const light = lights
+      .createLight(lamp.name)
+      .setType(lamp.kind)
+      .setColor([...lamp.color])
+      .setIntensity(lamp.candela);
+    if (lamp.kind === 'spot')
+      light
+        .setInnerConeAngle(((lamp.innerDeg ?? 10) * Math.PI) / 180)
+        .setOuterConeAngle(((lamp.outerDeg ?? 30) * Math.PI) / 180);
+    const node = document
+      .createNode(lamp.name)
+      .setExtension('KHR_lights_punctual', light)
+      .setTranslation([...flip(lamp.at)]);
     if (lamp.to) node.setRotation(lookAlong(flip(subtract(lamp.to, lamp.at))));
     scene.addChild(node);
   }
   // extensions that nothing uses would only make readers wonder
-  for (const extension of document.getRoot().listExtensionsUsed()) if (extension.listProperties().length === 0) extension.dispose();
+  for (const extension of document.getRoot().listExtensionsUsed())
+    if (extension.listProperties().length === 0) extension.dispose();
   return (await createIo()).writeBinary(document);
 }
 

@@ -1,4 +1,7 @@
-/** The learned filter on ONNX Runtime in Node. A run blocks its thread for seconds: keep it off threads that have to answer. */
+/**
+ * The learned filter on ONNX Runtime in Node. A run blocks its thread for seconds: keep it off threads that have to
+ * answer.
+ */
 import { InferenceSession, Tensor } from 'onnxruntime-node';
 import type { Clarify, Filter } from '../core/finishing/denoise/filter';
 import { buildNetwork, INPUT, OUTPUT } from './network';
@@ -27,8 +30,9 @@ export async function createNodeFilter(weights: Uint8Array, threads: number, gui
 }
 
 /**
- * The mean of what a network makes of its input and of the input turned half round. It was trained with grain of all orientations and has favourites
- * nevertheless, so part of its errors cancel (Timofte, Rothe and Van Gool, Seven Ways to Improve Example-Based Single Image Super Resolution, CVPR 2016, enhanced prediction).
+ * The mean of what a network makes of its input and of the input turned half round. It was trained with grain of all
+ * orientations and has favourites nevertheless, so part of its errors cancel (Timofte, Rothe and Van Gool, Seven Ways
+ * to Improve Example-Based Single Image Super Resolution, CVPR 2016, enhanced prediction).
  */
 const bothWays =
   ({ channels, run }: Network): Filter['run'] =>
@@ -65,7 +69,13 @@ async function openClarify(guides: GuideWeights, threads: number): Promise<Clari
 async function openNetwork(weights: Uint8Array, threads: number): Promise<Network> {
   const { model, channels, reachPx } = buildNetwork(readWeights(weights));
   // without its arena a network at rest holds no memory that the next one needs
-  const session = await InferenceSession.create(model, { intraOpNumThreads: threads, interOpNumThreads: 1, executionProviders: ['cpu'], graphOptimizationLevel: 'all', enableCpuMemArena: false });
+  const session = await InferenceSession.create(model, {
+    intraOpNumThreads: threads,
+    interOpNumThreads: 1,
+    executionProviders: ['cpu'],
+    graphOptimizationLevel: 'all',
+    enableCpuMemArena: false
+  });
   const run: Filter['run'] = async (input, height, width) => {
     const result = await session.run({ [INPUT]: new Tensor('float32', input, [1, channels, height, width]) });
     return result[OUTPUT]!.data as Float32Array;

@@ -1,6 +1,7 @@
 /**
- * The learned filter on ONNX Runtime in a browser's worker. A run blocks its worker for seconds. The runtime is given, because a page
- * loads it from its own server when it is wanted; `files` is the address that its two further files lie under.
+ * The learned filter on ONNX Runtime in a browser's worker. A run blocks its worker for seconds. The runtime is given,
+ * because a page loads it from its own server when it is wanted; `files` is the address that its two further files lie
+ * under.
  */
 import type { InferenceSession, Tensor } from 'onnxruntime-web';
 import type { Filter } from '../core/finishing/denoise/filter';
@@ -13,12 +14,23 @@ export interface WebRuntime {
   Tensor: new (type: 'float32', data: Float32Array, dims: readonly number[]) => Tensor;
 }
 
-export async function createWebFilter(runtime: WebRuntime, weights: Uint8Array, threads: number, files: string): Promise<Filter> {
+export async function createWebFilter(
+  runtime: WebRuntime,
+  weights: Uint8Array,
+  threads: number,
+  files: string
+): Promise<Filter> {
   runtime.env.wasm.numThreads = threads;
-  runtime.env.wasm.wasmPaths = { mjs: `${files}ort-wasm-simd-threaded.mjs`, wasm: `${files}ort-wasm-simd-threaded.wasm` };
+  runtime.env.wasm.wasmPaths = {
+    mjs: `${files}ort-wasm-simd-threaded.mjs`,
+    wasm: `${files}ort-wasm-simd-threaded.wasm`
+  };
   runtime.env.logLevel = 'error';
   const { model, channels, reachPx } = buildNetwork(readWeights(weights));
-  const session = await runtime.InferenceSession.create(model, { executionProviders: ['wasm'], graphOptimizationLevel: 'all' });
+  const session = await runtime.InferenceSession.create(model, {
+    executionProviders: ['wasm'],
+    graphOptimizationLevel: 'all'
+  });
   return {
     channels,
     linear: false,

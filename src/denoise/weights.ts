@@ -42,7 +42,13 @@ export function readWeights(bytes: Uint8Array): Map<string, Tensor> {
     const size = dims.reduce((a, b) => a * b, 1);
     if (type !== 'f' && type !== 'h') refuse(`${name}: expected floats, got type ${type}`);
     if (offset + size * (type === 'f' ? 4 : 2) > bytes.length) refuse(`${name}: lies beyond the end of the file`);
-    out.set(name, { dims, layout, values: Float32Array.from({ length: size }, (_, k) => (type === 'f' ? view.getFloat32(offset + 4 * k, true) : half(view.getUint16(offset + 2 * k, true)))) });
+    out.set(name, {
+      dims,
+      layout,
+      values: Float32Array.from({ length: size }, (_, k) =>
+        type === 'f' ? view.getFloat32(offset + 4 * k, true) : half(view.getUint16(offset + 2 * k, true))
+      )
+    });
   }
   return out;
 }

@@ -23,12 +23,23 @@ export interface ImportReport {
   heaviest?: WeightOfGroup[];
   materials: string[];
   textures: number;
-  cameras: { name: string; position_m: [number, number, number]; target_m: [number, number, number]; up: [number, number, number]; projection: 'perspective' | 'parallel'; focal_length_mm: number; height_m: number | null }[];
+  cameras: {
+    name: string;
+    position_m: [number, number, number];
+    target_m: [number, number, number];
+    up: [number, number, number];
+    projection: 'perspective' | 'parallel';
+    focal_length_mm: number;
+    height_m: number | null;
+  }[];
   /** Lamps without a surface, by name. */
   lights: string[];
   /** Materials that glow. */
   glowing: string[];
-  /** Lamps by group: how many, or how many parts glow; kelvin when they have one colour that is near white. Models brought in earlier have none. */
+  /**
+   * Lamps by group: how many, or how many parts glow; kelvin when they have one colour that is near white. Models
+   * brought in earlier have none.
+   */
   lamps?: LampGroupReport[];
   /** Each lamp and glowing part where it is. Models brought in earlier have none. */
   lamps_there?: LampPlace[];

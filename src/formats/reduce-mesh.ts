@@ -11,6 +11,18 @@ export async function openReducer(): Promise<MeshReducer> {
   await MeshoptSimplifier.ready;
   return {
     samePlaces: (positions) => MeshoptSimplifier.generatePositionRemap(positions, 3),
-    reduce: ({ positions, normals, indices }, triangles, keepEdges) => MeshoptSimplifier.simplifyWithAttributes(indices, positions, 3, normals, 3, NORMAL_WEIGHTS, null, triangles * 3, MOST_ERROR, keepEdges ? ['LockBorder'] : [])[0]
+    reduce: ({ positions, normals, indices }, triangles, keepEdges) =>
+      MeshoptSimplifier.simplifyWithAttributes(
+        indices,
+        positions,
+        3,
+        normals,
+        3,
+        NORMAL_WEIGHTS,
+        null,
+        triangles * 3,
+        MOST_ERROR,
+        keepEdges ? ['LockBorder'] : []
+      )[0]
   };
 }

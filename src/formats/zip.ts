@@ -1,4 +1,7 @@
-/** Unpacks a ZIP with limits: names stay names (never paths on disk), totals and ratios are checked before a byte is unpacked. */
+/**
+ * Unpacks a ZIP with limits: names stay names (never paths on disk), totals and ratios are checked before a byte is
+ * unpacked.
+ */
 import { type UnzipFileInfo, unzipSync } from 'fflate';
 import { ModelRefused } from './model-refused';
 
@@ -11,13 +14,23 @@ export function unpackZip(bytes: Uint8Array, mostBytes: number): Map<string, Uin
   const filter = (file: UnzipFileInfo) => {
     if (file.name.endsWith('/') || file.name.startsWith('__MACOSX/')) return false;
     total += file.originalSize;
-    if (++files > MOST_FILES) throw new ModelRefused('zip_bomb', `this ZIP holds more than ${MOST_FILES} files; pack only the model and its textures`);
+    if (++files > MOST_FILES)
+      throw new ModelRefused(
+        'zip_bomb',
+        `this ZIP holds more than ${MOST_FILES} files; pack only the model and its textures`
+      );
     if (total > mostBytes || (file.originalSize > 2 ** 20 && file.originalSize > file.size * MOST_RATIO))
-      throw new ModelRefused('zip_bomb', `this ZIP unpacks to more than is allowed (${Math.round(total / 2 ** 20)} MB from ${Math.round(bytes.length / 2 ** 20)} MB); pack only the model and its textures`);
+      throw new ModelRefused(
+        'zip_bomb',
+        `this ZIP unpacks to more than is allowed (${Math.round(total / 2 ** 20)} MB from ` +
+          `${Math.round(bytes.length / 2 ** 20)} MB); pack only the model and its textures`
+      );
     return true;
   };
   try {
-    return new Map(Object.entries(unzipSync(bytes, { filter })).map(([name, data]) => [name.replaceAll('\\', '/'), data]));
+    return new Map(
+      Object.entries(unzipSync(bytes, { filter })).map(([name, data]) => [name.replaceAll('\\', '/'), data])
+    );
   } catch (error) {
     if (error instanceof ModelRefused) throw error;
     throw new ModelRefused('truncated', 'this ZIP is damaged or cut off; pack it again and bring it in once more');

@@ -1,13 +1,34 @@
 'use client';
-/** A chart of ECharts in the colours and type of the page. Drawn anew when what it is of changes; a press or a drag on it tells the place, in its own units. */
+/**
+ * A chart of ECharts in the colours and type of the page. Drawn anew when what it is of changes; a press or a drag on
+ * it tells the place, in its own units.
+ */
 import type { EChartsCoreOption, EChartsType } from 'echarts/core';
 import { useEffect, useRef } from 'react';
 import { useDrag } from './use-drag';
 
 // ECharts is large, and many pictures never need it.
 const load = async () => {
-  const [core, { LineChart }, { GridComponent, PolarComponent, LegendComponent, MarkLineComponent, MarkPointComponent }, { SVGRenderer }] = await Promise.all([import('echarts/core'), import('echarts/charts'), import('echarts/components'), import('echarts/renderers')]);
-  core.use([LineChart, GridComponent, PolarComponent, LegendComponent, MarkLineComponent, MarkPointComponent, SVGRenderer]);
+  const [
+    core,
+    { LineChart },
+    { GridComponent, PolarComponent, LegendComponent, MarkLineComponent, MarkPointComponent },
+    { SVGRenderer }
+  ] = await Promise.all([
+    import('echarts/core'),
+    import('echarts/charts'),
+    import('echarts/components'),
+    import('echarts/renderers')
+  ]);
+  core.use([
+    LineChart,
+    GridComponent,
+    PolarComponent,
+    LegendComponent,
+    MarkLineComponent,
+    MarkPointComponent,
+    SVGRenderer
+  ]);
   return core;
 };
 
@@ -41,7 +62,17 @@ export function Chart({ label, height, option, of, onPlace }: Props) {
     const style = getComputedStyle(place.current);
     const color = (name: string) => style.getPropertyValue(name).trim();
     const soft = color('--ink-3');
-    chart.current.setOption(drawn.current({ ink: color('--color-base-content'), soft, line: color('--color-base-300'), accent: color('--color-accent'), paper: color('--color-base-100'), font: { color: soft, fontFamily: style.fontFamily, fontSize: 11 } }), true);
+    chart.current.setOption(
+      drawn.current({
+        ink: color('--color-base-content'),
+        soft,
+        line: color('--color-base-300'),
+        accent: color('--color-accent'),
+        paper: color('--color-base-100'),
+        font: { color: soft, fontFamily: style.fontFamily, fontSize: 11 }
+      }),
+      true
+    );
   };
   useEffect(() => {
     let ended = false;
@@ -65,5 +96,13 @@ export function Chart({ label, height, option, of, onPlace }: Props) {
     const x = chart.current?.convertFromPixel({ xAxisIndex: 0 }, event.clientX - box.left) as number | undefined;
     if (x !== undefined && Number.isFinite(x)) onPlace?.(x, joins);
   });
-  return <div ref={place} role="img" aria-label={label} style={{ height, ...(onPlace ? { cursor: 'ew-resize', touchAction: 'none' } : {}) }} {...(onPlace ? drag : {})} />;
+  return (
+    <div
+      ref={place}
+      role="img"
+      aria-label={label}
+      style={{ height, ...(onPlace ? { cursor: 'ew-resize', touchAction: 'none' } : {}) }}
+      {...(onPlace ? drag : {})}
+    />
+  );
 }

@@ -1,8 +1,8 @@
 'use client';
 /**
- * A page can be seen before it has come to life, and what is pressed then would be lost, or would be followed as a plain link. A script in
- * the page's head keeps presses and chosen files until the screen says that it lives, and then gives them to it. Every screen with
- * something to press says so. `html[data-alive]` tells it to the browser's tests.
+ * A page can be seen before it has come to life, and what is pressed then would be lost, or would be followed as a
+ * plain link. A script in the page's head keeps presses and chosen files until the screen says that it lives, and then
+ * gives them to it. Every screen with something to press says so. `html[data-alive]` tells it to the browser's tests.
  */
 import { useEffect } from 'react';
 

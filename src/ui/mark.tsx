@@ -13,7 +13,15 @@ export function Mark({ client }: { client: string }) {
 
 export function Registration({ size }: { size: number }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 20 20" fill="none" stroke="currentColor" strokeWidth="1.3" aria-hidden="true">
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 20 20"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.3"
+      aria-hidden="true"
+    >
       <circle cx="10" cy="10" r="5.6" />
       <path d="M10 .5v19M.5 10h19" />
     </svg>

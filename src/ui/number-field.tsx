@@ -1,7 +1,7 @@
 'use client';
 /**
- * A number on a ruled line. Takes effect on Enter or when it is left; Esc gives back what was there; bad text says so. With `none`, it may
- * be empty, which is shown as that word.
+ * A number on a ruled line. Takes effect on Enter or when it is left; Esc gives back what was there; bad text says so.
+ * With `none`, it may be empty, which is shown as that word.
  */
 import { useRef, useState } from 'react';
 
@@ -27,7 +27,8 @@ type Props = Required | Optional;
 export function NumberField(props: Props) {
   const { label, value, min, max, digits = 0, unit, none } = props;
   const shown = value === null ? '' : value.toFixed(digits);
-  // while it is in hand, what it showed then and what is typed: news from elsewhere overwrites nothing, and does not let go of what is selected
+  // while it is in hand, what it showed then and what is typed: news from elsewhere overwrites nothing, and does not
+  // let go of what is selected
   const [inHand, setInHand] = useState<{ was: string; text: string } | null>(null);
   const abandoned = useRef(false);
   const text = inHand?.text ?? shown;

@@ -1,7 +1,7 @@
 'use client';
 /**
- * The only slider: a rule with ticks and a pentagonal pointer on it. At rest it is ink; blue when changed since the proof on the stage,
- * where a hollow ring marks where the value stood. Arrows move by a tick, with Shift by ten.
+ * The only slider: a rule with ticks and a pentagonal pointer on it. At rest it is ink; blue when changed since the
+ * proof on the stage, where a hollow ring marks where the value stood. Arrows move by a tick, with Shift by ten.
  */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { useDrag } from './use-drag';
@@ -30,7 +30,21 @@ interface Props {
   onChange: (value: number, joins: boolean) => void;
 }
 
-export function PointerScale({ label, value, min, max, step, ticks, valueText, was, changed, logarithmic, width = 296, bands = [], onChange }: Props) {
+export function PointerScale({
+  label,
+  value,
+  min,
+  max,
+  step,
+  ticks,
+  valueText,
+  was,
+  changed,
+  logarithmic,
+  width = 296,
+  bands = [],
+  onChange
+}: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const toX = (v: number) => (logarithmic ? Math.log(v / min) / Math.log(max / min) : (v - min) / (max - min)) * width;
   const clamp = (v: number) => Math.min(max, Math.max(min, Math.round(v / step) * step));
@@ -42,7 +56,14 @@ export function PointerScale({ label, value, min, max, step, ticks, valueText, w
   const drag = useDrag<SVGSVGElement>((e, joins) => onChange(fromEvent(e), joins));
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-    const next = by !== undefined ? value + by * step * (event.shiftKey ? 10 : 1) : event.key === 'Home' ? min : event.key === 'End' ? max : null;
+    const next =
+      by !== undefined
+        ? value + by * step * (event.shiftKey ? 10 : 1)
+        : event.key === 'Home'
+          ? min
+          : event.key === 'End'
+            ? max
+            : null;
     if (next === null) return;
     event.preventDefault();
     onChange(clamp(next), false);
@@ -75,7 +96,12 @@ export function PointerScale({ label, value, min, max, step, ticks, valueText, w
           <g key={t.value}>
             <line className="tick" x1={at} x2={at} y1={t.strong ? 10 : 14} y2="18" />
             {t.label ? (
-              <text x={at} y="33" textAnchor={at < 8 ? 'start' : at > width - 8 ? 'end' : 'middle'} className={t.value === value ? 'on' : undefined}>
+              <text
+                x={at}
+                y="33"
+                textAnchor={at < 8 ? 'start' : at > width - 8 ? 'end' : 'middle'}
+                className={t.value === value ? 'on' : undefined}
+              >
                 {t.label}
               </text>
             ) : null}
@@ -84,8 +110,20 @@ export function PointerScale({ label, value, min, max, step, ticks, valueText, w
       })}
       {bands.map((b) => (
         <g key={b.label}>
-          <line className="band" x1={toX(b.from) + 2} x2={toX(b.to) - 2} y1="20.5" y2="20.5" style={{ stroke: b === inBand ? 'var(--color-base-content)' : 'var(--color-base-300)' }} />
-          <text x={(toX(b.from) + toX(b.to)) / 2} y="50" textAnchor="middle" className={b === inBand ? 'on' : undefined}>
+          <line
+            className="band"
+            x1={toX(b.from) + 2}
+            x2={toX(b.to) - 2}
+            y1="20.5"
+            y2="20.5"
+            style={{ stroke: b === inBand ? 'var(--color-base-content)' : 'var(--color-base-300)' }}
+          />
+          <text
+            x={(toX(b.from) + toX(b.to)) / 2}
+            y="50"
+            textAnchor="middle"
+            className={b === inBand ? 'on' : undefined}
+          >
             {b.label}
           </text>
         </g>

@@ -10,7 +10,12 @@ interface Props {
 
 export function RenderSlip({ label, stub, disabled, onPress }: Props) {
   return (
-    <button type="button" className={`render${stub ? '' : ' solo'}${disabled ? ' dis' : ''}`} aria-disabled={disabled || undefined} onClick={disabled ? undefined : onPress}>
+    <button
+      type="button"
+      className={`render${stub ? '' : ' solo'}${disabled ? ' dis' : ''}`}
+      aria-disabled={disabled || undefined}
+      onClick={disabled ? undefined : onPress}
+    >
       <span className="slip">
         <span className="a">{label}</span>
         {stub ? <span className="b n">{stub}</span> : null}

@@ -13,7 +13,8 @@ interface Steps {
 }
 
 function stepsFor(unit: Props['unit'], length: number): Steps {
-  if (unit === 'in') return length > 30 ? { small: 1, middle: 5, large: 10 } : { small: 0.5, middle: 1, large: length > 12 ? 5 : 2 };
+  if (unit === 'in')
+    return length > 30 ? { small: 1, middle: 5, large: 10 } : { small: 0.5, middle: 1, large: length > 12 ? 5 : 2 };
   const base = unit === 'px' ? 1000 : 100;
   let large = base;
   while (length / large > 6) large *= 2;
@@ -21,7 +22,8 @@ function stepsFor(unit: Props['unit'], length: number): Steps {
   return { small: large / 10, middle: large / 2, large };
 }
 
-const format = (value: number, unit: Props['unit']) => (unit === 'px' ? String(Math.round(value)) : String(Math.round(value * 10) / 10));
+const format = (value: number, unit: Props['unit']) =>
+  unit === 'px' ? String(Math.round(value)) : String(Math.round(value * 10) / 10);
 
 export function Ruler({ side, length, unit }: Props) {
   const { small, middle, large } = stepsFor(unit, length);
@@ -36,7 +38,11 @@ export function Ruler({ side, length, unit }: Props) {
       <svg className={`rul ${side}`} viewBox={box} preserveAspectRatio="none" aria-hidden="true">
         {ticks.map((v) => {
           const from = v === length || isMultiple(v, large) ? 0 : isMultiple(v, middle) ? 3 : 6;
-          return side === 'h' ? <line key={v} x1={v} x2={v} y1={from} y2={10} /> : <line key={v} y1={v} y2={v} x1={from} x2={10} />;
+          return side === 'h' ? (
+            <line key={v} x1={v} x2={v} y1={from} y2={10} />
+          ) : (
+            <line key={v} y1={v} y2={v} x1={from} x2={10} />
+          );
         })}
       </svg>
       {labels.map((v) => (

@@ -1,4 +1,7 @@
-/** Crop marks at the corners of a sheet and registration marks in the middle of its margins; in the units of the view box. */
+/**
+ * Crop marks at the corners of a sheet and registration marks in the middle of its margins; in the units of the view
+ * box.
+ */
 interface Props {
   width: number;
   height: number;
@@ -13,9 +16,18 @@ const REACH = 0.86;
 
 export function SheetMarks({ width, height, margin, registration }: Props) {
   const lines: [number, number, number, number][] = [];
-  for (const [x, dx] of [[margin, -1], [margin + width, 1]] as const) {
-    for (const [y, dy] of [[margin, -1], [margin + height, 1]] as const) {
-      lines.push([x + dx * margin * GAP, y, x + dx * margin * REACH, y], [x, y + dy * margin * GAP, x, y + dy * margin * REACH]);
+  for (const [x, dx] of [
+    [margin, -1],
+    [margin + width, 1]
+  ] as const) {
+    for (const [y, dy] of [
+      [margin, -1],
+      [margin + height, 1]
+    ] as const) {
+      lines.push(
+        [x + dx * margin * GAP, y, x + dx * margin * REACH, y],
+        [x, y + dy * margin * GAP, x, y + dy * margin * REACH]
+      );
     }
   }
   const middle = margin + width / 2;

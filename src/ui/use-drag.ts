@@ -1,8 +1,14 @@
 'use client';
-/** Dragging with a pointer: where it goes down is a change by itself, each move joins it. Spread what comes back on the element. */
+/**
+ * Dragging with a pointer: where it goes down is a change by itself, each move joins it. Spread what comes back on the
+ * element.
+ */
 import { type PointerEvent, useRef } from 'react';
 
-export function useDrag<E extends Element>(onMove: (event: PointerEvent<E>, joins: boolean) => void, onEnd?: () => void) {
+export function useDrag<E extends Element>(
+  onMove: (event: PointerEvent<E>, joins: boolean) => void,
+  onEnd?: () => void
+) {
   const dragging = useRef(false);
   const end = () => {
     if (dragging.current) onEnd?.();

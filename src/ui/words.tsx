@@ -13,7 +13,13 @@ export function Words<K extends string>({ label, value, options, onChoose }: Pro
     <div className="words" role="radiogroup" aria-label={label}>
       {options.map((option) => (
         <label key={option.key}>
-          <input className="vh" type="radio" name={label} checked={option.key === value} onChange={() => onChoose(option.key)} />
+          <input
+            className="vh"
+            type="radio"
+            name={label}
+            checked={option.key === value}
+            onChange={() => onChoose(option.key)}
+          />
           {option.label}
         </label>
       ))}

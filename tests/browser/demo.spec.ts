@@ -19,14 +19,18 @@ test('the desk shows the three demo projects with rendered pictures', async ({ p
   for (const name of ['Lantern Hill hut', 'Reading room', 'Perihelion lamp']) {
     const project = page.getByRole('link', { name: new RegExp(name) });
     await expect(project).toBeVisible();
-    const natural = await project.locator('img').evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth));
+    const natural = await project
+      .locator('img')
+      .evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth));
     expect(natural).toBeGreaterThan(250);
   }
   await expect(page.getByText('Drop a model here')).toBeVisible();
   expect(errors).toEqual([]);
 });
 
-test('a designer opens the reading room, moves about, changes words, renders, watches, and downloads an A3 file', async ({ page }) => {
+test('a designer opens the reading room, moves about, changes words, renders, watches, and downloads an A3 file', async ({
+  page
+}) => {
   test.setTimeout(360_000);
   await open(page, 'Reading room');
   await expect(sentence(page)).toContainText('Reading room, east window seen with a 24');
@@ -84,19 +88,27 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
   await expect(ticket).toContainText('denoising', { timeout: 60_000 });
   await expect(ticket).toContainText('grain', { timeout: 180_000 });
   await expect(page.locator('.im img')).toHaveAttribute('alt', /Proof 2/);
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'PNG', exact: true }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'PNG', exact: true }).click()
+  ]);
   expect(download.suggestedFilename()).toBe('reading-room_reading-room-east-window_a3-landscape.png');
   const bytes = readFileSync(await download.path());
   // A3 at 200 ppi
   expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([3307, 2339]);
-  if (existsSync('/usr/bin/pngcheck')) expect(execFileSync('pngcheck', ['-v', await download.path()], { encoding: 'utf8' })).toMatch(/7874x7874 pixels\/meter/);
+  if (existsSync('/usr/bin/pngcheck'))
+    expect(execFileSync('pngcheck', ['-v', await download.path()], { encoding: 'utf8' })).toMatch(
+      /7874x7874 pixels\/meter/
+    );
 });
 
 test('a render can be stopped, and what there is stays as a proof', async ({ page }) => {
   test.setTimeout(240_000);
   await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
-  await expect(page.getByRole('textbox', { name: 'Samples a pixel', exact: true })).toHaveValue('32', { timeout: 20_000 }); // the model may still be loading
+  await expect(page.getByRole('textbox', { name: 'Samples a pixel', exact: true })).toHaveValue('32', {
+    timeout: 20_000
+  }); // the model may still be loading
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('4000');
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
   await expect(sentence(page)).not.toContainText('this very picture');
@@ -153,7 +165,9 @@ test('a project of one’s own from a file that we did not make', async ({ page 
 test('a file that is no model is refused in a sentence and nothing is kept', async ({ page }) => {
   await page.goto('/');
   const before = await page.locator('.top li').count();
-  await page.getByLabel('Choose a model file').setInputFiles({ name: 'tower-section.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') });
+  await page
+    .getByLabel('Choose a model file')
+    .setInputFiles({ name: 'tower-section.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') });
   await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(/no model that we can read/);
   await page.reload();
   expect(await page.locator('.top li').count()).toBe(before);
@@ -165,9 +179,17 @@ test('a captured image lights the model', async ({ page }) => {
   await page.getByRole('complementary', { name: 'Surroundings' }).getByText('Captured', { exact: true }).click();
   // a flat RGBE picture of 8 x 4 px
   const header = '#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\n';
-  await page.getByLabel('Choose a captured image').setInputFiles({ name: 'field.hdr', mimeType: 'image/vnd.radiance', buffer: Buffer.concat([Buffer.from(header), Buffer.alloc(8 * 4 * 4, 130)]) });
+  await page.getByLabel('Choose a captured image').setInputFiles({
+    name: 'field.hdr',
+    mimeType: 'image/vnd.radiance',
+    buffer: Buffer.concat([Buffer.from(header), Buffer.alloc(8 * 4 * 4, 130)])
+  });
   await expect(sentence(page)).toContainText('Captured: field');
-  await page.getByLabel('Choose a captured image').setInputFiles({ name: 'odd.hdr', mimeType: 'image/vnd.radiance', buffer: Buffer.from('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\nxx') });
+  await page.getByLabel('Choose a captured image').setInputFiles({
+    name: 'odd.hdr',
+    mimeType: 'image/vnd.radiance',
+    buffer: Buffer.from('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\nxx')
+  });
   await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(/cut off/);
   // the image, then the kind of surroundings
   await page.keyboard.press('Control+z');

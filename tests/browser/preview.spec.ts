@@ -1,4 +1,7 @@
-/** The live preview, as its users meet it: how soon it is there, that it is the film of a proof, that it frames as the model view does, that it gives way. */
+/**
+ * The live preview, as its users meet it: how soon it is there, that it is the film of a proof, that it frames as the
+ * model view does, that it gives way.
+ */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -35,10 +38,14 @@ async function untilPainted(page: Page, act: () => Promise<void>): Promise<numbe
     addEventListener('keydown', () => (place.began ||= performance.now()), { capture: true });
     const put = CanvasRenderingContext2D.prototype.putImageData;
     place.painted = new Promise((resolve) => {
-      CanvasRenderingContext2D.prototype.putImageData = function (this: CanvasRenderingContext2D, ...args: Parameters<typeof put>) {
+      CanvasRenderingContext2D.prototype.putImageData = function (
+        this: CanvasRenderingContext2D,
+        ...args: Parameters<typeof put>
+      ) {
         put.apply(this, args);
         // what was on its way before the change does not count
-        if (this.canvas === canvas && place.began > 0 && performance.now() - place.began > 300) resolve(performance.now() - place.began);
+        if (this.canvas === canvas && place.began > 0 && performance.now() - place.began > 300)
+          resolve(performance.now() - place.began);
       } as typeof put;
     });
   });
@@ -50,7 +57,13 @@ const databaseOf = () => new Database('build/browser-data/sphaera.db', { readonl
 
 function briefOf(project: string, position: number): { brief: Brief; model: string } {
   const db = databaseOf();
-  const row = db.prepare('SELECT s.brief_json, r.glb_sha256 FROM pictures p JOIN brief_steps s ON s.picture_id = p.id AND s.step = p.step JOIN revisions r ON r.project_id = p.project_id WHERE p.project_id = ? ORDER BY p.position, r.number DESC').all(project)[position] as { brief_json: string; glb_sha256: string };
+  const row = db
+    .prepare(
+      'SELECT s.brief_json, r.glb_sha256 FROM pictures p JOIN brief_steps s ON s.picture_id = p.id ' +
+        'AND s.step = p.step JOIN revisions r ON r.project_id = p.project_id WHERE p.project_id = ? ' +
+        'ORDER BY p.position, r.number DESC'
+    )
+    .all(project)[position] as { brief_json: string; glb_sha256: string };
   db.close();
   return { brief: JSON.parse(row.brief_json) as Brief, model: row.glb_sha256 };
 }
@@ -64,7 +77,9 @@ for (const { project, open: panel, slider } of [
     test.setTimeout(180_000);
     await open(page, project);
     // two cores of its own: what the projects before had measured is done when this one's forecast stands
-    await expect(page.locator('.brief')).toContainText(/ready in about|this very picture|without a new render/, { timeout: 90_000 });
+    await expect(page.locator('.brief')).toContainText(/ready in about|this very picture|without a new render/, {
+      timeout: 90_000
+    });
     const first = await untilPainted(page, () => page.getByRole('button', { name: 'Move about' }).click());
     await expect(truth(page)).toBeVisible();
     await expect(note(page)).toContainText('Preview');
@@ -72,17 +87,25 @@ for (const { project, open: panel, slider } of [
     const handle = page.getByRole('slider', { name: slider });
     await handle.focus();
     const change = await untilPainted(page, () => handle.press('ArrowRight'));
-    console.log(`${project}: first picture ${Math.round(first)} ms, change to picture ${Math.round(change)} ms after the key, 300 ms of rest in each`);
+    console.log(
+      `${project}: first picture ${Math.round(first)} ms, change to picture ${Math.round(change)} ms after the key, 300 ms of rest in each`
+    );
     // it goes on from the first look
     await expect(truth(page)).toHaveAttribute('data-samples', /^[1-9]/, { timeout: 60_000 });
     await expect(note(page)).toContainText(/Preview, \d/);
-    const colours = await truth(page).evaluate((canvas: HTMLCanvasElement) => new Set(new Uint32Array(canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height).data.buffer)).size);
+    const colours = await truth(page).evaluate(
+      (canvas: HTMLCanvasElement) =>
+        new Set(new Uint32Array(canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height).data.buffer))
+          .size
+    );
     expect(colours).toBeGreaterThan(1000);
     await page.keyboard.press('Control+z');
   });
 }
 
-test('the preview’s film is the film of a proof of its size, bit for bit, and stands in the frame of the model view', async ({ page }) => {
+test('the preview’s film is the film of a proof of its size, bit for bit, and stands in the frame of the model view', async ({
+  page
+}) => {
   test.setTimeout(300_000);
   const project = await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
@@ -91,16 +114,37 @@ test('the preview’s film is the film of a proof of its size, bit for bit, and 
   await page.getByRole('button', { name: 'Move about' }).click();
   await expect(truth(page)).toHaveAttribute('data-film', /^[0-9a-f]{64}$/, { timeout: 120_000 });
   await expect(note(page)).toContainText('Preview at its end, 4.0 samples');
-  const seen = await truth(page).evaluate((canvas: HTMLCanvasElement) => ({ film: canvas.dataset.film, width: canvas.width, height: canvas.height }));
+  const seen = await truth(page).evaluate((canvas: HTMLCanvasElement) => ({
+    film: canvas.dataset.film,
+    width: canvas.width,
+    height: canvas.height
+  }));
 
   const { brief, model } = briefOf(project, 0);
   const folder = mkdtempSync(join(tmpdir(), 'sphaera-preview-'));
   const file = (name: string) => join(folder, name);
   writeFileSync(file('model.glb'), await (await page.request.get(`/api/models/${model}`)).body());
-  const proof: Brief = { ...brief, size: { width_px: seen.width, height_px: seen.height }, quality: { ...brief.quality, scale: 1 }, finish: { ...brief.finish, denoise: 0, background: { kind: 'clear' } } };
+  const proof: Brief = {
+    ...brief,
+    size: { width_px: seen.width, height_px: seen.height },
+    quality: { ...brief.quality, scale: 1 },
+    finish: { ...brief.finish, denoise: 0, background: { kind: 'clear' } }
+  };
   writeFileSync(file('brief.json'), JSON.stringify(proof));
-  execFileSync(process.execPath, ['scripts/sphaera.mjs', 'render', file('model.glb'), '--brief', file('brief.json'), '--out', file('clear.png'), '--report', file('report.json')]);
-  expect(seen.film).toBe((JSON.parse(readFileSync(file('report.json'), 'utf8')) as { film_sha256: string }).film_sha256);
+  execFileSync(process.execPath, [
+    'scripts/sphaera.mjs',
+    'render',
+    file('model.glb'),
+    '--brief',
+    file('brief.json'),
+    '--out',
+    file('clear.png'),
+    '--report',
+    file('report.json')
+  ]);
+  expect(seen.film).toBe(
+    (JSON.parse(readFileSync(file('report.json'), 'utf8')) as { film_sha256: string }).film_sha256
+  );
 
   // the model view without the preview: what is not its background must be what covers the film
   await page.getByRole('button', { name: 'Stage', exact: true }).click();
@@ -109,9 +153,17 @@ test('the preview’s film is the film of a proof of its size, bit for bit, and 
   await expect(note(page)).toContainText('The model');
   const raster = page.locator('.im canvas:not(.truth)');
   const drawn = () => raster.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL('image/png'));
-  await expect.poll(async () => (await sharp(Buffer.from((await drawn()).split(',')[1]!, 'base64')).stats()).channels[0]!.stdev, { timeout: 60_000 }).toBeGreaterThan(10);
+  await expect
+    .poll(async () => (await sharp(Buffer.from((await drawn()).split(',')[1]!, 'base64')).stats()).channels[0]!.stdev, {
+      timeout: 60_000
+    })
+    .toBeGreaterThan(10);
   const size = { width: seen.width, height: seen.height, fit: 'fill', kernel: 'nearest' } as const;
-  const model8 = await sharp(Buffer.from((await drawn()).split(',')[1]!, 'base64')).removeAlpha().resize(size).raw().toBuffer();
+  const model8 = await sharp(Buffer.from((await drawn()).split(',')[1]!, 'base64'))
+    .removeAlpha()
+    .resize(size)
+    .raw()
+    .toBuffer();
   const cover = await sharp(file('clear.png')).extractChannel('alpha').raw().toBuffer();
   const inModel = (i: number) => [0, 1, 2].some((c) => Math.abs(model8[i * 3 + c]! - 0xd9) > 3);
   // a machine without a graphics card draws at half size: an edge may lie 2 px off, no more
@@ -121,14 +173,17 @@ test('the preview’s film is the film of a proof of its size, bit for bit, and 
   for (let y = reach; y < seen.height - reach; y++) {
     for (let x = reach; x < seen.width - reach; x++) {
       const around: number[] = [];
-      for (let v = -reach; v <= reach; v++) for (let u = -reach; u <= reach; u++) around.push(cover[(y + v) * seen.width + x + u]!);
+      for (let v = -reach; v <= reach; v++)
+        for (let u = -reach; u <= reach; u++) around.push(cover[(y + v) * seen.width + x + u]!);
       const all = around.every((a) => a > 250);
       const none = around.every((a) => a < 5);
       if (all) solid++;
       if ((all && !inModel(y * seen.width + x)) || (none && inModel(y * seen.width + x))) beyond++;
     }
   }
-  console.log(`silhouettes: ${solid} px within the model, ${beyond} px of the frame told apart otherwise beyond ${reach} px of its edge`);
+  console.log(
+    `silhouettes: ${solid} px within the model, ${beyond} px of the frame told apart otherwise beyond ${reach} px of its edge`
+  );
   expect(solid).toBeGreaterThan(20_000);
   expect(beyond).toBeLessThan(0.0005 * seen.width * seen.height);
   await page.keyboard.press('Control+z');
@@ -159,7 +214,8 @@ test('the preview waits while a proof renders and while the page is hidden, and 
   await page.getByRole('button', { name: /^Render/ }).click();
   await expect(page.locator('.tk.live')).toHaveCount(1);
   await expect(page.getByRole('button', { name: /Move about|Back to the proof/ })).toBeVisible({ timeout: 60_000 });
-  if (await page.getByRole('button', { name: 'Move about' }).isVisible()) await page.getByRole('button', { name: 'Move about' }).click();
+  if (await page.getByRole('button', { name: 'Move about' }).isVisible())
+    await page.getByRole('button', { name: 'Move about' }).click();
   await expect(note(page)).toContainText(/waits for proof \d+ of Perihelion lamp/, { timeout: 30_000 });
   await page.getByRole('button', { name: 'Keep as it is' }).click({ timeout: 60_000 });
   await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 120_000 });

@@ -1,4 +1,7 @@
-/** Size, quality and time decided together: destinations, the size panel in all its units, the deadline question, a patch, what costs time. */
+/**
+ * Size, quality and time decided together: destinations, the size panel in all its units, the deadline question, a
+ * patch, what costs time.
+ */
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { briefOf, ownProject, panel, pictureOf, proofOf, sentence, word } from '../support/pages';
@@ -49,7 +52,13 @@ test('a destination is chosen, changed in every unit, and the sentence says what
   await size.getByRole('textbox', { name: 'Width in px', exact: true }).focus();
   const { id, brief } = pictureOf(page);
   const put = page.waitForResponse((r) => r.request().method() === 'PUT');
-  await page.evaluate(([url, body]) => void fetch(url!, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body }), [`/api/pictures/${id}/brief`, JSON.stringify({ brief: { ...brief, size: { width_px: 1234, height_px: 987 } }, joins: false })] as const);
+  await page.evaluate(
+    ([url, body]) => void fetch(url!, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body }),
+    [
+      `/api/pictures/${id}/brief`,
+      JSON.stringify({ brief: { ...brief, size: { width_px: 1234, height_px: 987 } }, joins: false })
+    ] as const
+  );
   expect((await put).ok()).toBe(true);
   await expect(sentence(page)).toContainText('a screen of 1234');
   await size.getByRole('textbox', { name: 'Width in px', exact: true }).press('Enter');
@@ -58,30 +67,34 @@ test('a destination is chosen, changed in every unit, and the sentence says what
   expect(briefOf(page).seen.destination?.name).toBe('A1 panel at 1.5 m');
 });
 
-test('a narrower sheet widens the view and shows the frame before; the sheet can be cut to the picture instead; own destinations are kept', async ({ page }) => {
-  test.setTimeout(180_000);
-  await ownProject(page, 'Reading room', 'Frame room');
-  await word(page, /A3 landscape/).click();
-  const size = panel(page, 'Size');
-  await expect(sentence(page)).toContainText('24\u00a0mm lens');
-  await size.getByRole('radio', { name: 'Portrait' }).click();
-  await expect(sentence(page)).toContainText('12\u00a0mm lens');
-  await expect(size.getByRole('status').first()).toContainText('The view was widened');
-  const frame = await page.locator('.im').boundingBox();
-  const before = await page.locator('.im .before').boundingBox();
-  expect(before!.width / frame!.width).toBeCloseTo(1, 2);
-  expect(before!.height / frame!.height).toBeCloseTo(0.5, 2);
-  await size.getByRole('button', { name: 'Cut the sheet to the picture instead' }).click();
-  await expect(sentence(page)).toContainText('a sheet of 297');
-  await expect(sentence(page)).toContainText('24\u00a0mm lens');
-  await size.getByText('Own destinations').click();
-  await size.getByPlaceholder('name for the size that is set now').fill('Jury wall');
-  await size.getByRole('button', { name: 'Keep' }).click();
-  await size.getByText('A4 handout').click();
-  await expect(sentence(page)).toContainText('for an A4 handout, 300 ppi');
-  await size.getByRole('button', { name: 'Jury wall', exact: true }).click();
-  await expect(sentence(page)).toContainText('for Jury wall, 200 ppi');
-});
+test(
+  'a narrower sheet widens the view and shows the frame before; the sheet can be cut to the picture ' +
+    'instead; own destinations are kept',
+  async ({ page }) => {
+    test.setTimeout(180_000);
+    await ownProject(page, 'Reading room', 'Frame room');
+    await word(page, /A3 landscape/).click();
+    const size = panel(page, 'Size');
+    await expect(sentence(page)).toContainText('24\u00a0mm lens');
+    await size.getByRole('radio', { name: 'Portrait' }).click();
+    await expect(sentence(page)).toContainText('12\u00a0mm lens');
+    await expect(size.getByRole('status').first()).toContainText('The view was widened');
+    const frame = await page.locator('.im').boundingBox();
+    const before = await page.locator('.im .before').boundingBox();
+    expect(before!.width / frame!.width).toBeCloseTo(1, 2);
+    expect(before!.height / frame!.height).toBeCloseTo(0.5, 2);
+    await size.getByRole('button', { name: 'Cut the sheet to the picture instead' }).click();
+    await expect(sentence(page)).toContainText('a sheet of 297');
+    await expect(sentence(page)).toContainText('24\u00a0mm lens');
+    await size.getByText('Own destinations').click();
+    await size.getByPlaceholder('name for the size that is set now').fill('Jury wall');
+    await size.getByRole('button', { name: 'Keep' }).click();
+    await size.getByText('A4 handout').click();
+    await expect(sentence(page)).toContainText('for an A4 handout, 300 ppi');
+    await size.getByRole('button', { name: 'Jury wall', exact: true }).click();
+    await expect(sentence(page)).toContainText('for Jury wall, 200 ppi');
+  }
+);
 
 test('a picture of one’s own stands behind the model, heavy objects are slim in quick looks', async ({ page }) => {
   test.setTimeout(240_000);
@@ -94,7 +107,12 @@ test('a picture of one’s own stands behind the model, heavy objects are slim i
   const choose = around.getByLabel('Choose a picture to stand behind the model');
   await choose.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') });
   await expect(page.getByText('"notes.png" is no picture that can be read')).toBeVisible();
-  const half = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#c02020' } }).composite([{ input: { create: { width: 150, height: 200, channels: 3, background: '#2020c0' } }, left: 150, top: 0 }]).png().toBuffer();
+  const half = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#c02020' } })
+    .composite([
+      { input: { create: { width: 150, height: 200, channels: 3, background: '#2020c0' } }, left: 150, top: 0 }
+    ])
+    .png()
+    .toBuffer();
   await choose.setInputFiles({ name: 'two halves.png', mimeType: 'image/png', buffer: half });
   await expect(around.getByRole('button', { name: /two halves/ })).toHaveAttribute('aria-pressed', 'true');
   await expect(sentence(page)).toContainText('photographic before a picture');
@@ -131,7 +149,9 @@ test('a forecast is measured, a deadline offers what fits, and a patch is render
   await expect(offers.first()).toHaveAttribute('aria-pressed', 'true');
   // the kept brief follows the page by a moment
   const stops = quality.getByText(/It stops when/);
-  await expect.poll(async () => (await stops.textContent())!.includes(`every pixel has ${briefOf(page).quality.samples} samples`)).toBe(true);
+  await expect
+    .poll(async () => (await stops.textContent())!.includes(`every pixel has ${briefOf(page).quality.samples} samples`))
+    .toBe(true);
   await expect(quality.getByRole('img', { name: /Raw grain against time/ })).toBeVisible();
 
   await page.getByRole('button', { name: 'Patch' }).click();
@@ -160,8 +180,11 @@ test('what costs time is told, and tried on a patch by one press', async ({ page
   await quality.getByRole('button', { name: 'Stop' }).click();
   await quality.getByRole('button', { name: 'Go on measuring' }).click();
   await expect(quality.getByText(/at a time: [3-5] of 1\d/)).toBeVisible({ timeout: 60_000 });
-  // most of a window is grass: no machine is so slow or so busy that it does not take its time. What is heaviest comes first, and is said as soon as it is known
-  await expect(quality.getByText(/^Meadow, 33,800 triangles: \d+\u00a0±\u00a0\d+\u00a0% of the time; set aside in quick looks/)).toBeVisible({ timeout: 120_000 });
+  // most of a window is grass: no machine is so slow or so busy that it does not take its time. What is heaviest comes
+  // first, and is said as soon as it is known
+  await expect(
+    quality.getByText(/^Meadow, 33,800 triangles: \d+\u00a0±\u00a0\d+\u00a0% of the time; set aside in quick looks/)
+  ).toBeVisible({ timeout: 120_000 });
   await expect(quality.getByRole('button', { name: 'Measure again' })).toBeVisible({ timeout: 240_000 });
   // tried by one press: as it is, and with it
   await quality.getByRole('button', { name: 'Try it on a patch' }).first().click();

@@ -15,36 +15,93 @@ beforeAll(async () => {
   await writeFile(at('box.glb'), await boxGlb());
 });
 function sphaera(...args: string[]) {
-  const { status, stderr, stdout } = spawnSync(process.execPath, ['build/cli.mjs', ...args], { encoding: 'utf8', env: { ...process.env, SPHAERA_ROOT: process.cwd() } });
+  const { status, stderr, stdout } = spawnSync(process.execPath, ['build/cli.mjs', ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, SPHAERA_ROOT: process.cwd() }
+  });
   return { status, stderr, stdout };
 }
 async function render(name: string, brief: object, out: string, ...more: string[]) {
-  await writeFile(at(`${name}.json`), JSON.stringify({ version: 1, viewpoint: { position_m: [1.5, 1.2, 2], target_m: [0, 0, 0] }, ...brief }));
-  return sphaera('render', at('box.glb'), '--brief', at(`${name}.json`), '--out', at(out), '--report', at(`${name}.report.json`), ...more);
+  await writeFile(
+    at(`${name}.json`),
+    JSON.stringify({ version: 1, viewpoint: { position_m: [1.5, 1.2, 2], target_m: [0, 0, 0] }, ...brief })
+  );
+  return sphaera(
+    'render',
+    at('box.glb'),
+    '--brief',
+    at(`${name}.json`),
+    '--out',
+    at(out),
+    '--report',
+    at(`${name}.report.json`),
+    ...more
+  );
 }
-const report = async (name: string) => JSON.parse(await readFile(at(`${name}.report.json`), 'utf8')) as Record<string, number | string>;
+const report = async (name: string) =>
+  JSON.parse(await readFile(at(`${name}.report.json`), 'utf8')) as Record<string, number | string>;
 const small = { size: { width_px: 100, height_px: 80 }, quality: { samples: 16 } };
 
 describe('sphaera render', () => {
-  it.skipIf(!existsSync('/usr/bin/exrheader'))('with layers, OpenEXR holds each light and the features, and the film is the same', async () => {
-    const lit = { ...small, surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' } };
-    await render('plain', lit, 'plain.exr');
-    expect(await render('layers', { ...lit, quality: { samples: 16, layers: true } }, 'layers.exr')).toMatchObject({ status: 0 });
-    const channels = spawnSync('exrheader', [at('layers.exr')], { encoding: 'utf8' }).stdout.match(/^ {4}(\S+), 32-bit/gm)!.map((line) => line.trim().split(',')[0]);
-    expect(channels).toEqual(['B', 'G', 'R', 'normal.X', 'normal.Y', 'normal.Z', 'reflectance.B', 'reflectance.G', 'reflectance.R', 'sun.B', 'sun.G', 'sun.R', 'surroundings.B', 'surroundings.G', 'surroundings.R']);
-    expect((await report('layers')).film_sha256).toBe((await report('plain')).film_sha256);
-    const whole = readExr(new Uint8Array(await readFile(at('layers.exr'))));
-    expect([...whole.pixels]).toEqual([...readExr(new Uint8Array(await readFile(at('plain.exr')))).pixels]);
-  });
-  it.skipIf(!existsSync('/usr/bin/exrheader'))('with aids, OpenEXR holds masks with their names, depth and the light by its way', async () => {
-    expect(await render('aids', { ...small, quality: { samples: 16, aids: true } }, 'aids.exr')).toMatchObject({ status: 0 });
-    const header = spawnSync('exrheader', [at('aids.exr')], { encoding: 'utf8' }).stdout;
-    const channels = header.match(/^ {4}(\S+), 32-bit/gm)!.map((line) => line.trim().split(',')[0]);
-    expect(channels).toEqual(expect.arrayContaining(['depth.Z', 'openness.Y', 'direct.R', 'indirect.R', 'mirrored.R', 'throughGlass.R', 'object.id0', 'object.share3', 'material.id0']));
-    expect(header).toMatch(/materialNames.*\n?.*\[/);
-    await render('plain2', small, 'plain2.exr');
-    expect((await report('aids')).film_sha256).toBe((await report('plain2')).film_sha256);
-  });
+  it.skipIf(!existsSync('/usr/bin/exrheader'))(
+    'with layers, OpenEXR holds each light and the features, and the film is the same',
+    async () => {
+      const lit = { ...small, surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' } };
+      await render('plain', lit, 'plain.exr');
+      expect(await render('layers', { ...lit, quality: { samples: 16, layers: true } }, 'layers.exr')).toMatchObject({
+        status: 0
+      });
+      const channels = spawnSync('exrheader', [at('layers.exr')], { encoding: 'utf8' })
+        .stdout.match(/^ {4}(\S+), 32-bit/gm)!
+        .map((line) => line.trim().split(',')[0]);
+      expect(channels).toEqual([
+        'B',
+        'G',
+        'R',
+        'normal.X',
+        'normal.Y',
+        'normal.Z',
+        'reflectance.B',
+        'reflectance.G',
+        'reflectance.R',
+        'sun.B',
+        'sun.G',
+        'sun.R',
+        'surroundings.B',
+        'surroundings.G',
+        'surroundings.R'
+      ]);
+      expect((await report('layers')).film_sha256).toBe((await report('plain')).film_sha256);
+      const whole = readExr(new Uint8Array(await readFile(at('layers.exr'))));
+      expect([...whole.pixels]).toEqual([...readExr(new Uint8Array(await readFile(at('plain.exr')))).pixels]);
+    }
+  );
+  it.skipIf(!existsSync('/usr/bin/exrheader'))(
+    'with aids, OpenEXR holds masks with their names, depth and the light by its way',
+    async () => {
+      expect(await render('aids', { ...small, quality: { samples: 16, aids: true } }, 'aids.exr')).toMatchObject({
+        status: 0
+      });
+      const header = spawnSync('exrheader', [at('aids.exr')], { encoding: 'utf8' }).stdout;
+      const channels = header.match(/^ {4}(\S+), 32-bit/gm)!.map((line) => line.trim().split(',')[0]);
+      expect(channels).toEqual(
+        expect.arrayContaining([
+          'depth.Z',
+          'openness.Y',
+          'direct.R',
+          'indirect.R',
+          'mirrored.R',
+          'throughGlass.R',
+          'object.id0',
+          'object.share3',
+          'material.id0'
+        ])
+      );
+      expect(header).toMatch(/materialNames.*\n?.*\[/);
+      await render('plain2', small, 'plain2.exr');
+      expect((await report('aids')).film_sha256).toBe((await report('plain2')).film_sha256);
+    }
+  );
   it('renders to OpenEXR: even radiance 1 is 1 where nothing stands before it', async () => {
     expect(await render('even', small, 'even.exr')).toMatchObject({ status: 0, stderr: '' });
     const image = readExr(new Uint8Array(await readFile(at('even.exr'))));
@@ -52,7 +109,12 @@ describe('sphaera render', () => {
     expect([...image.pixels.subarray(0, 3)]).toEqual([1, 1, 1]);
     const middle = (40 * 100 + 50) * 3;
     expect(image.pixels[middle]).toBeLessThan(0.85);
-    expect(await report('even')).toMatchObject({ width_px: 100, height_px: 80, samples: 16, film_sha256: expect.stringMatching(/^[0-9a-f]{64}$/) });
+    expect(await report('even')).toMatchObject({
+      width_px: 100,
+      height_px: 80,
+      samples: 16,
+      film_sha256: expect.stringMatching(/^[0-9a-f]{64}$/)
+    });
   });
   it('gives the same film with one thread and with two, and samples exactly as asked', async () => {
     await render('one', { ...small, quality: { samples: 37 } }, 'one.png', '--threads', '1');
@@ -68,7 +130,16 @@ describe('sphaera render', () => {
     expect(await mean('bright.png')).toBeGreaterThan((await mean('plain.png')) + 10);
   });
   it('stops tiles at their grain before the sample limit', async () => {
-    await render('grain', { size: { width_px: 128, height_px: 128 }, surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' }, exposure: { metered: true }, quality: { samples: 1024, grain: 1.5 } }, 'grain.png');
+    await render(
+      'grain',
+      {
+        size: { width_px: 128, height_px: 128 },
+        surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' },
+        exposure: { metered: true },
+        quality: { samples: 1024, grain: 1.5 }
+      },
+      'grain.png'
+    );
     const { samples, grain } = await report('grain');
     expect(samples as number).toBeLessThan(1024);
     expect(grain as number).toBeLessThan(1.5);
@@ -84,27 +155,48 @@ describe('sphaera render', () => {
     expect(data[(40 * 100 + 50) * 4 + 3]).toBe(255);
   });
   it('the picture is the same at any size, scaled down (light does not depend on size)', async () => {
-    const brief = { surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' }, exposure: { ev100: 14 }, quality: { samples: 256 } };
+    const brief = {
+      surroundings: { kind: 'sky', time: '2026-06-21T14:00:00+02:00' },
+      exposure: { ev100: 14 },
+      quality: { samples: 256 }
+    };
     const means: number[] = [];
     for (const k of [1, 2, 4]) {
-      await render(`size${k}`, { ...brief, size: { width_px: 32 * k, height_px: 24 * k }, quality: { samples: 512 / k } }, `size${k}.png`);
-      means.push((await sharp(at(`size${k}.png`)).resize(32, 24, { kernel: 'cubic' }).stats()).channels[1]!.mean);
+      await render(
+        `size${k}`,
+        { ...brief, size: { width_px: 32 * k, height_px: 24 * k }, quality: { samples: 512 / k } },
+        `size${k}.png`
+      );
+      means.push(
+        (
+          await sharp(at(`size${k}.png`))
+            .resize(32, 24, { kernel: 'cubic' })
+            .stats()
+        ).channels[1]!.mean
+      );
     }
     expect(Math.max(...means) - Math.min(...means)).toBeLessThan(1.5);
   });
 
   const has = (tool: string) => existsSync(`/usr/bin/${tool}`);
   const print = { size: { paper: 'A6', orientation: 'landscape', ppi: 100 }, quality: { samples: 4, scale: 0.5 } };
-  it.skipIf(!has('pngcheck'))('PNG has its density and profile, read back by pngcheck: 50 ppi are 1969 px/m', async () => {
-    await render('png', print, 'print.png');
-    const text = execFileSync('pngcheck', ['-v', at('print.png')], { encoding: 'utf8' });
-    expect(text).toMatch(/1969x1969 pixels\/meter/);
-    expect(text).toMatch(/iCCP/);
-    expect(text).toMatch(/No errors detected/);
-  });
+  it.skipIf(!has('pngcheck'))(
+    'PNG has its density and profile, read back by pngcheck: 50 ppi are 1969 px/m',
+    async () => {
+      await render('png', print, 'print.png');
+      const text = execFileSync('pngcheck', ['-v', at('print.png')], { encoding: 'utf8' });
+      expect(text).toMatch(/1969x1969 pixels\/meter/);
+      expect(text).toMatch(/iCCP/);
+      expect(text).toMatch(/No errors detected/);
+    }
+  );
   it.skipIf(!has('exiftool'))('JPEG has its density in JFIF and an sRGB profile, read back by exiftool', async () => {
     await render('jpg', print, 'print.jpg');
-    const text = execFileSync('exiftool', ['-JFIF:XResolution', '-JFIF:ResolutionUnit', '-ICC_Profile:ProfileDescription', at('print.jpg')], { encoding: 'utf8' });
+    const text = execFileSync(
+      'exiftool',
+      ['-JFIF:XResolution', '-JFIF:ResolutionUnit', '-ICC_Profile:ProfileDescription', at('print.jpg')],
+      { encoding: 'utf8' }
+    );
     expect(text).toMatch(/X Resolution\s+: 50/);
     expect(text).toMatch(/inches/);
     expect(text).toMatch(/sRGB/i);
@@ -121,9 +213,21 @@ describe('sphaera render', () => {
 describe('sphaera refuses with one clear line and exit code 2', () => {
   it.each([
     ['an unknown field', { quality: { sample: 3 } }, /brief\.quality\.sample is not a known field/],
-    ['a value out of range', { quality: { bounces: 900 } }, /brief\.quality\.bounces must be a whole number from 0 to 64, got 900/],
-    ['a camera that is not there', { viewpoint: { camera: 'North' } }, /brief\.viewpoint\.camera "North" is not in the model/],
-    ['a captured image that is not there', { surroundings: { kind: 'captured', file: 'nothing.hdr' } }, /surroundings\.file "nothing\.hdr" cannot be read/],
+    [
+      'a value out of range',
+      { quality: { bounces: 900 } },
+      /brief\.quality\.bounces must be a whole number from 0 to 64, got 900/
+    ],
+    [
+      'a camera that is not there',
+      { viewpoint: { camera: 'North' } },
+      /brief\.viewpoint\.camera "North" is not in the model/
+    ],
+    [
+      'a captured image that is not there',
+      { surroundings: { kind: 'captured', file: 'nothing.hdr' } },
+      /surroundings\.file "nothing\.hdr" cannot be read/
+    ],
     ['a viewpoint that looks nowhere', { viewpoint: { position_m: [1, 1, 1], target_m: [1, 1, 1] } }, /same point/]
   ])('%s', async (name, brief, expected) => {
     const { status, stderr } = await render(name.replaceAll(' ', '-'), { ...small, ...brief }, 'no.png');
@@ -136,13 +240,20 @@ describe('sphaera refuses with one clear line and exit code 2', () => {
     expect(sphaera('render', at('box.glb'), '--brief', 'x.json', '--out', 'a.gif')).toMatchObject({ status: 2 });
     expect(sphaera('paint')).toMatchObject({ status: 2 });
     expect(sphaera('render', '--bogus', '1')).toMatchObject({ status: 2 });
-    expect(sphaera('import', at('box.glb'), '--unit', 'mile', '--out', at('x.glb')).stderr).toMatch(/--unit must be one of mm, cm, m, in, ft/);
+    expect(sphaera('import', at('box.glb'), '--unit', 'mile', '--out', at('x.glb')).stderr).toMatch(
+      /--unit must be one of mm, cm, m, in, ft/
+    );
   });
 });
 
 it('sphaera import writes a GLB and its report', async () => {
-  expect(sphaera('import', at('box.glb'), '--unit', 'cm', '--out', at('small.glb'), '--report', at('import.json'))).toMatchObject({ status: 0 });
-  const { size_m, triangles } = JSON.parse(await readFile(at('import.json'), 'utf8')) as { size_m: number[]; triangles: number };
+  expect(
+    sphaera('import', at('box.glb'), '--unit', 'cm', '--out', at('small.glb'), '--report', at('import.json'))
+  ).toMatchObject({ status: 0 });
+  const { size_m, triangles } = JSON.parse(await readFile(at('import.json'), 'utf8')) as {
+    size_m: number[];
+    triangles: number;
+  };
   expect(size_m.map((v) => Math.round(v * 1e5) / 1e5)).toEqual([0.01, 0.01, 0.01]);
   expect(triangles).toBe(12);
 });

@@ -1,4 +1,7 @@
-/** What costs time is told from measurements: another scene, and the sentences are others; a model brought in before its objects were weighed is weighed. */
+/**
+ * What costs time is told from measurements: another scene, and the sentences are others; a model brought in before its
+ * objects were weighed is weighed.
+ */
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -32,15 +35,29 @@ afterAll(async () => {
 const GLASS = 'clear glass';
 const open = async (glass: object) => {
   const model = perihelionLamp();
-  const { sha256 } = await put('incoming', await writeModel({ ...model, materials: { ...model.materials, [GLASS]: { ...model.materials[GLASS]!, ...glass } } }));
+  const { sha256 } = await put(
+    'incoming',
+    await writeModel({ ...model, materials: { ...model.materials, [GLASS]: { ...model.materials[GLASS]!, ...glass } } })
+  );
   const made = await createProject({ files: [{ upload: sha256, name: 'lamp.glb' }], unit: 'm', up: 'y' });
   if (!made.ok) throw new Error(made.message);
   const { pictures, revision } = viewWorkspace(made.value.project)!;
   const [picture] = pictures;
-  const brief: Brief = { ...picture!.brief, size: { width_px: 300, height_px: 420 }, viewpoint: { camera: revision.report.cameras[1]!.name }, quality: { ...picture!.brief.quality, bounces: 16, scale: 1 } };
+  const brief: Brief = {
+    ...picture!.brief,
+    size: { width_px: 300, height_px: 420 },
+    viewpoint: { camera: revision.report.cameras[1]!.name },
+    quality: { ...picture!.brief.quality, bounces: 16, scale: 1 }
+  };
   const changed = changeBrief(picture!.id, brief, false);
   if (!changed.ok) throw new Error(changed.message);
-  return { project: made.value.project, picture: picture!.id, revision: revision.id, model: revision.glb_sha256, brief };
+  return {
+    project: made.value.project,
+    picture: picture!.id,
+    revision: revision.id,
+    model: revision.glb_sha256,
+    brief
+  };
 };
 const measure = async ({ project, brief }: { project: string; brief: Brief }) => {
   const measured = await measureCostsOf(project, brief);
@@ -53,7 +70,9 @@ describe('what costs time', () => {
   beforeAll(async () => {
     glazed = await open({});
   });
-  it('names the glass where there is glass, and not where it has become plain; a model that was not weighed is weighed', { timeout: 240_000 }, async () => {
+  it('names the glass where there is glass, and not where it has become plain; a model that was not weighed is weighed', {
+    timeout: 240_000
+  }, async () => {
     const costs = await measure(glazed);
     const glass = costs.find((c) => c.saving.kind === 'material' && c.saving.name === GLASS)!;
     expect(glass.changes).toBeGreaterThan(0.5);
@@ -71,19 +90,29 @@ describe('what costs time', () => {
     expect(reportOf().heaviest).toEqual(heaviest);
     expect(others.some((c) => c.saving.kind === 'material' && c.saving.name === 'polished brass')).toBe(true);
     // four bounces take light out of glass, and little from elsewhere
-    const said = (all: typeof costs) => costSentence(all.find((c) => c.saving.kind === 'bounces' && c.saving.to === 4)!, glazed.brief);
+    const said = (all: typeof costs) =>
+      costSentence(all.find((c) => c.saving.kind === 'bounces' && c.saving.to === 4)!, glazed.brief);
     expect(said(costs)).not.toBe(said(others));
     const lost = (all: typeof costs) => all.find((c) => c.saving.kind === 'bounces' && c.saving.to === 4)!.changes;
     expect(lost(costs)).toBeGreaterThan(2 * lost(others));
   });
-  it('offers a captured image coarser where nothing is seen of it, and not where its detail is seen', { timeout: 240_000 }, async () => {
+  it('offers a captured image coarser where nothing is seen of it, and not where its detail is seen', {
+    timeout: 240_000
+  }, async () => {
     const around = async (name: string, grey: (x: number, y: number) => number) => {
       const { sha256 } = await put('incoming', greyHdr(4096, 2048, grey));
       const added = await addCaptured(sha256, `${name}.hdr`, false);
       if (!added.ok) throw new Error(added.message);
       const surroundings = { ...SURROUNDINGS_DEFAULTS.captured, file: added.value.sha256 };
       // nothing else is measured
-      const measured = await measureCosts({ model: glazed.model, brief: { ...glazed.brief, surroundings }, size: glazed.brief.size, savings: [], known: [], materials: 0 });
+      const measured = await measureCosts({
+        model: glazed.model,
+        brief: { ...glazed.brief, surroundings },
+        size: glazed.brief.size,
+        savings: [],
+        known: [],
+        materials: 0
+      });
       if (!measured.ok) throw new Error(measured.message);
       return measured.costs[0];
     };
@@ -120,6 +149,9 @@ describe('what costs time', () => {
     const tried = requestProof(glazed.picture, { x: 0.2, y: 0.2, width: 0.2, height: 0.2 }, cost!.saving);
     expect(tried.ok && tried.value.brief.patch).toEqual({ x: 0.2, y: 0.2, width: 0.2, height: 0.2 });
     if (cost!.saving.kind === 'bounces') expect(tried.ok && tried.value.brief.quality.bounces).toBe(cost!.saving.to);
-    expect(requestProof(glazed.picture, null, { kind: 'bounces', to: 3 })).toMatchObject({ ok: false, message: expect.stringContaining('measure again') });
+    expect(requestProof(glazed.picture, null, { kind: 'bounces', to: 3 })).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('measure again')
+    });
   });
 });

@@ -13,13 +13,22 @@ const WEIGHTS = 'build/denoise/filter.weights';
 const SAMPLES = 16;
 const WHITE = 1000;
 
-/** Radiance of a picture without grain: a lit wall beside a dark one, a soft shadow, a checkered floor; its features say so too. */
+/**
+ * Radiance of a picture without grain: a lit wall beside a dark one, a soft shadow, a checkered floor; its features say
+ * so too.
+ */
 function truth(x: number, y: number): { radiance: number; reflectance: number; normal: [number, number, number] } {
   if (y > 200) {
     const reflectance = (Math.floor(x / 24) + Math.floor(y / 24)) % 2 ? 0.7 : 0.2;
-    return { radiance: 500 * reflectance * (1 - 0.6 * Math.exp(-((x - 160) ** 2 + (y - 260) ** 2) / 1800)), reflectance, normal: [0, 1, 0] };
+    return {
+      radiance: 500 * reflectance * (1 - 0.6 * Math.exp(-((x - 160) ** 2 + (y - 260) ** 2) / 1800)),
+      reflectance,
+      normal: [0, 1, 0]
+    };
   }
-  return x < 130 ? { radiance: 350, reflectance: 0.5, normal: [0, 0, 1] } : { radiance: 40 + y / 4, reflectance: 0.5, normal: [1, 0, 0] };
+  return x < 130
+    ? { radiance: 350, reflectance: 0.5, normal: [0, 0, 1] }
+    : { radiance: 40 + y / 4, reflectance: 0.5, normal: [1, 0, 0] };
 }
 
 async function makeFilm(width: number, height: number) {
@@ -65,7 +74,12 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     const film = await makeFilm(width, height);
     const clean = new MemoryClean();
     const shares: number[] = [];
-    const result = await cleanFilm({ film, width, height, white: WHITE }, (await openFilter(2)).filter, clean, (share) => shares.push(share));
+    const result = await cleanFilm(
+      { film, width, height, white: WHITE },
+      (await openFilter(2)).filter,
+      clean,
+      (share) => shares.push(share)
+    );
     const { noisy, left } = await errors(film, clean, width, height);
     expect(noisy).toBeGreaterThan(0.4); // sqrt(3 / 16)
     expect(left).toBeLessThan(noisy / 10);
@@ -114,7 +128,10 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
       reachPx: 96,
       async run(input, height, width) {
         const out = new Float32Array(3 * height * width);
-        for (let c = 0; c < 3; c++) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[(c * height + y) * width + x] = input[(c * height + y) * width + Math.max(0, x - 90)]!;
+        for (let c = 0; c < 3; c++)
+          for (let y = 0; y < height; y++)
+            for (let x = 0; x < width; x++)
+              out[(c * height + y) * width + x] = input[(c * height + y) * width + Math.max(0, x - 90)]!;
         return out;
       }
     };
@@ -126,7 +143,10 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
       const tile = tilesOf(width, height).find((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height)!;
       const i = (y - tile.y) * tile.width + x - tile.x;
       const data = await film.read(tile.index);
-      return { film: (data[i * CHANNELS]! + data[i * CHANNELS + 3]!) / SAMPLES, clean: (await clean.read(tile))[i * 3]! };
+      return {
+        film: (data[i * CHANNELS]! + data[i * CHANNELS + 3]!) / SAMPLES,
+        clean: (await clean.read(tile))[i * 3]!
+      };
     };
     for (const x of [95, 700, 895, 896, 897, 1000, 1340, 1343, 1344, 1999]) {
       const wanted = (await at(x - 90, 33)).film;

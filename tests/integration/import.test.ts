@@ -3,7 +3,12 @@ import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 import { NodeIO } from '@gltf-transform/core';
-import { EXTMeshoptCompression, KHRLightsPunctual, KHRMeshQuantization, KHRTextureBasisu } from '@gltf-transform/extensions';
+import {
+  EXTMeshoptCompression,
+  KHRLightsPunctual,
+  KHRMeshQuantization,
+  KHRTextureBasisu
+} from '@gltf-transform/extensions';
 import { meshopt } from '@gltf-transform/functions';
 import { zipSync } from 'fflate';
 import { validateBytes } from 'gltf-validator';
@@ -31,11 +36,15 @@ async function bring(name: string, bytes: Uint8Array | string, unit: 'm' | 'mm' 
   await writeFile(path, bytes);
   return importModel({ files: [{ path, name }], unit, up });
 }
-const errorsOf = async (glb: Uint8Array) => (await validateBytes(glb)).issues.messages.filter((m) => m.severity === 0).map((m) => `${m.pointer}: ${m.message}`);
+const errorsOf = async (glb: Uint8Array) =>
+  (await validateBytes(glb)).issues.messages.filter((m) => m.severity === 0).map((m) => `${m.pointer}: ${m.message}`);
 
 describe('models come in', () => {
   it('a box in millimetres with Z up becomes metres with Y up', async () => {
-    const slab = Float32Array.from([-500, -500, 0, 500, -500, 0, 500, 500, 0, -500, 500, 0, -500, -500, 200, 500, -500, 200, 500, 500, 200, -500, 500, 200]);
+    const slab = Float32Array.from([
+      -500, -500, 0, 500, -500, 0, 500, 500, 0, -500, 500, 0, -500, -500, 200, 500, -500, 200, 500, 500, 200, -500, 500,
+      200
+    ]);
     const result = await bring('slab.glb', await boxGlb({ positions: slab }), 'mm', 'z');
     expect(result.ok).toBe(true);
     if (!result.ok) return;
@@ -46,14 +55,28 @@ describe('models come in', () => {
     expect(await errorsOf(result.glb)).toEqual([]);
   });
   it('a glTF with its files, as a ZIP', async () => {
-    const document = { asset: { version: '2.0' }, scene: 0, scenes: [{ nodes: [0] }], nodes: [{ mesh: 0 }], meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }], accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3', min: [0, 0, 0], max: [1, 1, 0] }], bufferViews: [{ buffer: 0, byteLength: 36 }], buffers: [{ uri: 'data/my%20part.bin', byteLength: 36 }] };
+    const document = {
+      asset: { version: '2.0' },
+      scene: 0,
+      scenes: [{ nodes: [0] }],
+      nodes: [{ mesh: 0 }],
+      meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }],
+      accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3', min: [0, 0, 0], max: [1, 1, 0] }],
+      bufferViews: [{ buffer: 0, byteLength: 36 }],
+      buffers: [{ uri: 'data/my%20part.bin', byteLength: 36 }]
+    };
     const binary = new Uint8Array(Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer);
-    const result = await bring('model.zip', zipSync({ 'set/model.gltf': Buffer.from(JSON.stringify(document)), 'set/data/my part.bin': binary }));
+    const result = await bring(
+      'model.zip',
+      zipSync({ 'set/model.gltf': Buffer.from(JSON.stringify(document)), 'set/data/my part.bin': binary })
+    );
     expect(result.ok && result.report.triangles).toBe(1);
   });
   it('geometry compressed by meshopt', async () => {
     await Promise.all([MeshoptEncoder.ready, MeshoptDecoder.ready]);
-    const io = new NodeIO().registerExtensions([EXTMeshoptCompression, KHRMeshQuantization]).registerDependencies({ 'meshopt.encoder': MeshoptEncoder, 'meshopt.decoder': MeshoptDecoder });
+    const io = new NodeIO()
+      .registerExtensions([EXTMeshoptCompression, KHRMeshQuantization])
+      .registerDependencies({ 'meshopt.encoder': MeshoptEncoder, 'meshopt.decoder': MeshoptDecoder });
     const document = await io.readBinary(await boxGlb({ size: 2 }));
     await document.transform(meshopt({ encoder: MeshoptEncoder }));
     const result = await bring('packed.glb', await io.writeBinary(document));
@@ -69,12 +92,18 @@ describe('models come in', () => {
     const { materials, geometry } = await readScene(result.glb);
     const of = (name: string) => materials.find((m) => m.name === name)!;
     expect(of('brushed steel').layers).toMatchObject({ anisotropy: expect.closeTo(0.85, 5), coat: 0 });
-    expect(of('annealed titanium').layers).toMatchObject({ iridescence: 1, filmIor: expect.closeTo(2.1, 5), filmThickness: [95, 95] });
+    expect(of('annealed titanium').layers).toMatchObject({
+      iridescence: 1,
+      filmIor: expect.closeTo(2.1, 5),
+      filmThickness: [95, 95]
+    });
     expect(of('lacquered walnut').layers).toMatchObject({ coat: 1, coatRoughness: expect.closeTo(0.04, 5) });
     expect(of('heavy crystal').layers).toMatchObject({ dispersion: 2 });
     expect(of('red velvet').layers).toMatchObject({ sheenRoughness: expect.closeTo(0.45, 5) });
     expect(of('milky shade').layers).toMatchObject({ diffuseTransmission: expect.closeTo(0.65, 5) });
-    expect(of('matte plaster').layers).toMatchObject({ specularColor: [0.4, 0.4, 0.4].map((c) => expect.closeTo(c, 5)) });
+    expect(of('matte plaster').layers).toMatchObject({
+      specularColor: [0.4, 0.4, 0.4].map((c) => expect.closeTo(c, 5))
+    });
     expect(of('polished brass').layers).toBeNull();
     expect(of('amber glass').attenuationDistance).toBeCloseTo(0.05 / 1000, 8);
     // brushing needs a direction: tangents were made from the uv
@@ -88,16 +117,31 @@ describe('models come in', () => {
     const scene = document.getRoot().listScenes()[0]!;
     for (const child of scene.listChildren()) scene.removeChild(child);
     const storey = document.createNode('Ground floor');
-    for (const [i, name] of ['Shelf lamp.001', 'Shelf lamp.002', 'Hall lamp', 'Mesh.004'].entries()) storey.addChild(document.createNode(name).setMesh(mesh).setTranslation([3 * i, 0, 0]));
+    for (const [i, name] of ['Shelf lamp.001', 'Shelf lamp.002', 'Hall lamp', 'Mesh.004'].entries())
+      storey.addChild(
+        document
+          .createNode(name)
+          .setMesh(mesh)
+          .setTranslation([3 * i, 0, 0])
+      );
     scene.addChild(storey);
     const imported = await bring('lamps.glb', await new NodeIO().writeBinary(document));
     if (!imported.ok) throw new Error(imported.message);
-    expect(imported.report.lamps?.map(({ group, kind }) => `${group}, ${kind}`)).toEqual(['Shelf lamp, glowing', 'Hall lamp, glowing', 'opal, glowing']);
+    expect(imported.report.lamps?.map(({ group, kind }) => `${group}, ${kind}`)).toEqual([
+      'Shelf lamp, glowing',
+      'Hall lamp, glowing',
+      'opal, glowing'
+    ]);
     expect(imported.report.lamps![0]!.kelvin).toBeGreaterThan(2500);
     const read = await readScene(imported.glb);
     const groups = new Set([...read.geometry.triangleMaterials].map((m) => read.materials[m]!.lamp));
     expect([...groups].sort()).toEqual(['Hall lamp', 'Shelf lamp.001', 'Shelf lamp.002', 'opal']);
-    expect(imported.report.lamps_there?.map((l) => l.name)).toEqual(['Shelf lamp.001', 'Shelf lamp.002', 'Hall lamp', 'opal']);
+    expect(imported.report.lamps_there?.map((l) => l.name)).toEqual([
+      'Shelf lamp.001',
+      'Shelf lamp.002',
+      'Hall lamp',
+      'opal'
+    ]);
     const [first, second] = imported.report.lamps_there!;
     expect(second!.at_m[0] - first!.at_m[0]).toBeCloseTo(3, 5);
     expect(first!.within).toEqual(['Ground floor']);
@@ -107,7 +151,14 @@ describe('models come in', () => {
     const scene = document.getRoot().listScenes()[0]!;
     const lights = document.createExtension(KHRLightsPunctual);
     const mesh = document.getRoot().listMeshes()[0]!;
-    const layer = document.createNode('Garage').addChild(document.createNode('Garage box').setMesh(mesh)).addChild(document.createNode('Garage lamp').setExtension('KHR_lights_punctual', lights.createLight('lamp').setType('point').setIntensity(50)));
+    const layer = document
+      .createNode('Garage')
+      .addChild(document.createNode('Garage box').setMesh(mesh))
+      .addChild(
+        document
+          .createNode('Garage lamp')
+          .setExtension('KHR_lights_punctual', lights.createLight('lamp').setType('point').setIntensity(50))
+      );
     scene.addChild(layer).setExtras({ site: { latitude_deg: 52, longitude_deg: 8, north_deg: 30 } });
     const { json, resources } = await new NodeIO().registerExtensions([KHRLightsPunctual]).writeJSON(document);
     const hidden = json.nodes!.find((n) => n.name === 'Garage')!;
@@ -123,26 +174,61 @@ describe('models come in', () => {
     expect(imported.report.site).toEqual({ latitude_deg: 52, longitude_deg: 8, north_deg: 30 });
     const read = await readScene(imported.glb);
     expect(read.lights[0]).toMatchObject({ name: 'Garage lamp', hidden: true });
-    expect(firstBrief(imported.report).surroundings).toMatchObject({ kind: 'sky', latitude_deg: 52, longitude_deg: 8, north_deg: 30 });
+    expect(firstBrief(imported.report).surroundings).toMatchObject({
+      kind: 'sky',
+      latitude_deg: 52,
+      longitude_deg: 8,
+      north_deg: 30
+    });
   });
   it('an opening that the file states is known, and what fills it is not drawn', async () => {
     const document = await new NodeIO().readBinary(await boxGlb());
     const buffer = document.getRoot().listBuffers()[0]!;
-    const corners = document.createAccessor().setType('VEC3').setBuffer(buffer).setArray(Float32Array.from([0, 0, 0, 1.2, 0, 0, 1.2, 1.5, 0, 0, 1.5, 0]));
-    const pane = document.createMesh('hole').addPrimitive(document.createPrimitive().setAttribute('POSITION', corners).setIndices(document.createAccessor().setType('SCALAR').setBuffer(buffer).setArray(Uint16Array.from([0, 1, 2, 0, 2, 3]))));
-    document.getRoot().listScenes()[0]!.addChild(document.createNode('Window hole').setMesh(pane).setTranslation([5, 1, -3]).setExtras({ opening: true }));
+    const corners = document
+      .createAccessor()
+      .setType('VEC3')
+      .setBuffer(buffer)
+      .setArray(Float32Array.from([0, 0, 0, 1.2, 0, 0, 1.2, 1.5, 0, 0, 1.5, 0]));
+    const pane = document.createMesh('hole').addPrimitive(
+      document
+        .createPrimitive()
+        .setAttribute('POSITION', corners)
+        .setIndices(
+          document
+            .createAccessor()
+            .setType('SCALAR')
+            .setBuffer(buffer)
+            .setArray(Uint16Array.from([0, 1, 2, 0, 2, 3]))
+        )
+    );
+    document
+      .getRoot()
+      .listScenes()[0]!
+      .addChild(
+        document.createNode('Window hole').setMesh(pane).setTranslation([5, 1, -3]).setExtras({ opening: true })
+      );
     const plain = await bring('plain.glb', await boxGlb());
     const imported = await bring('opening.glb', await new NodeIO().writeBinary(document));
     if (!imported.ok || !plain.ok) throw new Error('not brought in');
     const [read, before] = [await readScene(imported.glb), await readScene(plain.glb)];
     expect(read.openings).toHaveLength(1);
     const [opening] = read.openings!;
-    expect([...opening!.middle_m, opening!.width_m, opening!.height_m].map((v) => Math.round(v * 1e5) / 1e5)).toEqual([5.6, 1.75, -3, 1.2, 1.5]);
+    expect([...opening!.middle_m, opening!.width_m, opening!.height_m].map((v) => Math.round(v * 1e5) / 1e5)).toEqual([
+      5.6, 1.75, -3, 1.2, 1.5
+    ]);
     expect(read.geometry.indices.length).toBe(before.geometry.indices.length);
   });
   it('KTX2 textures are unpacked to their colours', async () => {
-    const colors = [[255, 0, 0, 255], [10, 200, 30, 255], [0, 40, 220, 255], [90, 90, 90, 128]] as const;
-    const { data, info } = await sharp(await ktxToPng(uastcKtx(2, colors))).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const colors = [
+      [255, 0, 0, 255],
+      [10, 200, 30, 255],
+      [0, 40, 220, 255],
+      [90, 90, 90, 128]
+    ] as const;
+    const { data, info } = await sharp(await ktxToPng(uastcKtx(2, colors)))
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     expect([info.width, info.height]).toEqual([8, 8]);
     for (const [i, color] of colors.entries()) {
       const at = ((Math.floor(i / 2) * 4 + 1) * 8 + (i % 2) * 4 + 2) * 4;
@@ -152,7 +238,10 @@ describe('models come in', () => {
     document.createExtension(KHRTextureBasisu).setRequired(true);
     const texture = document.createTexture('colour').setImage(uastcKtx(2, colors)).setMimeType('image/ktx2');
     document.getRoot().listMaterials()[0]!.setBaseColorTexture(texture);
-    const result = await bring('basis.glb', await new NodeIO().registerExtensions([KHRTextureBasisu]).writeBinary(document));
+    const result = await bring(
+      'basis.glb',
+      await new NodeIO().registerExtensions([KHRTextureBasisu]).writeBinary(document)
+    );
     expect(result.ok && result.report.changed.join()).toMatch(/1 compressed textures were unpacked/);
     if (result.ok) expect((await readScene(result.glb)).textures[0]).toMatchObject({ width: 8, height: 8 });
   });
@@ -182,27 +271,69 @@ describe('what cannot be used is refused with what is wrong and what to do', () 
     const result = await bring(name, bytes);
     return result.ok ? 'accepted' : `${result.code}: ${result.message}`;
   };
-  it('not a model', async () => expect(await refusal('drawing.svg', '<svg xmlns="http://www.w3.org/2000/svg"/>')).toMatch(/^not_a_model: .*export/));
+  it('not a model', async () =>
+    expect(await refusal('drawing.svg', '<svg xmlns="http://www.w3.org/2000/svg"/>')).toMatch(
+      /^not_a_model: .*export/
+    ));
   it('empty', async () => expect(await refusal('empty.glb', '')).toMatch(/^not_a_model: the file is empty/));
-  it('cut off', async () => expect(await refusal('cut.glb', (await boxGlb()).subarray(0, 300))).toMatch(/^truncated: .*cut off/));
-  it('a ZIP that is no ZIP', async () => expect(await refusal('broken.zip', Buffer.concat([Buffer.from('PK\u0003\u0004'), Buffer.alloc(400, 7)]))).toMatch(/^(truncated|not_a_model):/));
-  it('a ZIP bomb', async () => expect(await refusal('bomb.zip', zipSync({ 'model.gltf': new Uint8Array(64 * 2 ** 20) }, { level: 9 }))).toMatch(/^zip_bomb:/));
-  it('an external address', async () => expect(await refusal('far.glb', rawGlb({ asset: { version: '2.0' }, buffers: [{ uri: 'http://example.invalid/a.bin', byteLength: 4 }] }))).toMatch(/^external_file: .*never fetched/));
-  it('a path out of its folder', async () => expect(await refusal('up.glb', rawGlb({ asset: { version: '2.0' }, buffers: [{ uri: '../../../etc/passwd', byteLength: 4 }] }))).toMatch(/^missing_file:/));
-  it('no surface', async () => expect(await refusal('none.glb', rawGlb({ asset: { version: '2.0' }, scenes: [{}], scene: 0 }))).toMatch(/^no_surface:/));
-  it('positions that are no numbers', async () => expect(await refusal('nan.glb', await boxGlb({ positions: new Float32Array(24).fill(Number.NaN), name: 'tower' }))).toMatch(/^bad_numbers: the mesh "tower"/));
+  it('cut off', async () =>
+    expect(await refusal('cut.glb', (await boxGlb()).subarray(0, 300))).toMatch(/^truncated: .*cut off/));
+  it('a ZIP that is no ZIP', async () =>
+    expect(await refusal('broken.zip', Buffer.concat([Buffer.from('PK\u0003\u0004'), Buffer.alloc(400, 7)]))).toMatch(
+      /^(truncated|not_a_model):/
+    ));
+  it('a ZIP bomb', async () =>
+    expect(await refusal('bomb.zip', zipSync({ 'model.gltf': new Uint8Array(64 * 2 ** 20) }, { level: 9 }))).toMatch(
+      /^zip_bomb:/
+    ));
+  it('an external address', async () =>
+    expect(
+      await refusal(
+        'far.glb',
+        rawGlb({ asset: { version: '2.0' }, buffers: [{ uri: 'http://example.invalid/a.bin', byteLength: 4 }] })
+      )
+    ).toMatch(/^external_file: .*never fetched/));
+  it('a path out of its folder', async () =>
+    expect(
+      await refusal(
+        'up.glb',
+        rawGlb({ asset: { version: '2.0' }, buffers: [{ uri: '../../../etc/passwd', byteLength: 4 }] })
+      )
+    ).toMatch(/^missing_file:/));
+  it('no surface', async () =>
+    expect(await refusal('none.glb', rawGlb({ asset: { version: '2.0' }, scenes: [{}], scene: 0 }))).toMatch(
+      /^no_surface:/
+    ));
+  it('positions that are no numbers', async () =>
+    expect(
+      await refusal('nan.glb', await boxGlb({ positions: new Float32Array(24).fill(Number.NaN), name: 'tower' }))
+    ).toMatch(/^bad_numbers: the mesh "tower"/));
   it('absurd sizes', async () => {
     expect(await refusal('giant.glb', await boxGlb({ size: 1e9 }))).toMatch(/^absurd_size: .*unit/);
     expect(await refusal('speck.glb', await boxGlb({ size: 1e-7 }))).toMatch(/^absurd_size:/);
   });
-  it('a required extension that we do not know', async () => expect(await refusal('odd.glb', rawGlb({ asset: { version: '2.0' }, extensionsRequired: ['VENDOR_odd'], extensionsUsed: ['VENDOR_odd'] }))).toMatch(/^unsupported: .*VENDOR_odd/));
+  it('a required extension that we do not know', async () =>
+    expect(
+      await refusal(
+        'odd.glb',
+        rawGlb({ asset: { version: '2.0' }, extensionsRequired: ['VENDOR_odd'], extensionsUsed: ['VENDOR_odd'] })
+      )
+    ).toMatch(/^unsupported: .*VENDOR_odd/));
 });
 
 describe('the demo models', () => {
-  it.each([['hut', hut, 6, 400], ['reading room', readingRoom, 6, 400], ['lamp', perihelionLamp, 0.3, 1]] as const)('%s is a valid GLB of 30,000 to a million triangles in its true size', async (_, draw, least, most) => {
+  it.each([
+    ['hut', hut, 6, 400],
+    ['reading room', readingRoom, 6, 400],
+    ['lamp', perihelionLamp, 0.3, 1]
+  ] as const)('%s is a valid GLB of 30,000 to a million triangles in its true size', async (_, draw, least, most) => {
     const glb = await writeModel(draw());
     expect(await errorsOf(glb)).toEqual([]);
-    const { report } = await normaliseModel([{ name: 'demo.glb', bytes: glb }], { unit: 'm', up: 'y', mostBytes: 2 ** 32 });
+    const { report } = await normaliseModel([{ name: 'demo.glb', bytes: glb }], {
+      unit: 'm',
+      up: 'y',
+      mostBytes: 2 ** 32
+    });
     expect(report.triangles).toBeGreaterThan(30_000);
     expect(report.triangles).toBeLessThan(1_000_000);
     expect(Math.max(...report.size_m)).toBeGreaterThan(least);

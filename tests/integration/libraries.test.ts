@@ -1,4 +1,7 @@
-/** What users bring in and keep beside their pictures: photometric files, backgrounds, captured images, viewpoints, parts of briefs; and what is said when it will not do. */
+/**
+ * What users bring in and keep beside their pictures: photometric files, backgrounds, captured images, viewpoints,
+ * parts of briefs; and what is said when it will not do.
+ */
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -35,10 +38,17 @@ function taken<T>(outcome: { ok: true; value: T } | { ok: false; message: string
   if (!outcome.ok) throw new Error(outcome.message);
   return outcome.value;
 }
-const message = (outcome: { ok: true; value: unknown } | { ok: false; message: string }) => (outcome.ok ? 'nothing was wrong' : outcome.message);
+const message = (outcome: { ok: true; value: unknown } | { ok: false; message: string }) =>
+  outcome.ok ? 'nothing was wrong' : outcome.message;
 
 beforeAll(async () => {
-  const made = taken(await createProject({ files: [{ upload: await arrived(await boxGlb({ size: 0.4 })), name: 'my_box.glb' }], unit: 'm', up: 'y' }));
+  const made = taken(
+    await createProject({
+      files: [{ upload: await arrived(await boxGlb({ size: 0.4 })), name: 'my_box.glb' }],
+      unit: 'm',
+      up: 'y'
+    })
+  );
   project = made.project;
   picture = made.pictures[0]!;
 });
@@ -48,7 +58,19 @@ afterAll(async () => {
 });
 
 /** LM-63-2002, even to all sides, in one plane. */
-const evenFile = (candela: string) => Buffer.from(['IESNA:LM-63-2002', '[LUMINAIRE] Halm globe', 'TILT=NONE', '1 1000 1 5 1 1 2 0 0 0', '1 1 12', '0 45 90 135 180', '0', candela].join('\r\n'));
+const evenFile = (candela: string) =>
+  Buffer.from(
+    [
+      'IESNA:LM-63-2002',
+      '[LUMINAIRE] Halm globe',
+      'TILT=NONE',
+      '1 1000 1 5 1 1 2 0 0 0',
+      '1 1 12',
+      '0 45 90 135 180',
+      '0',
+      candela
+    ].join('\r\n')
+  );
 
 describe('photometric files', () => {
   it('come in with their name, watts and flux: an even 100 cd is 400 pi lm', async () => {
@@ -57,14 +79,22 @@ describe('photometric files', () => {
     // CIE 1987 International Lighting Vocabulary: flux is intensity times solid angle
     expect(added.lumen / (400 * Math.PI)).toBeCloseTo(1, 2);
     expect(workspace().photometric).toEqual([added]);
-    expect(taken(await addPhotometric(await arrived(evenFile('100 100 100 100 100')), 'again.ies')).sha256).toBe(added.sha256);
+    expect(taken(await addPhotometric(await arrived(evenFile('100 100 100 100 100')), 'again.ies')).sha256).toBe(
+      added.sha256
+    );
     expect(workspace().photometric).toHaveLength(1);
   });
   it('are refused with the line that is wrong, without light, and when they did not arrive', async () => {
-    expect(message(await addPhotometric(await arrived(evenFile('100 100 dark 100 100')), 'odd.ies'))).toMatch(/^"odd\.ies", .*line 8/);
+    expect(message(await addPhotometric(await arrived(evenFile('100 100 dark 100 100')), 'odd.ies'))).toMatch(
+      /^"odd\.ies", .*line 8/
+    );
     expect(message(await addPhotometric(await arrived(evenFile('0 0 0 0 0')), 'dark.ies'))).toContain('gives no light');
-    expect(message(await addPhotometric(NOT_THERE, 'lost.ies'))).toBe('"lost.ies" did not arrive whole; bring it in again');
-    expect(message(await addPhotometric(await arrived(Buffer.alloc(9 * 2 ** 20, 32)), 'novel.ies'))).toContain('has 9 MB; photometric files are text of at most 8 MB');
+    expect(message(await addPhotometric(NOT_THERE, 'lost.ies'))).toBe(
+      '"lost.ies" did not arrive whole; bring it in again'
+    );
+    expect(message(await addPhotometric(await arrived(Buffer.alloc(9 * 2 ** 20, 32)), 'novel.ies'))).toContain(
+      'has 9 MB; photometric files are text of at most 8 MB'
+    );
     expect(workspace().photometric).toHaveLength(1);
   });
 });
@@ -72,10 +102,19 @@ describe('photometric files', () => {
 describe('pictures behind the model', () => {
   it('come in upright under their name, and others are refused', async () => {
     // turned by its camera: 20 x 10 px as stored, 10 x 20 as seen
-    const turned = await sharp({ create: { width: 20, height: 10, channels: 3, background: '#336699' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer();
-    expect(taken(await addBackdrop(await arrived(turned), 'Over the ridge.jpg'))).toMatchObject({ name: 'Over the ridge', width_px: 10, height_px: 20 });
+    const turned = await sharp({ create: { width: 20, height: 10, channels: 3, background: '#336699' } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
+    expect(taken(await addBackdrop(await arrived(turned), 'Over the ridge.jpg'))).toMatchObject({
+      name: 'Over the ridge',
+      width_px: 10,
+      height_px: 20
+    });
     expect(workspace().backdrops).toHaveLength(1);
-    expect(message(await addBackdrop(await arrived(Buffer.from('not a picture at all')), 'notes.jpg'))).toMatch(/^"notes\.jpg" /);
+    expect(message(await addBackdrop(await arrived(Buffer.from('not a picture at all')), 'notes.jpg'))).toMatch(
+      /^"notes\.jpg" /
+    );
     expect(message(await addBackdrop(NOT_THERE, 'lost.png'))).toContain('did not arrive whole');
   });
 });
@@ -84,12 +123,16 @@ describe('captured images', () => {
   it('come in and light; one that is cut off, and a brief that names none, are refused', async () => {
     const { sha256 } = taken(await addCaptured(await arrived(flatHdr(64, 32)), 'Field.hdr', false));
     expect(workspace().captured).toMatchObject([{ sha256, name: 'Field', width_px: 64, height_px: 32 }]);
-    expect(message(await addCaptured(await arrived(flatHdr(64, 32).subarray(0, 300)), 'half.hdr', false))).toContain('cut off');
+    expect(message(await addCaptured(await arrived(flatHdr(64, 32).subarray(0, 300)), 'half.hdr', false))).toContain(
+      'cut off'
+    );
     const brief = (file: string) => ({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.captured, file } });
     expect(taken(sentBrief(project, brief(sha256))).brief.surroundings).toMatchObject({ file: sha256, most_px: null });
     expect(message(sentBrief(project, brief(NOT_THERE)))).toContain('choose a captured image');
     expect(message(sentBrief('no such project', brief(sha256)))).toContain('reload the page');
-    expect(message(sentBrief(project, { ...BRIEF_DEFAULTS, surroundings: { ...brief(sha256).surroundings, most_px: 3 } }))).toContain('surroundings.most_px');
+    expect(
+      message(sentBrief(project, { ...BRIEF_DEFAULTS, surroundings: { ...brief(sha256).surroundings, most_px: 3 } }))
+    ).toContain('surroundings.most_px');
   });
 });
 
@@ -100,7 +143,9 @@ describe('what is kept under a name', () => {
     expect(workspace().viewpoints).toMatchObject([{ name: 'By the door', viewpoint: { position_m: [3, 1.6, 4] } }]);
     expect(message(saveViewpoint(project, 'By the door', viewpoint))).toContain('already');
     expect(message(saveViewpoint(project, ' ', viewpoint))).toBe('give the viewpoint a name');
-    expect(message(saveViewpoint(project, 'Odd', { ...viewpoint, focal_length_mm: -1 }))).toContain('viewpoint.focal_length_mm');
+    expect(message(saveViewpoint(project, 'Odd', { ...viewpoint, focal_length_mm: -1 }))).toContain(
+      'viewpoint.focal_length_mm'
+    );
   });
   it('a step of quality is taken as it was kept, in every project; a cue stays in its own', async () => {
     const quality = { ...BRIEF_DEFAULTS.quality, samples: 77, grain: 3 };
@@ -111,7 +156,13 @@ describe('what is kept under a name', () => {
     expect(after.quality).toMatchObject({ samples: 77, grain: 3 });
     expect(standsAt(kept.part, after, 'step')).toBe(true);
     taken(keepPart(project, 'cue', 'Evening', BRIEF_DEFAULTS));
-    const other = taken(await createProject({ files: [{ upload: await arrived(await boxGlb({ size: 0.5 })), name: 'other.glb' }], unit: 'm', up: 'y' })).project;
+    const other = taken(
+      await createProject({
+        files: [{ upload: await arrived(await boxGlb({ size: 0.5 })), name: 'other.glb' }],
+        unit: 'm',
+        up: 'y'
+      })
+    ).project;
     expect(workspace().kept.map((k) => k.name)).toEqual(['Fast for Mondays', 'Evening']);
     expect(viewWorkspace(other)!.kept.map((k) => k.name)).toEqual(['Fast for Mondays']);
     taken(dropPart(kept.id));
@@ -119,14 +170,26 @@ describe('what is kept under a name', () => {
     expect(viewWorkspace(other)!.kept).toEqual([]);
   });
   it('a destination becomes what it asks for', () => {
-    const { part } = taken(keepPart(project, 'destination', 'Window of the shop', { ...BRIEF_DEFAULTS, size: { width_px: 900, height_px: 1600 } }));
-    expect(part).toMatchObject({ size: { width_px: 900, height_px: 1600 }, seen: { destination: { name: 'Window of the shop', size: { width_px: 900, height_px: 1600 } } } });
+    const { part } = taken(
+      keepPart(project, 'destination', 'Window of the shop', {
+        ...BRIEF_DEFAULTS,
+        size: { width_px: 900, height_px: 1600 }
+      })
+    );
+    expect(part).toMatchObject({
+      size: { width_px: 900, height_px: 1600 },
+      seen: { destination: { name: 'Window of the shop', size: { width_px: 900, height_px: 1600 } } }
+    });
   });
   it('is refused without a name, twice, of another kind, and when the brief is not one', () => {
     expect(message(keepPart(project, 'step', ' ', BRIEF_DEFAULTS))).toBe('give it a name');
     expect(message(keepPart(project, 'cue', 'Evening', BRIEF_DEFAULTS))).toContain('"Evening" is there already');
-    expect(message(keepPart(project, 'mood', 'Blue', BRIEF_DEFAULTS))).toContain('one of surroundings, cue, destination, step');
-    expect(message(keepPart(project, 'step', 'Odd', { version: 1, quality: { samples: 0 } }))).toContain('quality.samples');
+    expect(message(keepPart(project, 'mood', 'Blue', BRIEF_DEFAULTS))).toContain(
+      'one of surroundings, cue, destination, step'
+    );
+    expect(message(keepPart(project, 'step', 'Odd', { version: 1, quality: { samples: 0 } }))).toContain(
+      'quality.samples'
+    );
     expect(message(keepPart('no such project', 'step', 'Odd', BRIEF_DEFAULTS))).toContain('reload the page');
   });
 });
@@ -143,7 +206,14 @@ describe('pictures of a project', () => {
   });
   it('the desk shows each project with what it has, and how much is kept', async () => {
     const desk = await viewDesk();
-    expect(desk.projects.find((p) => p.id === project)).toMatchObject({ name: 'My box', pictures: 3, revision: 1, lead: null, last_proof: null, running: null });
+    expect(desk.projects.find((p) => p.id === project)).toMatchObject({
+      name: 'My box',
+      pictures: 3,
+      revision: 1,
+      lead: null,
+      last_proof: null,
+      running: null
+    });
     expect(desk).toMatchObject({ running: null, waiting: 0, kept: { films: 0, films_bytes: 0 } });
     expect(desk.kept.models_bytes).toBeGreaterThan(0);
     expect(desk.kept.free_bytes).toBeGreaterThan(0);

@@ -8,8 +8,18 @@ import { prepare, run } from '../../src/server/render/session';
 import { kernelModule, makeScene, matte, quad, sphere, viewFrom } from '../support/scenes';
 
 it('is the same as the whole there, within grain', async () => {
-  const scene = makeScene([quad([-4, 0, 4], [4, 0, 4], [4, 0, -4], [-4, 0, -4], matte([0.7, 0.3, 0.2])), sphere([0, 0.7, 0], 0.7, { metallic: 1, roughness: 0.3, baseColor: [0.2, 0.5, 0.9, 1] }), sphere([-1, 0.3, 0.8], 0.3, matte(0.8))]);
-  const brief: Brief = { ...BRIEF_DEFAULTS, viewpoint: viewFrom([1, 1.6, 3.2], [0, 0.5, 0]), exposure: { metered: true }, size: { width_px: 96, height_px: 64 }, quality: { ...BRIEF_DEFAULTS.quality, samples: 512, grain: null } };
+  const scene = makeScene([
+    quad([-4, 0, 4], [4, 0, 4], [4, 0, -4], [-4, 0, -4], matte([0.7, 0.3, 0.2])),
+    sphere([0, 0.7, 0], 0.7, { metallic: 1, roughness: 0.3, baseColor: [0.2, 0.5, 0.9, 1] }),
+    sphere([-1, 0.3, 0.8], 0.3, matte(0.8))
+  ]);
+  const brief: Brief = {
+    ...BRIEF_DEFAULTS,
+    viewpoint: viewFrom([1, 1.6, 3.2], [0, 0.5, 0]),
+    exposure: { metered: true },
+    size: { width_px: 96, height_px: 64 },
+    quality: { ...BRIEF_DEFAULTS.quality, samples: 512, grain: null }
+  };
   const shoot = async (of: Brief) => {
     const prepared = await prepare({ scene, brief: of, captured: null, module: kernelModule, threads: config.threads });
     const film = new MemoryFilm();

@@ -20,7 +20,10 @@ const { closeDatabase } = await import('../../src/server/store/database');
 
 let service: ChildProcess | null = null;
 const begin = () => {
-  service = spawn(process.execPath, ['build/render-service.mjs'], { env: { ...process.env, SPHAERA_ROOT: process.cwd(), SPHAERA_DATA: data }, stdio: 'inherit' });
+  service = spawn(process.execPath, ['build/render-service.mjs'], {
+    env: { ...process.env, SPHAERA_ROOT: process.cwd(), SPHAERA_DATA: data },
+    stdio: 'inherit'
+  });
 };
 const end = async (signal: NodeJS.Signals) => {
   const child = service!;
@@ -42,7 +45,11 @@ let project: string;
 let picture: string;
 const brief = () => viewWorkspace(project)!.pictures[0]!.brief;
 const ask = (samples: number, width = 192) => {
-  const changed = changeBrief(picture, { ...brief(), size: { width_px: width, height_px: 144 }, quality: { ...brief().quality, samples, scale: 1 } }, false);
+  const changed = changeBrief(
+    picture,
+    { ...brief(), size: { width_px: width, height_px: 144 }, quality: { ...brief().quality, samples, scale: 1 } },
+    false
+  );
   expect(changed.ok).toBe(true);
   const proof = requestProof(picture);
   if (!proof.ok) throw new Error(proof.message);
@@ -114,9 +121,13 @@ describe('the queue', () => {
       return now.state === 'done' && now;
     });
     expect(row).toMatchObject({ film_sha256, rays, samples: 96 });
-    const [before, after] = await Promise.all([rendered.value.id, anew.value.id].map((id) => sharp(screenPath(id)).stats()));
+    const [before, after] = await Promise.all(
+      [rendered.value.id, anew.value.id].map((id) => sharp(screenPath(id)).stats())
+    );
     // what 2,500 K makes white is blue by daylight
-    expect(after!.channels[2]!.mean - after!.channels[0]!.mean).toBeGreaterThan(before!.channels[2]!.mean - before!.channels[0]!.mean + 20);
+    expect(after!.channels[2]!.mean - after!.channels[0]!.mean).toBeGreaterThan(
+      before!.channels[2]!.mean - before!.channels[0]!.mean + 20
+    );
     const again = requestProof(picture);
     expect(again.ok && again.value.id).toBe(anew.value.id);
     moveStep(picture, -1);
@@ -170,20 +181,34 @@ describe('the queue', () => {
     expect(samples()).toBe(77);
   });
 
-  it('counts every change, so that of two states of a picture the newer is known: new, joined, back, forward; none for the same brief', () => {
-    const counts: number[] = [];
-    const count = () => counts.push(viewWorkspace(project)!.pictures[0]!.changes);
-    const withSamples = (samples: number) => ({ ...brief(), quality: { ...brief().quality, samples } });
-    count();
-    for (const act of [() => changeBrief(picture, withSamples(81), false), () => changeBrief(picture, withSamples(82), true), () => changeBrief(picture, withSamples(82), true), () => moveStep(picture, -1), () => moveStep(picture, 1), () => moveStep(picture, -1)]) {
-      act();
+  it(
+    'counts every change, so that of two states of a picture the newer is known: new, joined, back, ' +
+      'forward; none for the same brief',
+    () => {
+      const counts: number[] = [];
+      const count = () => counts.push(viewWorkspace(project)!.pictures[0]!.changes);
+      const withSamples = (samples: number) => ({ ...brief(), quality: { ...brief().quality, samples } });
       count();
+      for (const act of [
+        () => changeBrief(picture, withSamples(81), false),
+        () => changeBrief(picture, withSamples(82), true),
+        () => changeBrief(picture, withSamples(82), true),
+        () => moveStep(picture, -1),
+        () => moveStep(picture, 1),
+        () => moveStep(picture, -1)
+      ]) {
+        act();
+        count();
+      }
+      expect(counts.map((n) => n - counts[0]!)).toEqual([0, 1, 2, 2, 3, 4, 5]);
     }
-    expect(counts.map((n) => n - counts[0]!)).toEqual([0, 1, 2, 2, 3, 4, 5]);
-  });
+  );
 
   it('refuses a bad brief and keeps the one it has', () => {
-    expect(changeBrief(picture, { ...brief(), size: { width_px: -1, height_px: 5 } }, false)).toMatchObject({ ok: false, code: 'bad_brief' });
+    expect(changeBrief(picture, { ...brief(), size: { width_px: -1, height_px: 5 } }, false)).toMatchObject({
+      ok: false,
+      code: 'bad_brief'
+    });
     expect(brief().quality.samples).toBe(77);
   });
 });

@@ -1,4 +1,6 @@
-/** Light does not depend on size: the same picture at four sizes, scaled down to the smallest, is equal within grain. */
+/**
+ * Light does not depend on size: the same picture at four sizes, scaled down to the smallest, is equal within grain.
+ */
 import { expect, it } from 'vitest';
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../src/core/brief/brief';
 import { CHANNELS, tilesOf } from '../../src/core/film/film';
@@ -19,7 +21,14 @@ it('at 24, 48, 96 and 192 px, of a glossy, a matte and a glass ball under a sky 
   ]);
   const shoot = async (factor: number): Promise<number[]> => {
     const [width, height] = [SMALL.width * factor, SMALL.height * factor];
-    const brief: Brief = { ...BRIEF_DEFAULTS, viewpoint: viewFrom([1, 1.6, 3.2], [0, 0.4, 0]), surroundings: SURROUNDINGS_DEFAULTS.sky, exposure: { ev100: 14 }, size: { width_px: width, height_px: height }, quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES / factor ** 2, grain: null, firefly: 4 } };
+    const brief: Brief = {
+      ...BRIEF_DEFAULTS,
+      viewpoint: viewFrom([1, 1.6, 3.2], [0, 0.4, 0]),
+      surroundings: SURROUNDINGS_DEFAULTS.sky,
+      exposure: { ev100: 14 },
+      size: { width_px: width, height_px: height },
+      quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES / factor ** 2, grain: null, firefly: 4 }
+    };
     const prepared = await prepare({ scene, brief, captured: null, module: kernelModule, threads: config.threads });
     const film = new MemoryFilm();
     await run(prepared, film, kernelModule, config.threads, {});

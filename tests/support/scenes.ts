@@ -8,7 +8,14 @@ import { AID_LAYERS, CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
 import type { Vec3 } from '../../src/core/math/vec3';
 import type { LitScene } from '../../src/core/scene/lit-scene';
-import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight, type SceneMaterial } from '../../src/core/scene/scene';
+import {
+  boundsOf,
+  MATERIAL_DEFAULTS,
+  NO_INSTANCES,
+  type Scene,
+  type SceneLight,
+  type SceneMaterial
+} from '../../src/core/scene/scene';
 import { squaredGrain } from '../../src/core/quality/grain';
 import { centreFor, recentreCamera, recentreScene } from '../../src/core/scene/recentre';
 import { instantiate } from '../../src/kernel/host/kernel';
@@ -19,8 +26,15 @@ export const root = process.cwd();
 export const kernelModule = new WebAssembly.Module(readFileSync(join(root, 'build/kernel.wasm')));
 
 /** A pure Lambertian. */
-export const matte = (reflectance: number | Vec3): Partial<SceneMaterial> => ({ baseColor: typeof reflectance === 'number' ? [reflectance, reflectance, reflectance, 1] : [...reflectance, 1], specular: 0 });
-export const glowing = (radiance: number, reflectance = 0): Partial<SceneMaterial> => ({ ...matte(reflectance), emissive: [radiance, radiance, radiance], twoSided: false });
+export const matte = (reflectance: number | Vec3): Partial<SceneMaterial> => ({
+  baseColor: typeof reflectance === 'number' ? [reflectance, reflectance, reflectance, 1] : [...reflectance, 1],
+  specular: 0
+});
+export const glowing = (radiance: number, reflectance = 0): Partial<SceneMaterial> => ({
+  ...matte(reflectance),
+  emissive: [radiance, radiance, radiance],
+  twoSided: false
+});
 
 export interface Piece {
   positions: number[];
@@ -30,9 +44,20 @@ export interface Piece {
 }
 
 /** Corners counterclockwise as seen from the front. */
-export const quad = (a: Vec3, b: Vec3, c: Vec3, d: Vec3, material: Partial<SceneMaterial>): Piece => ({ positions: [...a, ...b, ...c, ...d], indices: [0, 1, 2, 0, 2, 3], material });
+export const quad = (a: Vec3, b: Vec3, c: Vec3, d: Vec3, material: Partial<SceneMaterial>): Piece => ({
+  positions: [...a, ...b, ...c, ...d],
+  indices: [0, 1, 2, 0, 2, 3],
+  material
+});
 
-export function sphere(at: Vec3, radius: number, material: Partial<SceneMaterial>, inward = false, rings = 48, segments = 96): Piece {
+export function sphere(
+  at: Vec3,
+  radius: number,
+  material: Partial<SceneMaterial>,
+  inward = false,
+  rings = 48,
+  segments = 96
+): Piece {
   const piece: Piece = { positions: [], normals: [], indices: [], material };
   const sign = inward ? -1 : 1;
   for (let j = 0; j <= rings; j++) {
@@ -48,8 +73,12 @@ export function sphere(at: Vec3, radius: number, material: Partial<SceneMaterial
   for (let j = 0; j < rings; j++) {
     for (let i = 0; i < segments; i++) {
       const a = j * row + i;
-      const triangles = [...(j > 0 ? [a, a + 1, a + row + 1] : []), ...(j < rings - 1 ? [a, a + row + 1, a + row] : [])];
-      for (let k = 0; k < triangles.length; k += 3) piece.indices.push(triangles[k]!, triangles[k + (inward ? 2 : 1)]!, triangles[k + (inward ? 1 : 2)]!);
+      const triangles = [
+        ...(j > 0 ? [a, a + 1, a + row + 1] : []),
+        ...(j < rings - 1 ? [a, a + row + 1, a + row] : [])
+      ];
+      for (let k = 0; k < triangles.length; k += 3)
+        piece.indices.push(triangles[k]!, triangles[k + (inward ? 2 : 1)]!, triangles[k + (inward ? 1 : 2)]!);
     }
   }
   return piece;
@@ -75,7 +104,10 @@ export function makeScene(pieces: Piece[], lights: SceneLight[] = []): Scene {
     if (p.normals) return p.normals;
     const [ax, ay, az, bx, by, bz, , , , dx, dy, dz] = p.positions as number[];
     const e = [bx! - ax!, by! - ay!, bz! - az!];
-    const f = p.positions.length === 12 ? [dx! - ax!, dy! - ay!, dz! - az!] : [p.positions[6]! - ax!, p.positions[7]! - ay!, p.positions[8]! - az!];
+    const f =
+      p.positions.length === 12
+        ? [dx! - ax!, dy! - ay!, dz! - az!]
+        : [p.positions[6]! - ax!, p.positions[7]! - ay!, p.positions[8]! - az!];
     const n = [e[1]! * f[2]! - e[2]! * f[1]!, e[2]! * f[0]! - e[0]! * f[2]!, e[0]! * f[1]! - e[1]! * f[0]!];
     const size = Math.hypot(...n);
     return Array.from({ length: p.positions.length / 3 }, () => n.map((v) => v / size)).flat();
@@ -97,16 +129,31 @@ export function makeScene(pieces: Piece[], lights: SceneLight[] = []): Scene {
     indices: Uint32Array.from(indices),
     triangleMaterials: Uint32Array.from(pieces.flatMap((p, m) => Array.from({ length: p.indices.length / 3 }, () => m)))
   };
-  return { ...NO_INSTANCES, geometry, materials: pieces.map((p) => ({ ...MATERIAL_DEFAULTS, ...p.material })), textures: [], lights, cameras: [], bounds: boundsOf(geometry.positions) };
+  return {
+    ...NO_INSTANCES,
+    geometry,
+    materials: pieces.map((p) => ({ ...MATERIAL_DEFAULTS, ...p.material })),
+    textures: [],
+    lights,
+    cameras: [],
+    bounds: boundsOf(geometry.positions)
+  };
 }
 
-export const even = (radiance: number): SurroundingsLight => ({ even: [radiance, radiance, radiance], image: null, sun: null });
+export const even = (radiance: number): SurroundingsLight => ({
+  even: [radiance, radiance, radiance],
+  image: null,
+  sun: null
+});
 export const dark: SurroundingsLight = { even: null, image: null, sun: null };
 export const viewFrom = (position_m: Vec3, target_m: Vec3, more: Partial<FreeViewpoint> = {}): FreeViewpoint => ({
   ...(BRIEF_DEFAULTS.viewpoint as FreeViewpoint),
   position_m: [...position_m],
   target_m: [...target_m],
-  up: Math.abs(position_m[1] - target_m[1]) > 10 * Math.hypot(position_m[0] - target_m[0], position_m[2] - target_m[2]) ? [0, 0, -1] : [0, 1, 0],
+  up:
+    Math.abs(position_m[1] - target_m[1]) > 10 * Math.hypot(position_m[0] - target_m[0], position_m[2] - target_m[2])
+      ? [0, 0, -1]
+      : [0, 1, 0],
   ...more
 });
 
@@ -129,23 +176,91 @@ export interface RenderOptions {
   leavesSlight?: boolean;
 }
 
-/** Rays a sample, mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings unscattered. */
-export function renderScene(scene: Scene | LitScene, view: FreeViewpoint, { width = 16, height = 16, samples = 64, bounces = 32, light = even(1), indoors = false, limits = {}, layers = 0, aids = false, ground = null, unmirrored = false, seed = 1, white = 1, leavesSlight = false }: RenderOptions = {}) {
+/**
+ * Rays a sample, mean radiance (rgb) of every pixel, its standard error, and the shares that reached the surroundings
+ * unscattered.
+ */
+export function renderScene(
+  scene: Scene | LitScene,
+  view: FreeViewpoint,
+  {
+    width = 16,
+    height = 16,
+    samples = 64,
+    bounces = 32,
+    light = even(1),
+    indoors = false,
+    limits = {},
+    layers = 0,
+    aids = false,
+    ground = null,
+    unmirrored = false,
+    seed = 1,
+    white = 1,
+    leavesSlight = false
+  }: RenderOptions = {}
+) {
   const seen = createCameraFrame(view, width / height)!;
   const centre: Vec3 = ground ? [0, 0, 0] : centreFor(seen.eye);
   const camera = recentreCamera(seen, centre);
   const packed = compileScene(recentreScene(scene, centre), kernelModule, undefined, ground?.height_m);
-  const { memory, buffers } = layOut(packed, { width, height, camera, bounces, firefly: 0, ground, unmirrored, seed, light, indoors, limits: { ...NO_LIMITS, ...limits }, layers, aids: aids ? { openness_m: 1000 } : null, white: leavesSlight ? white : undefined }, 1);
+  const { memory, buffers } = layOut(
+    packed,
+    {
+      width,
+      height,
+      camera,
+      bounces,
+      firefly: 0,
+      ground,
+      unmirrored,
+      seed,
+      light,
+      indoors,
+      limits: { ...NO_LIMITS, ...limits },
+      layers,
+      aids: aids ? { openness_m: 1000 } : null,
+      white: leavesSlight ? white : undefined
+    },
+    1
+  );
   const kernel = instantiate(kernelModule, memory, 0);
   kernel.takeRayCount();
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const rays = kernel.takeRayCount() / (width * height * samples);
   const stride = layers + (aids ? AID_LAYERS : 0);
   const film = new Float32Array(memory.buffer, buffers[0]!, tileFloats(width * height, stride));
-  const pixels = Array.from({ length: width * height }, (_, i) => [0, 1, 2].map((c) => (film[i * CHANNELS + c]! + film[i * CHANNELS + 3 + c]!) / samples) as [number, number, number]);
+  const pixels = Array.from(
+    { length: width * height },
+    (_, i) =>
+      [0, 1, 2].map((c) => (film[i * CHANNELS + c]! + film[i * CHANNELS + 3 + c]!) / samples) as [
+        number,
+        number,
+        number
+      ]
+  );
   const mean = [0, 1, 2].map((c) => pixels.reduce((s, p) => s + p[c]!, 0) / pixels.length) as [number, number, number];
-  const layerMeans = Array.from({ length: layers }, (_, g) => [0, 1, 2].map((c) => pixels.reduce((sum, _p, i) => sum + film[width * height * CHANNELS + (i * stride + g) * 3 + c]!, 0) / pixels.length / samples));
+  const layerMeans = Array.from({ length: layers }, (_, g) =>
+    [0, 1, 2].map(
+      (c) =>
+        pixels.reduce((sum, _p, i) => sum + film[width * height * CHANNELS + (i * stride + g) * 3 + c]!, 0) /
+        pixels.length /
+        samples
+    )
+  );
   const grain = Math.sqrt(squaredGrain(film, width * height, samples, white) / (width * height));
-  const aidsOf = (i: number) => film.subarray(width * height * CHANNELS + (i * stride + layers) * 3, width * height * CHANNELS + (i + 1) * stride * 3);
-  return { grain, rays, layerMeans, aidsOf, pixels, mean, shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples) };
+  const aidsOf = (i: number) =>
+    film.subarray(
+      width * height * CHANNELS + (i * stride + layers) * 3,
+      width * height * CHANNELS + (i + 1) * stride * 3
+    );
+  return {
+    grain,
+    rays,
+    layerMeans,
+    aidsOf,
+    pixels,
+    mean,
+    shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples)
+  };
 }

@@ -1,4 +1,7 @@
-/** The web side of use cases: same-origin checks, outcomes to answers, files, streams of events, and long work that tells how far it is. */
+/**
+ * The web side of use cases: same-origin checks, outcomes to answers, files, streams of events, and long work that
+ * tells how far it is.
+ */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import type { Outcome } from '../../server/usecases/identify';
@@ -6,7 +9,9 @@ import type { Outcome } from '../../server/usecases/identify';
 const STATUS: Record<string, number> = { gone: 404, fault: 500 };
 
 export function answer<T>(outcome: Outcome<T>): Response {
-  return outcome.ok ? Response.json(outcome.value) : Response.json({ code: outcome.code, message: outcome.message }, { status: STATUS[outcome.code] ?? 422 });
+  return outcome.ok
+    ? Response.json(outcome.value)
+    : Response.json({ code: outcome.code, message: outcome.message }, { status: STATUS[outcome.code] ?? 422 });
 }
 
 /** A mutation must come from our own pages: same host in Origin, and a host that is this machine's own. */
@@ -27,7 +32,10 @@ export async function readJson(request: Request): Promise<Record<string, unknown
 }
 
 /** What a library is asked to take in: a file that has arrived, by its hash, under its name; or the refusal. */
-export async function readUpload(request: Request, unnamed: string): Promise<Response | { upload: string; name: string; body: Record<string, unknown> }> {
+export async function readUpload(
+  request: Request,
+  unnamed: string
+): Promise<Response | { upload: string; name: string; body: Record<string, unknown> }> {
   const refusal = foreign(request);
   if (refusal) return refusal;
   const body = await readJson(request);
@@ -36,16 +44,31 @@ export async function readUpload(request: Request, unnamed: string): Promise<Res
 }
 
 /** A file's bytes; ends quietly when the one who asked has gone, which Readable.toWeb does not. */
-export const streamOf = (path: string): ReadableStream => (ReadableStream as unknown as { from(bytes: AsyncIterable<Uint8Array>): ReadableStream }).from(createReadStream(path));
+export const streamOf = (path: string): ReadableStream =>
+  (ReadableStream as unknown as { from(bytes: AsyncIterable<Uint8Array>): ReadableStream }).from(
+    createReadStream(path)
+  );
 
 /** A file; one that never changes under its address, unless `caching` says otherwise. */
-export async function sendFile(path: string | null, type: string, caching = 'private, max-age=31536000, immutable'): Promise<Response> {
-  const size = path && (await stat(path).then((s) => s.size, () => null));
+export async function sendFile(
+  path: string | null,
+  type: string,
+  caching = 'private, max-age=31536000, immutable'
+): Promise<Response> {
+  const size =
+    path &&
+    (await stat(path).then(
+      (s) => s.size,
+      () => null
+    ));
   if (!path || size === null) return new Response(null, { status: 404 });
-  return new Response(streamOf(path), { headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': caching } });
+  return new Response(streamOf(path), {
+    headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': caching }
+  });
 }
 
-export const badJson = () => Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });
+export const badJson = () =>
+  Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });
 
 /** Server-sent events: sends what `read` returns whenever it has changed. */
 export function events(request: Request, read: () => unknown, everyMs = 400): Response {
@@ -82,11 +105,23 @@ export function events(request: Request, read: () => unknown, everyMs = 400): Re
       clearInterval(timer);
     }
   });
-  return new Response(stream, { headers: { 'Content-Type': 'text/event-stream; charset=utf-8', 'Cache-Control': 'no-cache, no-transform', Connection: 'keep-alive' } });
+  return new Response(stream, {
+    headers: {
+      'Content-Type': 'text/event-stream; charset=utf-8',
+      'Cache-Control': 'no-cache, no-transform',
+      Connection: 'keep-alive'
+    }
+  });
 }
 
-/** Lines of JSON: `{news}` as often as there is any, then `{value}` or a refusal. `work` is told to stop when the one who asked has gone. */
-export function tell<T, N>(request: Request, work: (news: (news: N) => void, stop: AbortSignal) => Promise<Outcome<T>>): Response {
+/**
+ * Lines of JSON: `{news}` as often as there is any, then `{value}` or a refusal. `work` is told to stop when the one
+ * who asked has gone.
+ */
+export function tell<T, N>(
+  request: Request,
+  work: (news: (news: N) => void, stop: AbortSignal) => Promise<Outcome<T>>
+): Response {
   const encoder = new TextEncoder();
   const gone = new AbortController();
   request.signal.addEventListener('abort', () => gone.abort());
@@ -107,5 +142,7 @@ export function tell<T, N>(request: Request, work: (news: (news: N) => void, sto
       gone.abort();
     }
   });
-  return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson; charset=utf-8', 'Cache-Control': 'no-cache, no-transform' } });
+  return new Response(stream, {
+    headers: { 'Content-Type': 'application/x-ndjson; charset=utf-8', 'Cache-Control': 'no-cache, no-transform' }
+  });
 }

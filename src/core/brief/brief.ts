@@ -1,6 +1,6 @@
 /**
- * The brief: everything that decides a picture, as one versioned document. Public; described for users in docs/brief.md.
- * Lengths in metres, angles in degrees, light in cd/m2; each field carries its unit in its name.
+ * The brief: everything that decides a picture, as one versioned document. Public; described for users in
+ * docs/brief.md. Lengths in metres, angles in degrees, light in cd/m2; each field carries its unit in its name.
  */
 import type { QualityKey } from '../catalogue/quality';
 import { FIRST_DECISION } from '../film/film';
@@ -66,7 +66,9 @@ export interface CapturedSurroundings {
   file: string;
   rotation_deg: number;
   brightness_ev: number;
-  /** `image`: as it was captured; `true`: cut out, and a sun of its light and true size in its place; `none`: cut out. */
+  /**
+   * `image`: as it was captured; `true`: cut out, and a sun of its light and true size in its place; `none`: cut out.
+   */
   sun: CapturedSun;
   /** How far that sun is turned against the image. */
   sun_turn_deg: number;
@@ -86,7 +88,12 @@ export interface RoomSurroundings {
   rotation_deg: number;
   brightness_ev: number;
 }
-export type Surroundings = RoomSurroundings | EvenSurroundings | SkySurroundings | StudioSurroundings | CapturedSurroundings;
+export type Surroundings =
+  | RoomSurroundings
+  | EvenSurroundings
+  | SkySurroundings
+  | StudioSurroundings
+  | CapturedSurroundings;
 export type SurroundingsKind = Surroundings['kind'];
 
 export interface ShadowGround {
@@ -160,8 +167,17 @@ export interface BriefQuality {
   aids: boolean;
 }
 
-/** What is seen where nothing stands: the surroundings, nothing, an even grey of this CIE L*, two colours (six digits each) that grade into each other, paper, or a picture. */
-export type Background = { kind: 'own' } | { kind: 'clear' } | { kind: 'plain'; lightness: number } | GradedBackground | PaperBackground | PictureBackground;
+/**
+ * What is seen where nothing stands: the surroundings, nothing, an even grey of this CIE L*, two colours (six digits
+ * each) that grade into each other, paper, or a picture.
+ */
+export type Background =
+  | { kind: 'own' }
+  | { kind: 'clear' }
+  | { kind: 'plain'; lightness: number }
+  | GradedBackground
+  | PaperBackground
+  | PictureBackground;
 export interface GradedBackground {
   kind: 'graded';
   from: string;
@@ -232,7 +248,10 @@ export interface Brief {
   seen: Seen;
   quality: BriefQuality;
   ground: Ground;
-  /** Openings without a pane through which a room gets its light, beside those of the model; they make it clean sooner, not brighter. */
+  /**
+   * Openings without a pane through which a room gets its light, beside those of the model; they make it clean sooner,
+   * not brighter.
+   */
   openings: OpenFrame[];
   /** Of the model's lamps, what differs from the model, and lamps of the picture's own. */
   lamps: { groups: LampSetting[]; only: string | null; added: AddedLamp[]; regrouped: Regrouped[] };
@@ -263,7 +282,27 @@ export const BRIEF_DEFAULTS: Brief = {
   patch: null,
   bleed_mm: 0,
   seen: { destination: null, distance_m: null, file: 'png' },
-  quality: { step: 'study', samples: 96, grain: null, least: LEAST_UNSAID, bounces: 10, scale: 1, firefly: null, diffuse: null, gloss: null, glass: null, passes: 256, minutes: null, filter_px: 1.5, glow: true, layers: false, aids: false, aside: [], slim: [], plain: [] },
+  quality: {
+    step: 'study',
+    samples: 96,
+    grain: null,
+    least: LEAST_UNSAID,
+    bounces: 10,
+    scale: 1,
+    firefly: null,
+    diffuse: null,
+    gloss: null,
+    glass: null,
+    passes: 256,
+    minutes: null,
+    filter_px: 1.5,
+    glow: true,
+    layers: false,
+    aids: false,
+    aside: [],
+    slim: [],
+    plain: []
+  },
   ground: { kind: 'none' },
   openings: [],
   lamps: { groups: [], only: null, added: [], regrouped: [] },
@@ -272,10 +311,38 @@ export const BRIEF_DEFAULTS: Brief = {
 
 export const SURROUNDINGS_DEFAULTS: { [K in SurroundingsKind]: Extract<Surroundings, { kind: K }> } = {
   even: { kind: 'even', radiance: 1, color: [1, 1, 1] },
-  sky: { kind: 'sky', latitude_deg: 49.4, longitude_deg: 15.6, time: '2026-06-21T15:00:00+01:00', north_deg: 0, visibility_km: 40, mirror_deg: null, cloud: 0, heaps: null, brightness_ev: 0, sun_ev: 0, sky_ev: 0, moon_ev: 0, sun_warmth: 0, sky_warmth: 0, moon_warmth: 0 },
+  sky: {
+    kind: 'sky',
+    latitude_deg: 49.4,
+    longitude_deg: 15.6,
+    time: '2026-06-21T15:00:00+01:00',
+    north_deg: 0,
+    visibility_km: 40,
+    mirror_deg: null,
+    cloud: 0,
+    heaps: null,
+    brightness_ev: 0,
+    sun_ev: 0,
+    sky_ev: 0,
+    moon_ev: 0,
+    sun_warmth: 0,
+    sky_warmth: 0,
+    moon_warmth: 0
+  },
   studio: { kind: 'studio', set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 },
   room: { kind: 'room', room: 'windows', rotation_deg: 0, brightness_ev: 0 },
-  captured: { kind: 'captured', file: '', rotation_deg: 0, brightness_ev: 0, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, in_reflections: true, most_px: null }
+  captured: {
+    kind: 'captured',
+    file: '',
+    rotation_deg: 0,
+    brightness_ev: 0,
+    sun: 'image',
+    sun_turn_deg: 0,
+    pitch_deg: 0,
+    roll_deg: 0,
+    in_reflections: true,
+    most_px: null
+  }
 };
 
 export const CLAY_DEFAULTS: ClayLook = { kind: 'clay', grey: 0.6, material: null, glass: true };
@@ -296,14 +363,24 @@ export function canonicalJson(value: unknown): string {
 }
 
 /**
- * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step name. Samples and
- * grain stay in, because with the default limits they decide where each tile stops.
+ * The part of a brief that decides the film: no finish (it never needs a new render), not where it is seen, and no step
+ * name. Samples and grain stay in, because with the default limits they decide where each tile stops.
  */
 export function filmBrief(brief: Brief): FilmBrief {
   const { finish: _finish, seen: _seen, patch, bleed_mm, openings, quality, surroundings, ...rest } = brief;
   const { aside: _aside, slim: _slim, plain: _plain, least: said, ...always } = quality;
   const least = Math.max(FIRST_DECISION, said);
-  return { ...rest, surroundings: filmSurroundings(surroundings), ...(openings.length > 0 ? { openings } : {}), quality: { ...always, ...setAsideOf(brief), ...(quality.grain !== null && least !== LEAST_UNSAID ? { least } : {}) }, ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {}) };
+  return {
+    ...rest,
+    surroundings: filmSurroundings(surroundings),
+    ...(openings.length > 0 ? { openings } : {}),
+    quality: {
+      ...always,
+      ...setAsideOf(brief),
+      ...(quality.grain !== null && least !== LEAST_UNSAID ? { least } : {})
+    },
+    ...(patch ? { patch } : bleed_mm > 0 && 'ppi' in brief.size ? { bleed_mm } : {})
+  };
 }
 
 function filmSurroundings(surroundings: Surroundings): FilmBrief['surroundings'] {
@@ -313,7 +390,10 @@ function filmSurroundings(surroundings: Surroundings): FilmBrief['surroundings']
 }
 
 /** What came to briefs later is there only where it says something, so that films of before are still found. */
-export type FilmBrief = Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality' | 'surroundings'> & {
+export type FilmBrief = Omit<
+  Brief,
+  'finish' | 'seen' | 'patch' | 'bleed_mm' | 'openings' | 'quality' | 'surroundings'
+> & {
   surroundings: Surroundings | Omit<CapturedSurroundings, 'most_px'>;
   patch?: Patch;
   bleed_mm?: number;
@@ -321,7 +401,10 @@ export type FilmBrief = Omit<Brief, 'finish' | 'seen' | 'patch' | 'bleed_mm' | '
   quality: Omit<BriefQuality, 'aside' | 'slim' | 'plain' | 'least'> & SetAside & { least?: number };
 };
 
-/** Groups of objects that are left out, those that are slim copies, and materials that are plain; not there where there are none. */
+/**
+ * Groups of objects that are left out, those that are slim copies, and materials that are plain; not there where there
+ * are none.
+ */
 export interface SetAside {
   aside?: readonly string[];
   slim?: readonly string[];
@@ -332,8 +415,13 @@ export interface SetAside {
 export function setAsideOf({ quality: { step, aside, slim, plain } }: Pick<Brief, 'quality'>): SetAside {
   if (step !== 'glance' && step !== 'study') return {};
   const thin = slim.filter((g) => !isAmong(aside, g));
-  return { ...(aside.length > 0 ? { aside: [...aside].sort() } : {}), ...(thin.length > 0 ? { slim: thin.sort() } : {}), ...(plain.length > 0 ? { plain: [...plain].sort() } : {}) };
+  return {
+    ...(aside.length > 0 ? { aside: [...aside].sort() } : {}),
+    ...(thin.length > 0 ? { slim: thin.sort() } : {}),
+    ...(plain.length > 0 ? { plain: [...plain].sort() } : {})
+  };
 }
 
 /** What of a finish decides the picture that is made of a film; two of an equal one look alike. */
-export const developKey = ({ exposure_ev, white, denoise, background }: Finish): string => canonicalJson({ exposure_ev, white, denoise, background });
+export const developKey = ({ exposure_ev, white, denoise, background }: Finish): string =>
+  canonicalJson({ exposure_ev, white, denoise, background });

@@ -1,6 +1,6 @@
 /**
- * Cues switch the whole light at once: which of sky and lamps are on, how strong, and an exposure that fits. A sky moves to an hour of its
- * own day; other surroundings are dimmed. Hours and stops: common practice, no source.
+ * Cues switch the whole light at once: which of sky and lamps are on, how strong, and an exposure that fits. A sky
+ * moves to an hour of its own day; other surroundings are dimmed. Hours and stops: common practice, no source.
  */
 import { sunPosition, sunTimes } from '../lights/sun/position';
 import { type Brief, canonicalJson } from './brief';
@@ -34,15 +34,42 @@ function hourOf(cue: Cue, sky: Extract<Brief['surroundings'], { kind: 'sky' }>):
 }
 
 /** What a cue makes of a brief whose model has these groups of lamps. Dimmers and colours that were set stay. */
-export function followCue(brief: Brief, cue: Cue, groups: readonly string[]): Pick<Brief, 'surroundings' | 'lamps' | 'exposure'> {
+export function followCue(
+  brief: Brief,
+  cue: Cue,
+  groups: readonly string[]
+): Pick<Brief, 'surroundings' | 'lamps' | 'exposure'> {
   const around = brief.surroundings;
-  const surroundings = around.kind === 'sky' ? { ...around, time: hourOf(cue, around), brightness_ev: 0 } : around.kind === 'even' ? around : { ...around, brightness_ev: DIMMED_EV[cue] };
+  const surroundings =
+    around.kind === 'sky'
+      ? { ...around, time: hourOf(cue, around), brightness_ev: 0 }
+      : around.kind === 'even'
+        ? around
+        : { ...around, brightness_ev: DIMMED_EV[cue] };
   const known = new Map(brief.lamps.groups.map((g) => [g.group, g]));
   const lit = cue !== 'day';
-  return { surroundings, lamps: { ...brief.lamps, groups: groups.map((group) => ({ dim_ev: 0, kelvin: null, photometry: null, ...known.get(group), group, on: lit })), only: null }, exposure: { metered: true } };
+  return {
+    surroundings,
+    lamps: {
+      ...brief.lamps,
+      groups: groups.map((group) => ({
+        dim_ev: 0,
+        kelvin: null,
+        photometry: null,
+        ...known.get(group),
+        group,
+        on: lit
+      })),
+      only: null
+    },
+    exposure: { metered: true }
+  };
 }
 
 /** The cue that a brief stands at, if any. */
-export const cueOf = (brief: Brief, groups: readonly string[]): Cue | null => CUES.find((cue) => canonicalJson(pick(brief)) === canonicalJson(pick({ ...brief, ...followCue(brief, cue, groups) }))) ?? null;
+export const cueOf = (brief: Brief, groups: readonly string[]): Cue | null =>
+  CUES.find(
+    (cue) => canonicalJson(pick(brief)) === canonicalJson(pick({ ...brief, ...followCue(brief, cue, groups) }))
+  ) ?? null;
 
 const pick = ({ surroundings, lamps, exposure }: Brief) => ({ surroundings, lamps, exposure });

@@ -3,7 +3,8 @@ import type { Exposure } from './brief';
 
 export const whiteLuminance = (ev100: number): number => 1.2 * 2 ** ev100;
 
-export const evOfCamera = (fNumber: number, shutterSeconds: number, iso: number): number => Math.log2(((fNumber * fNumber) / shutterSeconds) * (100 / iso));
+export const evOfCamera = (fNumber: number, shutterSeconds: number, iso: number): number =>
+  Math.log2(((fNumber * fNumber) / shutterSeconds) * (100 / iso));
 
 /** EV100 that a brief states; null when it has it metered. */
 export function statedEv(exposure: Exposure): number | null {

@@ -15,7 +15,8 @@ export function readBrief(json: string): Brief {
   };
 }
 
-export const readSurroundings = (kept: Surroundings): Surroundings => ({ ...SURROUNDINGS_DEFAULTS[kept.kind], ...kept }) as Surroundings;
+export const readSurroundings = (kept: Surroundings): Surroundings =>
+  ({ ...SURROUNDINGS_DEFAULTS[kept.kind], ...kept }) as Surroundings;
 
 export function readLamps(kept: Brief['lamps'] | undefined): Brief['lamps'] {
   const lamps = { ...BRIEF_DEFAULTS.lamps, ...kept };

@@ -1,6 +1,6 @@
 /**
- * The brief as one plain sentence whose words open panels. Composed from the brief alone, so it is always true; clauses at
- * their default are left out. Numbers and their units are joined by a no-break space.
+ * The brief as one plain sentence whose words open panels. Composed from the brief alone, so it is always true; clauses
+ * at their default are left out. Numbers and their units are joined by a no-break space.
  */
 import { DESTINATIONS } from '../output/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
@@ -16,7 +16,20 @@ export type PanelKey = 'viewpoint' | 'surroundings' | 'lamps' | 'look' | 'size' 
 
 export type SentencePart = { text: string } | { word: string; panel: PanelKey; changed: boolean };
 
-export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
+export const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December'
+] as const;
 
 export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: string) => string): string {
   switch (s.kind) {
@@ -39,11 +52,15 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
   }
 }
 
-/** What covers a sky, in the words of weather reports (few to 2 eighths, scattered to 4, broken to 7; World Meteorological Organization); null for a clear one. */
+/**
+ * What covers a sky, in the words of weather reports (few to 2 eighths, scattered to 4, broken to 7; World
+ * Meteorological Organization); null for a clear one.
+ */
 function cloudWords({ cloud, heaps }: SkySurroundings): string | null {
   if (cloud >= 0.95) return 'overcast';
   const cover = heaps?.cover ?? 0;
-  const heaped = cover === 0 ? null : cover <= 0.25 ? 'few clouds' : cover <= 0.5 ? 'scattered clouds' : 'broken clouds';
+  const heaped =
+    cover === 0 ? null : cover <= 0.25 ? 'few clouds' : cover <= 0.5 ? 'scattered clouds' : 'broken clouds';
   const veil = cloud < 0.15 ? null : cloud <= 0.6 ? 'thin cloud' : 'much cloud';
   return heaped && veil ? `${heaped} under ${veil}` : (heaped ?? veil);
 }
@@ -52,7 +69,8 @@ const ppiText = (ppi: number) => `${Math.round(ppi * 10) / 10}${NBSP}ppi`;
 
 export function sizePhrase(size: SizeChoice): string {
   if ('paper' in size) return `${size.paper} ${size.orientation} at ${ppiText(size.ppi)}`;
-  if ('width_mm' in size) return `a sheet of ${size.width_mm}${NBSP}×${NBSP}${size.height_mm}${NBSP}mm at ${ppiText(size.ppi)}`;
+  if ('width_mm' in size)
+    return `a sheet of ${size.width_mm}${NBSP}×${NBSP}${size.height_mm}${NBSP}mm at ${ppiText(size.ppi)}`;
   return `a screen of ${size.width_px}${NBSP}×${NBSP}${size.height_px}${NBSP}px`;
 }
 
@@ -65,18 +83,29 @@ function destinationPhrase(name: string): string {
 /** The size, and whether it is what its destination asks for. */
 function sizeWords({ size, bleed_mm, seen: { destination } }: Brief, shown: Brief | null): SentencePart[] {
   const bleed = bleed_mm > 0 && 'ppi' in size ? ` with ${bleed_mm}${NBSP}mm bleed` : '';
-  const word = (text: string): SentencePart => ({ word: text + bleed, panel: 'size', changed: shown !== null && differs([size, bleed_mm], [shown.size, shown.bleed_mm]) });
+  const word = (text: string): SentencePart => ({
+    word: text + bleed,
+    panel: 'size',
+    changed: shown !== null && differs([size, bleed_mm], [shown.size, shown.bleed_mm])
+  });
   if (!destination) return [{ text: ', on ' }, word(sizePhrase(size))];
   const name = destinationPhrase(destination.name);
-  if (!differs(size, destination.size)) return [{ text: ', for ' }, word(`${name}${'ppi' in size ? `, ${ppiText(size.ppi)}` : ''}`)];
+  if (!differs(size, destination.size))
+    return [{ text: ', for ' }, word(`${name}${'ppi' in size ? `, ${ppiText(size.ppi)}` : ''}`)];
   const { ppi: _, ...sheet } = size as { ppi?: number };
   const { ppi, ...asked } = destination.size as { ppi?: number };
-  const wish = ppi === undefined ? sizePhrase(destination.size).replace(/^a screen of /, '') : differs(sheet, asked) ? sizePhrase(destination.size) : ppiText(ppi);
+  const wish =
+    ppi === undefined
+      ? sizePhrase(destination.size).replace(/^a screen of /, '')
+      : differs(sheet, asked)
+        ? sizePhrase(destination.size)
+        : ppiText(ppi);
   return [{ text: ', on ' }, word(sizePhrase(size)), { text: ` (${name} asks for ${wish})` }];
 }
 
 /** The place that asks for just this size. */
-export const destinationOfSize = (size: SizeChoice) => DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size)) ?? null;
+export const destinationOfSize = (size: SizeChoice) =>
+  DESTINATIONS.find((d) => canonicalJson(d.size) === canonicalJson(size)) ?? null;
 
 /** Short form for lists: "A3 landscape", "4K screen". */
 export function sizeLabel(size: SizeChoice): string {
@@ -87,11 +116,14 @@ export function sizeLabel(size: SizeChoice): string {
   return `${size.width_px} × ${size.height_px}${NBSP}px`;
 }
 
-const inWords = (n: number) => ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n);
+const inWords = (n: number) =>
+  ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n);
 
-export const groundPhrase = (ground: Ground): string | null => (ground.kind === 'none' ? null : ground.polish > 0 ? 'polished ground' : 'ground of shadow alone');
+export const groundPhrase = (ground: Ground): string | null =>
+  ground.kind === 'none' ? null : ground.polish > 0 ? 'polished ground' : 'ground of shadow alone';
 
-export const lookPhrase = (look: Look): string => (look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay');
+export const lookPhrase = (look: Look): string =>
+  look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay';
 
 const differs = (a: unknown, b: unknown) => canonicalJson(a) !== canonicalJson(b);
 
@@ -111,9 +143,15 @@ export interface SentenceContext {
 /** The sentence up to the quality, without what it costs. */
 export function composeSentence(brief: Brief, context: SentenceContext): SentencePart[] {
   const { shown } = context;
-  const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({ word: text, panel, changed: shown !== null && differs(now, before) });
+  const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({
+    word: text,
+    panel,
+    changed: shown !== null && differs(now, before)
+  });
   const ground = groundPhrase(brief.ground);
-  const groundWords: SentencePart[] = ground ? [{ text: ' on a ' }, word(ground, 'surroundings', brief.ground, shown?.ground)] : [];
+  const groundWords: SentencePart[] = ground
+    ? [{ text: ' on a ' }, word(ground, 'surroundings', brief.ground, shown?.ground)]
+    : [];
   const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
   const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
@@ -122,12 +160,19 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     { text: context.parallel ? ' seen ' : ' seen with a ' },
     word(lens, 'viewpoint', lensOf(brief), shown && lensOf(shown)),
     { text: ', lit by ' },
-    word(surroundingsPhrase(brief.surroundings, context.nameOfCaptured), 'surroundings', brief.surroundings, shown?.surroundings),
+    word(
+      surroundingsPhrase(brief.surroundings, context.nameOfCaptured),
+      'surroundings',
+      brief.surroundings,
+      shown?.surroundings
+    ),
     ...groundWords,
     ...lamps,
     { text: ', ' },
     word(lookPhrase(brief.look), 'look', brief.look, shown?.look),
-    ...(behind ? [{ text: ' before ' }, word(behind, 'surroundings', brief.finish.background, shown?.finish.background)] : []),
+    ...(behind
+      ? [{ text: ' before ' }, word(behind, 'surroundings', brief.finish.background, shown?.finish.background)]
+      : []),
     ...sizeWords(brief, shown),
     { text: ', at ' },
     word(QUALITY_STEPS[brief.quality.step].name, 'quality', brief.quality, shown?.quality),
@@ -159,30 +204,49 @@ const NAMED_LAMPS = 3;
 /** The lamps that are on, each a word; or the one that is seen alone, or that none is on. */
 function lampWords({ lamps }: Brief, { lampGroups, shown }: SentenceContext): SentencePart[] {
   if (lampGroups.length === 0) return [];
-  const word = (text: string, now: unknown, before: unknown): SentencePart => ({ word: text, panel: 'lamps', changed: shown !== null && differs(now, before) });
+  const word = (text: string, now: unknown, before: unknown): SentencePart => ({
+    word: text,
+    panel: 'lamps',
+    changed: shown !== null && differs(now, before)
+  });
   if (lamps.only !== null) return [{ text: ', ' }, word(`${lamps.only} alone`, lamps, shown?.lamps)];
   const lit = lampGroups.map((group) => settingOf(lamps, group)).filter((s) => s.on);
   if (lit.length === 0) return [{ text: ', ' }, word('lamps off', lamps, shown?.lamps)];
   const named = lit.length > NAMED_LAMPS ? lit.slice(0, NAMED_LAMPS - 1) : lit;
-  const words = named.map((s) => word(`${small(s.group)}${s.dim_ev === 0 ? '' : ` at ${percentOf(s.dim_ev)}`}`, s, shown && settingOf(shown.lamps, s.group)));
+  const words = named.map((s) =>
+    word(
+      `${small(s.group)}${s.dim_ev === 0 ? '' : ` at ${percentOf(s.dim_ev)}`}`,
+      s,
+      shown && settingOf(shown.lamps, s.group)
+    )
+  );
   if (lit.length > named.length) words.push(word(`${lit.length - named.length} more lamps`, lamps, shown?.lamps));
   return words.flatMap((w, i) => [{ text: i > 0 && i === words.length - 1 ? ' and ' : ', ' }, w]);
 }
 
 const small = (name: string) => name.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase());
 
-const lensOf = (brief: Brief) => ('camera' in brief.viewpoint ? brief.viewpoint.camera : [brief.viewpoint.focal_length_mm, brief.viewpoint.f_number, brief.viewpoint.projection]);
+const lensOf = (brief: Brief) =>
+  'camera' in brief.viewpoint
+    ? brief.viewpoint.camera
+    : [brief.viewpoint.focal_length_mm, brief.viewpoint.f_number, brief.viewpoint.projection];
 
 /** How many words of the sentence changed since the proof on the stage. */
 export function countChanges(brief: Brief, shown: Brief): number {
-  return (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'bleed_mm', 'quality'] as const).filter((key) => differs(brief[key], shown[key])).length + (differs([brief.finish.white, brief.finish.background], [shown.finish.white, shown.finish.background]) ? 1 : 0);
+  return (
+    (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'bleed_mm', 'quality'] as const).filter((key) =>
+      differs(brief[key], shown[key])
+    ).length +
+    (differs([brief.finish.white, brief.finish.background], [shown.finish.white, shown.finish.background]) ? 1 : 0)
+  );
 }
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */
 export function duration(seconds: number): string {
   const s = Math.max(0, Math.round(seconds));
   if (s < 60) return `${s}${NBSP}s`;
-  if (s < 3600) return s < 900 && s % 60 ? `${Math.floor(s / 60)}${NBSP}min ${s % 60}${NBSP}s` : `${Math.round(s / 60)}${NBSP}min`;
+  if (s < 3600)
+    return s < 900 && s % 60 ? `${Math.floor(s / 60)}${NBSP}min ${s % 60}${NBSP}s` : `${Math.round(s / 60)}${NBSP}min`;
   const minutes = Math.round(s / 60);
   return minutes % 60 ? `${Math.floor(minutes / 60)}${NBSP}h ${minutes % 60}${NBSP}min` : `${minutes / 60}${NBSP}h`;
 }

@@ -1,8 +1,11 @@
 /**
- * Paper formats in mm, portrait. Sources: ISO 216 (A and B); ANSI/ASME Y14.1 (ANSI and ARCH) and trade (Letter, Legal, Tabloid), whole inches;
- * photographic papers are whole or half inches too (common practice, no source).
+ * Paper formats in mm, portrait. Sources: ISO 216 (A and B); ANSI/ASME Y14.1 (ANSI and ARCH) and trade (Letter, Legal,
+ * Tabloid), whole inches; photographic papers are whole or half inches too (common practice, no source).
  */
-const inches = (width: number, height: number): readonly [number, number] => [Math.round(width * 254) / 10, Math.round(height * 254) / 10];
+const inches = (width: number, height: number): readonly [number, number] => [
+  Math.round(width * 254) / 10,
+  Math.round(height * 254) / 10
+];
 
 export const PAPERS = {
   A0: [841, 1189],

@@ -1,9 +1,9 @@
 /**
- * The four quality steps, named by what the image is for. `scale` is the share of the full size that is rendered; `samples` the
- * limit per pixel; `grain` the raw grain in L* at which a tile is done, null for all samples. Grain and least samples are set so that, denoised
- * and one to one, Study has a structural similarity of 0.96 to the truth, Present 0.985 and Exhibit 0.995: `npm run bench:quality`,
- * docs/quality.md. Bounces: eight look like many more in most rooms (common practice, no source), but light takes four to come through the
- * two walls of a glass and out again.
+ * The four quality steps, named by what the image is for. `scale` is the share of the full size that is rendered;
+ * `samples` the limit per pixel; `grain` the raw grain in L* at which a tile is done, null for all samples. Grain and
+ * least samples are set so that, denoised and one to one, Study has a structural similarity of 0.96 to the truth,
+ * Present 0.985 and Exhibit 0.995: `npm run bench:quality`, docs/quality.md. Bounces: eight look like many more in most
+ * rooms (common practice, no source), but light takes four to come through the two walls of a glass and out again.
  */
 export interface QualityStep {
   name: string;
@@ -17,10 +17,42 @@ export interface QualityStep {
 }
 
 export const QUALITY_STEPS = {
-  glance: { name: 'Glance', note: 'a quarter of the size, quickly: is the light right?', scale: 0.25, samples: 16, grain: null, least: 16, bounces: 8 },
-  study: { name: 'Study', note: 'half the size: is the picture right?', scale: 0.5, samples: 32, grain: 10, least: 16, bounces: 10 },
-  present: { name: 'Present', note: 'whole size, for a client’s table', scale: 1, samples: 256, grain: 5, least: 64, bounces: 12 },
-  exhibit: { name: 'Exhibit', note: 'whole size, as clean as it gets', scale: 1, samples: 2048, grain: 1, least: 256, bounces: 16 }
+  glance: {
+    name: 'Glance',
+    note: 'a quarter of the size, quickly: is the light right?',
+    scale: 0.25,
+    samples: 16,
+    grain: null,
+    least: 16,
+    bounces: 8
+  },
+  study: {
+    name: 'Study',
+    note: 'half the size: is the picture right?',
+    scale: 0.5,
+    samples: 32,
+    grain: 10,
+    least: 16,
+    bounces: 10
+  },
+  present: {
+    name: 'Present',
+    note: 'whole size, for a client’s table',
+    scale: 1,
+    samples: 256,
+    grain: 5,
+    least: 64,
+    bounces: 12
+  },
+  exhibit: {
+    name: 'Exhibit',
+    note: 'whole size, as clean as it gets',
+    scale: 1,
+    samples: 2048,
+    grain: 1,
+    least: 256,
+    bounces: 16
+  }
 } as const satisfies Record<string, QualityStep>;
 
 /** What a step sets of a brief's quality, but for its name. */

@@ -13,7 +13,8 @@ describe('sRGB (IEC 61966-2-1)', () => {
   });
   it('agrees with culori', () => {
     const toLinear = converter('lrgb');
-    for (const v of [0.01, 0.04, 0.2, 0.5, 0.9]) expect(decodeSrgb(v)).toBeCloseTo(toLinear({ mode: 'rgb', r: v, g: v, b: v }).r, 6);
+    for (const v of [0.01, 0.04, 0.2, 0.5, 0.9])
+      expect(decodeSrgb(v)).toBeCloseTo(toLinear({ mode: 'rgb', r: v, g: v, b: v }).r, 6);
   });
 });
 
@@ -40,7 +41,8 @@ describe('exposure (ISO 12232, ISO 2720)', () => {
     expect(evOfCamera(16, 1 / 125, 100)).toBeCloseTo(14.97, 2);
     expect(whiteLuminance(13) / whiteLuminance(12)).toBe(2);
   });
-  it('meters an even frame at its luminance', () => expect(meter(new Array(100).fill(800))).toBeCloseTo(evOfLuminance(800), 2));
+  it('meters an even frame at its luminance', () =>
+    expect(meter(new Array(100).fill(800))).toBeCloseTo(evOfLuminance(800), 2));
 });
 
 describe('tone curve', () => {

@@ -4,7 +4,11 @@ import { kelvinToRec709, kelvinToXy } from './kelvin';
 
 describe('colour from kelvin', () => {
   it('meets illuminant A at 2,856 K (CIE 15) and the black body at 6,500 and 10,000 K (Planck; values from memory)', () => {
-    for (const [kelvin, x, y] of [[2856, 0.44757, 0.40745], [6500, 0.3135, 0.3236], [10_000, 0.2807, 0.2884]] as const) {
+    for (const [kelvin, x, y] of [
+      [2856, 0.44757, 0.40745],
+      [6500, 0.3135, 0.3236],
+      [10_000, 0.2807, 0.2884]
+    ] as const) {
       const [a, b] = kelvinToXy(kelvin);
       expect(Math.abs(a - x)).toBeLessThan(0.001);
       expect(Math.abs(b - y)).toBeLessThan(0.001);

@@ -1,7 +1,8 @@
 /**
  * Colour of a lamp from its kelvin and tint: a black body's chromaticity, moved across the locus of black bodies.
- * Source of the locus: Krystek 1985, An algorithm to calculate correlated colour temperature, Color Research and Application 10(1);
- * 1,000 to 15,000 K, within 8e-5 of Planck in CIE 1960 uv. Its coefficients are written from memory and held to the published points of CIE 15.
+ * Source of the locus: Krystek 1985, An algorithm to calculate correlated colour temperature, Color Research and
+ * Application 10(1); 1,000 to 15,000 K, within 8e-5 of Planck in CIE 1960 uv. Its coefficients are written from memory
+ * and held to the published points of CIE 15.
  */
 import type { Vec3 } from '../math/vec3';
 import { xyzToRec709 } from './spaces';
@@ -18,9 +19,13 @@ export function locusPoint(kelvin: number): [u: number, v: number] {
   ];
 }
 
-/** CIE 1931 chromaticity. `tint`: hundredths of the CIE 1960 uv diagram off the locus, positive towards green. Throws outside 1,000 to 15,000 K. */
+/**
+ * CIE 1931 chromaticity. `tint`: hundredths of the CIE 1960 uv diagram off the locus, positive towards green. Throws
+ * outside 1,000 to 15,000 K.
+ */
 export function kelvinToXy(kelvin: number, tint = 0): [x: number, y: number] {
-  if (!(kelvin >= LEAST_KELVIN && kelvin <= MOST_KELVIN)) throw new RangeError(`kelvinToXy: expected ${LEAST_KELVIN} to ${MOST_KELVIN} K, got ${kelvin}`);
+  if (!(kelvin >= LEAST_KELVIN && kelvin <= MOST_KELVIN))
+    throw new RangeError(`kelvinToXy: expected ${LEAST_KELVIN} to ${MOST_KELVIN} K, got ${kelvin}`);
   let [u, v] = locusPoint(kelvin);
   if (tint !== 0) {
     const [a, b] = locusPoint(kelvin * 0.999);
@@ -40,7 +45,10 @@ const WHITE_KELVIN = 6504;
 export const MOST_COOL = -80;
 export const MOST_WARM = 220;
 
-/** What a filter of so many mired (a shift of 1e6 over kelvin: the same number looks like the same change whatever the light) does to a light, by channel; its luminance stays. Positive is warmer. */
+/**
+ * What a filter of so many mired (a shift of 1e6 over kelvin: the same number looks like the same change whatever the
+ * light) does to a light, by channel; its luminance stays. Positive is warmer.
+ */
 export function warmthGain(mired: number): Vec3 {
   if (mired === 0) return [1, 1, 1];
   const from = kelvinToRec709(WHITE_KELVIN);
@@ -48,7 +56,9 @@ export function warmthGain(mired: number): Vec3 {
   return [to[0] / from[0], to[1] / from[1], to[2] / from[2]];
 }
 
-/** Linear Rec. 709 of luminance 1; channels outside its gamut are cut off, which only deep orange below 1,900 K meets. */
+/**
+ * Linear Rec. 709 of luminance 1; channels outside its gamut are cut off, which only deep orange below 1,900 K meets.
+ */
 export function kelvinToRec709(kelvin: number, tint = 0): Vec3 {
   const [x, y] = kelvinToXy(kelvin, tint);
   const rgb = xyzToRec709([x / y, 1, (1 - x - y) / y]).map((c) => Math.max(0, c)) as unknown as Vec3;

@@ -1,10 +1,13 @@
-/** Linear Rec. 709 (the film's primaries, white D65) against CIE XYZ. Source: ITU-R BT.709, derived as in SMPTE RP 177. */
+/**
+ * Linear Rec. 709 (the film's primaries, white D65) against CIE XYZ. Source: ITU-R BT.709, derived as in SMPTE RP 177.
+ */
 import type { Vec3 } from '../math/vec3';
 
 export const LUMINANCE_REC709: Vec3 = [0.2126, 0.7152, 0.0722];
 
 /** Of the three values from `at` on. */
-export const luminanceAt = (values: ArrayLike<number>, at: number): number => 0.2126 * values[at]! + 0.7152 * values[at + 1]! + 0.0722 * values[at + 2]!;
+export const luminanceAt = (values: ArrayLike<number>, at: number): number =>
+  0.2126 * values[at]! + 0.7152 * values[at + 1]! + 0.0722 * values[at + 2]!;
 
 export const luminance = (rgb: ArrayLike<number>): number => luminanceAt(rgb, 0);
 

@@ -1,7 +1,8 @@
 /**
  * A coarse visible spectrum for the sun and the sky: SAMPLES bands of BAND_NM from 400 to 700 nm.
- * Colour matching: Wyman, Sloan and Shirley 2013, Simple Analytic Approximations to the CIE XYZ Color Matching Functions
- * (JCGT 2(2)), the multi-lobe fit of the 1931 observer, coefficients from memory of that paper; held by the white-point tests.
+ * Colour matching: Wyman, Sloan and Shirley 2013, Simple Analytic Approximations to the CIE XYZ Color Matching
+ * Functions (JCGT 2(2)), the multi-lobe fit of the 1931 observer, coefficients from memory of that paper; held by the
+ * white-point tests.
  */
 import type { Vec3 } from '../math/vec3';
 
@@ -46,7 +47,9 @@ export function planck(nm: number, kelvin: number): number {
   return 1 / (metres ** 5 * (Math.exp(1.4388e-2 / (metres * kelvin)) - 1));
 }
 
-/** Correlated colour temperature of a chromaticity. Source: McCamy 1992; good to a few kelvin from 2,000 to 12,500 K. */
+/**
+ * Correlated colour temperature of a chromaticity. Source: McCamy 1992; good to a few kelvin from 2,000 to 12,500 K.
+ */
 export function correlatedKelvin([x, y, z]: Vec3): number {
   const sum = x + y + z;
   const n = (x / sum - 0.332) / (y / sum - 0.1858);

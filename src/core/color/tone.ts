@@ -1,8 +1,9 @@
 /**
- * The default tone curve: scene luminance relative to the exposure's white (Lmax of ISO 12232) to displayed luminance, both
- * linear. Our own: y = x^n / (x^n + c), the response of a photoreceptor (Naka and Rushton 1966), a straight line in a
- * film's log-log plot with a shoulder and a toe. n is the slope at mid grey; c puts mid grey (a metered surface, 12.5/120 of white) at
- * L* = 50. Bright saturated colours lose some saturation, as film does, by a small crosstalk before the curve.
+ * The default tone curve: scene luminance relative to the exposure's white (Lmax of ISO 12232) to displayed luminance,
+ * both linear. Our own: y = x^n / (x^n + c), the response of a photoreceptor (Naka and Rushton 1966), a straight line
+ * in a film's log-log plot with a shoulder and a toe. n is the slope at mid grey; c puts mid grey (a metered surface,
+ * 12.5/120 of white) at L* = 50. Bright saturated colours lose some saturation, as film does, by a small crosstalk
+ * before the curve.
  */
 import { luminanceOfLightness } from './lightness';
 
@@ -35,7 +36,8 @@ export function toneColor(out: Float32Array | number[], r: number, g: number, b:
 
 /** The linear colour that toneColor made of it; what is white or near it has lost its own. */
 export function sceneColor([r, g, b]: readonly [number, number, number]): [number, number, number] {
-  const back = (y: number) => (y <= 0 ? 0 : ((Math.min(y, 0.999) * HALF_SATURATION) / (1 - Math.min(y, 0.999))) ** (1 / SLOPE));
+  const back = (y: number) =>
+    y <= 0 ? 0 : ((Math.min(y, 0.999) * HALF_SATURATION) / (1 - Math.min(y, 0.999))) ** (1 / SLOPE);
   const seen = [back(r), back(g), back(b)] as const;
   // the crosstalk keeps luminance
   const shared = CROSSTALK * (0.2126 * seen[0] + 0.7152 * seen[1] + 0.0722 * seen[2]);

@@ -10,7 +10,12 @@ const times = (m: BalanceMatrix, v: Vec3) => m.map((row) => row[0] * v[0] + row[
 
 describe('white balance', () => {
   it('makes a light of that kelvin and tint neutral and keeps its luminance', () => {
-    for (const [kelvin, tint] of [[2700, 0], [3200, 0.5], [5000, -0.4], [9000, 1]] as const) {
+    for (const [kelvin, tint] of [
+      [2700, 0],
+      [3200, 0.5],
+      [5000, -0.4],
+      [9000, 1]
+    ] as const) {
       for (const c of times(balanceMatrix({ kelvin, tint }), kelvinToRec709(kelvin, tint))) expect(c).toBeCloseTo(1, 3);
     }
   });
@@ -23,7 +28,11 @@ describe('white balance', () => {
     for (const c of times(balanceMatrix(found), d50)) expect(c).toBeCloseTo(1, 2);
     // a red under it, by the published matrix of D50 to D65
     const red: Vec3 = [0.4, 0.2, 0.1];
-    const adapted: Vec3 = [0.9555766 * red[0] - 0.0230393 * red[1] + 0.0631636 * red[2], -0.0282895 * red[0] + 1.0099416 * red[1] + 0.0210077 * red[2], 0.0122982 * red[0] - 0.020483 * red[1] + 1.3299098 * red[2]];
+    const adapted: Vec3 = [
+      0.9555766 * red[0] - 0.0230393 * red[1] + 0.0631636 * red[2],
+      -0.0282895 * red[0] + 1.0099416 * red[1] + 0.0210077 * red[2],
+      0.0122982 * red[0] - 0.020483 * red[1] + 1.3299098 * red[2]
+    ];
     const ours = times(balanceMatrix(found), xyzToRec709(red));
     for (const [i, c] of xyzToRec709(adapted).entries()) expect(ours[i]).toBeCloseTo(c, 2);
   });

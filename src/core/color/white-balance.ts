@@ -1,6 +1,6 @@
 /**
- * White balance: what a light of some kelvin and tint makes white is shown as the screen's white. Bradford's adaptation to cone responses
- * (Lam 1985; matrix of ICC.1:2022, annex E), as one matrix for linear Rec. 709.
+ * White balance: what a light of some kelvin and tint makes white is shown as the screen's white. Bradford's adaptation
+ * to cone responses (Lam 1985; matrix of ICC.1:2022, annex E), as one matrix for linear Rec. 709.
  */
 import type { Vec3 } from '../math/vec3';
 import { kelvinToXy, LEAST_KELVIN, locusPoint, MOST_KELVIN } from './kelvin';
@@ -31,7 +31,11 @@ const BRADFORD_BACK: BalanceMatrix = [
   [-0.0085287, 0.0400428, 0.9684867]
 ];
 
-const times = (m: BalanceMatrix, [x, y, z]: Vec3): Vec3 => [m[0][0] * x + m[0][1] * y + m[0][2] * z, m[1][0] * x + m[1][1] * y + m[1][2] * z, m[2][0] * x + m[2][1] * y + m[2][2] * z];
+const times = (m: BalanceMatrix, [x, y, z]: Vec3): Vec3 => [
+  m[0][0] * x + m[0][1] * y + m[0][2] * z,
+  m[1][0] * x + m[1][1] * y + m[1][2] * z,
+  m[2][0] * x + m[2][1] * y + m[2][2] * z
+];
 
 const D65 = rec709ToXyz([1, 1, 1]);
 
@@ -48,7 +52,9 @@ function adaptation(fromXyz: Vec3, toXyz: Vec3): BalanceMatrix {
   const to = times(BRADFORD, toXyz);
   const adapt = (rgb: Vec3): Vec3 => {
     const cone = times(BRADFORD, rec709ToXyz(rgb));
-    return xyzToRec709(times(BRADFORD_BACK, [(cone[0] * to[0]) / from[0], (cone[1] * to[1]) / from[1], (cone[2] * to[2]) / from[2]]));
+    return xyzToRec709(
+      times(BRADFORD_BACK, [(cone[0] * to[0]) / from[0], (cone[1] * to[1]) / from[1], (cone[2] * to[2]) / from[2]])
+    );
   };
   const [r, g, b] = [adapt([1, 0, 0]), adapt([0, 1, 0]), adapt([0, 0, 1])];
   return [
@@ -59,8 +65,8 @@ function adaptation(fromXyz: Vec3, toXyz: Vec3): BalanceMatrix {
 }
 
 /**
- * The balance that makes neutral what is displayed in this sRGB colour (0 to 1) while `now` is in force. Null where nothing can be told:
- * black, blown out, or too coloured for a white.
+ * The balance that makes neutral what is displayed in this sRGB colour (0 to 1) while `now` is in force. Null where
+ * nothing can be told: black, blown out, or too coloured for a white.
  */
 export function balanceOfSeen(srgb: Vec3, now: WhiteBalance | null): WhiteBalance | null {
   if (Math.max(...srgb) > BLOWN_OUT) return null;
@@ -71,7 +77,10 @@ export function balanceOfSeen(srgb: Vec3, now: WhiteBalance | null): WhiteBalanc
 // Displayed above this, a channel has lost how much there was.
 const BLOWN_OUT = 0.985;
 
-/** The balance that shows a linear Rec. 709 colour as neutral: the nearest black body and how far off it lies. Null for black, and for what no white light is like. */
+/**
+ * The balance that shows a linear Rec. 709 colour as neutral: the nearest black body and how far off it lies. Null for
+ * black, and for what no white light is like.
+ */
 export function balanceFor(rgb: Vec3): WhiteBalance | null {
   const [x, y, z] = rec709ToXyz(rgb);
   const k = x + 15 * y + 3 * z;

@@ -30,15 +30,34 @@ describe('the backdrop of a denoised film', () => {
     const noisy = tile(() => ({ share: 0.6, reflectance: 1, random: true }));
     const out = noisy.slice();
     evenBackdrop(noisy, out, SIZE, SIZE, SAMPLES);
-    const error = (data: Float32Array) => Math.sqrt(Array.from({ length: SIZE * SIZE }, (_, i) => (data[i * CHANNELS + 9]! / SAMPLES - 0.6) ** 2).reduce((a, b) => a + b, 0) / (SIZE * SIZE));
+    const error = (data: Float32Array) =>
+      Math.sqrt(
+        Array.from({ length: SIZE * SIZE }, (_, i) => (data[i * CHANNELS + 9]! / SAMPLES - 0.6) ** 2).reduce(
+          (a, b) => a + b,
+          0
+        ) /
+          (SIZE * SIZE)
+      );
     expect(error(noisy) / error(out)).toBeGreaterThan(4);
-    for (let i = 0; i < SIZE * SIZE; i++) if (out[i * CHANNELS + 9]! > 0) expect(out[i * CHANNELS + 6]! / out[i * CHANNELS + 9]!).toBeCloseTo(5, 4);
+    for (let i = 0; i < SIZE * SIZE; i++)
+      if (out[i * CHANNELS + 9]! > 0) expect(out[i * CHANNELS + 6]! / out[i * CHANNELS + 9]!).toBeCloseTo(5, 4);
   });
   it('keeps the edge of a thing before it', () => {
     // a thing on the left, the surroundings on the right, one column between that is half of each
-    const edge = tile((x) => (x < 15 ? { share: 0, reflectance: 0.3, random: false } : x > 15 ? { share: 1, reflectance: 1, random: false } : { share: 0.5, reflectance: 0.65, random: false }));
+    const edge = tile((x) =>
+      x < 15
+        ? { share: 0, reflectance: 0.3, random: false }
+        : x > 15
+          ? { share: 1, reflectance: 1, random: false }
+          : { share: 0.5, reflectance: 0.65, random: false }
+    );
     const out = edge.slice();
     evenBackdrop(edge, out, SIZE, SIZE, SAMPLES);
-    for (const [x, share] of [[14, 0], [15, 0.5], [16, 1]] as const) expect(shareAt(out, x, 10)).toBeCloseTo(share, 3);
+    for (const [x, share] of [
+      [14, 0],
+      [15, 0.5],
+      [16, 1]
+    ] as const)
+      expect(shareAt(out, x, 10)).toBeCloseTo(share, 3);
   });
 });

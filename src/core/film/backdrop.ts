@@ -1,8 +1,9 @@
 /**
- * The backdrop's share of a pixel (what came straight from the surroundings, channels 6 to 9) has grain of its own behind glass, where one sample
- * goes through and the next is mirrored. When the picture is denoised, it is evened out too: averaged over near pixels that show the same kind of thing
- * by their features (a bilateral filter joint with them, Petschnigg et al. 2004), within the tile. Silhouettes keep their edge: what lies on either
- * side of them has other features.
+ * The backdrop's share of a pixel (what came straight from the surroundings, channels 6 to 9) has grain of its own
+ * behind glass, where one sample goes through and the next is mirrored. When the picture is denoised, it is evened out
+ * too: averaged over near pixels that show the same kind of thing by their features (a bilateral filter joint with
+ * them, Petschnigg et al. 2004), within the tile. Silhouettes keep their edge: what lies on either side of them has
+ * other features.
  */
 import { luminanceAt } from '../color/spaces';
 import { CHANNELS, FEATURES } from './film';
@@ -18,8 +19,17 @@ export function isAlone(tile: Float32Array, p: number): boolean {
   return whole > 0 && Math.abs(luminanceAt(tile, p + 6) - whole) <= 1e-4 * whole;
 }
 
-/** Writes the evened channels of `tile` into `out`; both of width x height px. Pixels without backdrop, or with nothing else, stay as they are. */
-export function evenBackdrop(tile: Float32Array, out: Float32Array, width: number, height: number, samples: number): void {
+/**
+ * Writes the evened channels of `tile` into `out`; both of width x height px. Pixels without backdrop, or with nothing
+ * else, stay as they are.
+ */
+export function evenBackdrop(
+  tile: Float32Array,
+  out: Float32Array,
+  width: number,
+  height: number,
+  samples: number
+): void {
   const k = 1 / samples;
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {

@@ -48,12 +48,18 @@ export class FinishedFilm implements FilmSource {
 }
 
 /**
- * A tile whose radiance is, by `amount` (0 to 1), what a filter made of it; `clean` holds rgb means. The rest of the film is
- * as it was, but for the backdrop: evened out where it is seen by its share (backdrop.ts), and the shadow on a ground, which has the picture's
- * grain and loses it with the picture where nothing else is seen.
+ * A tile whose radiance is, by `amount` (0 to 1), what a filter made of it; `clean` holds rgb means. The rest of the
+ * film is as it was, but for the backdrop: evened out where it is seen by its share (backdrop.ts), and the shadow on a
+ * ground, which has the picture's grain and loses it with the picture where nothing else is seen.
  * Both halves become alike, so a mixed tile is for looking at and not for measuring grain.
  */
-export function mixClean(tile: Float32Array, { width, height }: Pick<TileRect, 'width' | 'height'>, samples: number, clean: Float32Array, amount: number): Float32Array {
+export function mixClean(
+  tile: Float32Array,
+  { width, height }: Pick<TileRect, 'width' | 'height'>,
+  samples: number,
+  clean: Float32Array,
+  amount: number
+): Float32Array {
   const out = tile.slice();
   if (amount > 0) evenBackdrop(tile, out, width, height, samples);
   for (let i = 0; i < width * height; i++) {

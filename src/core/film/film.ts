@@ -1,6 +1,7 @@
 /**
  * The film's shape: tiles of TILE x TILE pixels, each with the sums of its samples. Channels of a pixel, f32:
- *   0..2 even samples, 3..5 odd samples (two independent halves), 6..8 what came straight from the surroundings, 9 its share,
+ * 0..2 even samples, 3..5 odd samples (two independent halves), 6..8 what came straight from the surroundings, 9 its
+ *   share,
  *   and features that guide the denoiser, followed through mirror and glass: 10..12 reflectance, 13..15 normal.
  * Radiances are scene-referred, linear Rec. 709, cd/m2. 64 bytes a pixel.
  */
@@ -14,7 +15,10 @@ export interface FilmLayers {
   aids: { objects: string[]; materials: string[] } | null;
 }
 export const NO_LAYERS: FilmLayers = { groups: [], aids: null };
-/** Layers of three floats that the aids take: direct light, gloss, glass, openness, depth, hits, four places of an object and its samples, four of a material. */
+/**
+ * Layers of three floats that the aids take: direct light, gloss, glass, openness, depth, hits, four places of an
+ * object and its samples, four of a material.
+ */
 export const AID_LAYERS = 10;
 export const AID_OBJECTS = 12;
 export const AID_MATERIALS = 20;
@@ -42,7 +46,13 @@ export function tilesOf(width: number, height: number): TileRect[] {
     for (let c = 0; c < columns; c++) {
       const x = c * TILE_PX;
       const y = r * TILE_PX;
-      tiles.push({ index: r * columns + c, x, y, width: Math.min(TILE_PX, width - x), height: Math.min(TILE_PX, height - y) });
+      tiles.push({
+        index: r * columns + c,
+        x,
+        y,
+        width: Math.min(TILE_PX, width - x),
+        height: Math.min(TILE_PX, height - y)
+      });
     }
   }
   const away = (t: TileRect) => (t.x + t.width / 2 - width / 2) ** 2 + (t.y + t.height / 2 - height / 2) ** 2;
@@ -53,8 +63,8 @@ export function tilesOf(width: number, height: number): TileRect[] {
 export const SPAN = 16;
 
 /**
- * Cumulative sample counts at which a tile is handed on, checked for grain and saved: two quick looks at the whole picture, a span, then
- * doublings, then the limit. A limit below or between them is its own last step.
+ * Cumulative sample counts at which a tile is handed on, checked for grain and saved: two quick looks at the whole
+ * picture, a span, then doublings, then the limit. A limit below or between them is its own last step.
  */
 export function passEnds(samples: number): number[] {
   const ends = [1, 4].filter((end) => end < samples);

@@ -28,7 +28,8 @@ export class LampShares {
   add(tile: TileRect, data: ArrayLike<number>): void {
     const n = this.groups.length;
     const layers = tile.width * tile.height * CHANNELS;
-    if (data.length < tileFloats(tile.width * tile.height, n)) throw new RangeError(`LampShares.add: expected ${n} layers`);
+    if (data.length < tileFloats(tile.width * tile.height, n))
+      throw new RangeError(`LampShares.add: expected ${n} layers`);
     for (let y = 0; y < tile.height; y++) {
       for (let x = 0; x < tile.width; x++) {
         const key = Math.floor((tile.y + y) / BLOCK_PX) * 65_536 + Math.floor((tile.x + x) / BLOCK_PX);

@@ -20,7 +20,8 @@ describe('what is put behind the model', () => {
   });
   it('grades from one colour above to the other below, even at its ends, half way in the middle', () => {
     const sky: Background = { kind: 'graded', from: '#204080', to: '#e0c0a0', angle_deg: 0, spread: 0.5 };
-    const near = (a: number[], b: number[]) => expect(Math.max(...a.map((v, c) => Math.abs(v - b[c]!)))).toBeLessThan(1);
+    const near = (a: number[], b: number[]) =>
+      expect(Math.max(...a.map((v, c) => Math.abs(v - b[c]!)))).toBeLessThan(1);
     near(codes(at(sky, 0.2, 0.1)), [0x20, 0x40, 0x80]);
     near(codes(at(sky, 0.9, 0.9)), [0xe0, 0xc0, 0xa0]);
     near(codes(at(sky, 0.5, 0.5)), [0x80, 0x80, 0x90]);
@@ -37,19 +38,36 @@ describe('what is put behind the model', () => {
   });
   it('a picture covers the sheet, upright, as large as it must be', () => {
     // 4 x 2 px, red growing to the right, green downward
-    const image = { width: 4, height: 2, pixels: Uint8Array.from({ length: 32 }, (_, i) => [60 * ((i >> 2) % 4), 200 * (i >> 4), 10, 255][i % 4]!) };
-    const picture: PictureBackground = { kind: 'picture', file: 'a', across: 0.5, down: 0.5, enlarged: 1, lighter_ev: 0 };
+    const image = {
+      width: 4,
+      height: 2,
+      pixels: Uint8Array.from({ length: 32 }, (_, i) => [60 * ((i >> 2) % 4), 200 * (i >> 4), 10, 255][i % 4]!)
+    };
+    const picture: PictureBackground = {
+      kind: 'picture',
+      file: 'a',
+      across: 0.5,
+      down: 0.5,
+      enlarged: 1,
+      lighter_ev: 0
+    };
     const at = (u: number, v: number, aspect: number, more: Partial<PictureBackground> = {}) => {
       const out = [0, 0, 0];
       behindOf({ ...picture, ...more }, aspect, image)!(u, v, out);
       return codes(out).map(Math.round);
     };
     // pixel centres are met exactly on a sheet of its own proportion
-    for (const x of [0, 1, 2, 3]) for (const y of [0, 1]) expect(at((x + 0.5) / 4, (y + 0.5) / 2, 2)).toEqual([60 * x, 200 * y, 10]);
+    for (const x of [0, 1, 2, 3])
+      for (const y of [0, 1]) expect(at((x + 0.5) / 4, (y + 0.5) / 2, 2)).toEqual([60 * x, 200 * y, 10]);
     // of a square sheet it overhangs at both sides by half of what is left over: columns 1 and 2 stay
     expect([at(0.25, 0.25, 1), at(0.75, 0.25, 1)].map((c) => c[0])).toEqual([60, 120]);
     expect([at(0.25, 0.25, 1, { across: 0 }), at(0.75, 0.25, 1, { across: 1 })].map((c) => c[0])).toEqual([0, 180]);
-    expect(coveredPart(image, { across: 1, down: 0, enlarged: 2 }, 2)).toEqual({ x: 0.5, y: 0, width: 0.5, height: 0.5 });
+    expect(coveredPart(image, { across: 1, down: 0, enlarged: 2 }, 2)).toEqual({
+      x: 0.5,
+      y: 0,
+      width: 0.5,
+      height: 0.5
+    });
     // beyond the sheet, in the bleed, it goes on mirrored
     expect(at(-1 / 8, 0.25, 2)).toEqual(at(1 / 8, 0.25, 2));
     expect(at(0.125, 1.25, 2)).toEqual(at(0.125, 0.75, 2));
@@ -58,13 +76,24 @@ describe('what is put behind the model', () => {
     expect(behindOf(picture, 2, null)).toBeNull();
   });
   it('is read no larger than it is seen, and no larger than it is', () => {
-    expect(backdropPixels({ width: 8000, height: 4000 }, { enlarged: 1 }, 1000, 1000)).toEqual({ width: 2000, height: 1000 });
-    expect(backdropPixels({ width: 8000, height: 4000 }, { enlarged: 2 }, 1000, 1000)).toEqual({ width: 4000, height: 2000 });
-    expect(backdropPixels({ width: 800, height: 400 }, { enlarged: 1 }, 3000, 1000)).toEqual({ width: 800, height: 400 });
+    expect(backdropPixels({ width: 8000, height: 4000 }, { enlarged: 1 }, 1000, 1000)).toEqual({
+      width: 2000,
+      height: 1000
+    });
+    expect(backdropPixels({ width: 8000, height: 4000 }, { enlarged: 2 }, 1000, 1000)).toEqual({
+      width: 4000,
+      height: 2000
+    });
+    expect(backdropPixels({ width: 800, height: 400 }, { enlarged: 1 }, 3000, 1000)).toEqual({
+      width: 800,
+      height: 400
+    });
   });
   it('paper has a fine grain about its lightness, the same at every size', () => {
     const sheet: Background = { kind: 'paper', lightness: 90, corner: null, fall: 0, grain: 2 };
-    const values = Array.from({ length: 2000 }, (_, i) => lightness(at(sheet, (i % 50) / 50, Math.floor(i / 50) / 40)[0]!));
+    const values = Array.from({ length: 2000 }, (_, i) =>
+      lightness(at(sheet, (i % 50) / 50, Math.floor(i / 50) / 40)[0]!)
+    );
     const mean = values.reduce((a, b) => a + b) / values.length;
     const deviation = Math.sqrt(values.reduce((sum, v) => sum + (v - mean) ** 2, 0) / values.length);
     expect(mean).toBeCloseTo(90, 0);

@@ -1,6 +1,7 @@
 /**
- * What is put behind the model in the finish: an even grey, two colours that grade into each other, paper, or a picture. Displayed values, linear, by place in the
- * picture alone, so that it is the same in a tile, a small look and a large sheet.
+ * What is put behind the model in the finish: an even grey, two colours that grade into each other, paper, or a
+ * picture. Displayed values, linear, by place in the picture alone, so that it is the same in a tile, a small look and
+ * a large sheet.
  */
 import type { Background, PictureBackground } from '../brief/brief';
 import type { Corner } from '../catalogue/corners';
@@ -12,7 +13,8 @@ import type { SheetShare } from '../output/size';
 export type Behind = (u: number, v: number, out: number[]) => void;
 
 /** Of a six-digit colour, encoded, 0 to 1. */
-export const rgbOf = (hex: string): [number, number, number] => [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
+export const rgbOf = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
 
 /** A picture to stand behind the model, as large as it will be seen or smaller: rgba8, encoded sRGB, alpha not used. */
 export interface BackdropImage {
@@ -40,8 +42,17 @@ export function behindOf(background: Background, aspect: number, image: Backdrop
   }
 }
 
-/** From one colour to the other along a direction (0 downward, 90 to the right), over a share of the picture about its middle; even steps to the eye, as sRGB has them. */
-function graded(from: readonly number[], to: readonly number[], angle_deg: number, spread: number, aspect: number): Behind {
+/**
+ * From one colour to the other along a direction (0 downward, 90 to the right), over a share of the picture about its
+ * middle; even steps to the eye, as sRGB has them.
+ */
+function graded(
+  from: readonly number[],
+  to: readonly number[],
+  angle_deg: number,
+  spread: number,
+  aspect: number
+): Behind {
   const angle = (angle_deg * Math.PI) / 180;
   const [x, y] = [Math.sin(angle), Math.cos(angle)];
   const reach = (Math.abs(x) * aspect + Math.abs(y)) * Math.max(spread, 1e-3);
@@ -49,7 +60,8 @@ function graded(from: readonly number[], to: readonly number[], angle_deg: numbe
     const t = smooth(0.5 + ((u - 0.5) * aspect * x + (v - 0.5) * y) / reach);
     // half a step of 8 bits each way, or bands would show
     const dither = (hash(u, v, 0x51f1) - 0.5) / 255;
-    for (let c = 0; c < 3; c++) out[c] = decodeSrgb(Math.min(1, Math.max(0, from[c]! + (to[c]! - from[c]!) * t + dither)));
+    for (let c = 0; c < 3; c++)
+      out[c] = decodeSrgb(Math.min(1, Math.max(0, from[c]! + (to[c]! - from[c]!) * t + dither)));
   };
 }
 
@@ -59,27 +71,50 @@ const CELLS = [
   { count: 700, weight: 0.5 }
 ];
 
-/** A sheet of a lightness, L*, that grows lighter (or darker) by `fall` towards a corner and has a fine grain of `grain` L*. */
+/**
+ * A sheet of a lightness, L*, that grows lighter (or darker) by `fall` towards a corner and has a fine grain of `grain`
+ * L*.
+ */
 function paper(lightness: number, corner: Corner | null, fall: number, grain: number, aspect: number): Behind {
   const [toRight, toBottom] = [corner?.endsWith('right') ?? false, corner?.startsWith('lower') ?? false];
   return (u, v, out) => {
-    const near = corner === null ? 0 : 1 - Math.hypot((toRight ? 1 - u : u) * aspect, toBottom ? 1 - v : v) / Math.hypot(aspect, 1);
+    const near =
+      corner === null
+        ? 0
+        : 1 - Math.hypot((toRight ? 1 - u : u) * aspect, toBottom ? 1 - v : v) / Math.hypot(aspect, 1);
     let fine = 0;
-    for (const [i, { count, weight }] of CELLS.entries()) fine += weight * (2 * valueNoise(u * aspect * count, v * count, 101 + i) - 1);
+    for (const [i, { count, weight }] of CELLS.entries())
+      fine += weight * (2 * valueNoise(u * aspect * count, v * count, 101 + i) - 1);
     const value = luminanceOfLightness(Math.min(100, Math.max(0, lightness + fall * smooth(near) + grain * fine)));
     out.fill(value, 0, 3);
   };
 }
 
-/** What of a picture is seen on a sheet that it covers: its corner and size, as shares of the picture. `aspect`: width over height of the sheet. */
-export function coveredPart(image: { width: number; height: number }, { across, down, enlarged }: Pick<PictureBackground, 'across' | 'down' | 'enlarged'>, aspect: number): SheetShare {
+/**
+ * What of a picture is seen on a sheet that it covers: its corner and size, as shares of the picture. `aspect`: width
+ * over height of the sheet.
+ */
+export function coveredPart(
+  image: { width: number; height: number },
+  { across, down, enlarged }: Pick<PictureBackground, 'across' | 'down' | 'enlarged'>,
+  aspect: number
+): SheetShare {
   const own = image.width / image.height;
-  const [width, height] = own > aspect ? [aspect / own / enlarged, 1 / enlarged] : [1 / enlarged, own / aspect / enlarged];
+  const [width, height] =
+    own > aspect ? [aspect / own / enlarged, 1 / enlarged] : [1 / enlarged, own / aspect / enlarged];
   return { x: (1 - width) * across, y: (1 - height) * down, width, height };
 }
 
-/** How large a picture is best read for a sheet of so many pixels: so that one of it is one of the sheet's, and never larger than it is. */
-export function backdropPixels(image: { width: number; height: number }, { enlarged }: Pick<PictureBackground, 'enlarged'>, width: number, height: number): { width: number; height: number } {
+/**
+ * How large a picture is best read for a sheet of so many pixels: so that one of it is one of the sheet's, and never
+ * larger than it is.
+ */
+export function backdropPixels(
+  image: { width: number; height: number },
+  { enlarged }: Pick<PictureBackground, 'enlarged'>,
+  width: number,
+  height: number
+): { width: number; height: number } {
   const scale = Math.min(1, enlarged * Math.max(width / image.width, height / image.height));
   return { width: Math.max(1, Math.round(image.width * scale)), height: Math.max(1, Math.round(image.height * scale)) };
 }
@@ -93,8 +128,8 @@ const mirrored = (i: number, count: number) => {
 };
 
 /**
- * A picture that covers the sheet, by cubic convolution (Keys 1981, a = -1/2) of linear light; what is smaller than a pixel must be gone before.
- * In the bleed it goes on mirrored, so that it lies the same with bleed and without.
+ * A picture that covers the sheet, by cubic convolution (Keys 1981, a = -1/2) of linear light; what is smaller than a
+ * pixel must be gone before. In the bleed it goes on mirrored, so that it lies the same with bleed and without.
  */
 function pictured(image: BackdropImage, background: PictureBackground, aspect: number): Behind {
   const { width, height, pixels } = image;

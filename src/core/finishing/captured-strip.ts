@@ -1,4 +1,7 @@
-/** A captured image as a strip to turn it by: the whole circle, from 40 degrees below the horizon to 40 above, developed by its own metered exposure. */
+/**
+ * A captured image as a strip to turn it by: the whole circle, from 40 degrees below the horizon to 40 above, developed
+ * by its own metered exposure.
+ */
 import { meter, whiteLuminance } from '../brief/exposure';
 import { luminanceAt } from '../color/spaces';
 import { encodeSrgb } from '../color/srgb';
@@ -21,7 +24,9 @@ export function developStrip(image: ImageLike): Strip {
   const height = Math.max(1, small.height - 2 * top);
   const { width } = small;
   const band = small.pixels.subarray(top * width * 3, (top + height) * width * 3);
-  const white = whiteLuminance(meter(Float32Array.from({ length: width * height }, (_, i) => luminanceAt(band, i * 3))));
+  const white = whiteLuminance(
+    meter(Float32Array.from({ length: width * height }, (_, i) => luminanceAt(band, i * 3)))
+  );
   const pixels = new Uint8Array(width * height * 4).fill(255);
   const shown = [0, 0, 0];
   for (let i = 0; i < width * height; i++) {

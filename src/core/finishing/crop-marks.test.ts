@@ -4,7 +4,11 @@ import { withCropMarks } from './crop-marks';
 describe('crop marks', () => {
   // 100 ppi: a millimetre is 3.94 px; a picture of 200 x 120 px with 12 px (3 mm) of bleed
   const image = { width: 200, height: 120, pixels: new Uint8Array(200 * 120 * 4).fill(77) };
-  const marks = withCropMarks({ ...image, read: async (y, count) => image.pixels.subarray(y * 800, (y + count) * 800) }, 12, 100);
+  const marks = withCropMarks(
+    { ...image, read: async (y, count) => image.pixels.subarray(y * 800, (y + count) * 800) },
+    12,
+    100
+  );
   let marked = { width: 0, height: 0, pixels: new Uint8Array(0) };
   beforeAll(async () => {
     // in strips, as it is written
@@ -28,6 +32,7 @@ describe('crop marks', () => {
       expect(dark.length).toBe(40); // two of 5 mm
       expect(dark.every((y) => y < margin - 7 || y > marked.height - margin + 7)).toBe(true);
     }
-    for (const y of [margin + 12, marked.height - margin - 12]) expect(Array.from({ length: marked.width }, (_, x) => at(x, y)).filter((v) => v === 0).length).toBe(40);
+    for (const y of [margin + 12, marked.height - margin - 12])
+      expect(Array.from({ length: marked.width }, (_, x) => at(x, y)).filter((v) => v === 0).length).toBe(40);
   });
 });

@@ -1,6 +1,7 @@
 /**
- * Crop marks round a picture with bleed, as printers cut by them: hairlines that point at the corners of the trimmed sheet, on white, outside the bleed.
- * Lengths are common practice, no source: marks 5 mm long, a quarter point thick, 2 mm clear of the bleed and at least 3 mm of the trim.
+ * Crop marks round a picture with bleed, as printers cut by them: hairlines that point at the corners of the trimmed
+ * sheet, on white, outside the bleed. Lengths are common practice, no source: marks 5 mm long, a quarter point thick, 2
+ * mm clear of the bleed and at least 3 mm of the trim.
  */
 import { MM_PER_INCH } from '../units/units';
 import type { ImageRows } from './image-rows';
@@ -19,11 +20,22 @@ export function withCropMarks(image: ImageRows, bleedPx: number, ppi: number): I
   const thick = Math.max(1, Math.round(HAIRLINE_INCH * ppi));
   const [width, height] = [image.width + 2 * margin, image.height + 2 * margin];
   const length = px(MARK_MM);
-  const [left, right, top, bottom] = [margin + bleedPx, width - margin - bleedPx, margin + bleedPx, height - margin - bleedPx];
+  const [left, right, top, bottom] = [
+    margin + bleedPx,
+    width - margin - bleedPx,
+    margin + bleedPx,
+    height - margin - bleedPx
+  ];
   const half = thick >> 1;
   const marks: [x: number, y: number, width: number, height: number][] = [
-    ...[left, right].flatMap((x): [number, number, number, number][] => [[x - half, top - start - length, thick, length], [x - half, bottom + start, thick, length]]),
-    ...[top, bottom].flatMap((y): [number, number, number, number][] => [[left - start - length, y - half, length, thick], [right + start, y - half, length, thick]])
+    ...[left, right].flatMap((x): [number, number, number, number][] => [
+      [x - half, top - start - length, thick, length],
+      [x - half, bottom + start, thick, length]
+    ]),
+    ...[top, bottom].flatMap((y): [number, number, number, number][] => [
+      [left - start - length, y - half, length, thick],
+      [right + start, y - half, length, thick]
+    ])
   ];
   return {
     width,
@@ -33,10 +45,15 @@ export function withCropMarks(image: ImageRows, bleedPx: number, ppi: number): I
       const [first, end] = [Math.max(from, margin), Math.min(from + count, margin + image.height)];
       if (end > first) {
         const inside = await image.read(first - margin, end - first);
-        for (let y = first; y < end; y++) pixels.set(inside.subarray((y - first) * image.width * 4, (y - first + 1) * image.width * 4), ((y - from) * width + margin) * 4);
+        for (let y = first; y < end; y++)
+          pixels.set(
+            inside.subarray((y - first) * image.width * 4, (y - first + 1) * image.width * 4),
+            ((y - from) * width + margin) * 4
+          );
       }
       for (const [x, y, w, h] of marks) {
-        for (let j = Math.max(from, y); j < Math.min(from + count, y + h); j++) for (let i = x; i < x + w; i++) pixels.set([0, 0, 0, 255], ((j - from) * width + i) * 4);
+        for (let j = Math.max(from, y); j < Math.min(from + count, y + h); j++)
+          for (let i = x; i < x + w; i++) pixels.set([0, 0, 0, 255], ((j - from) * width + i) * 4);
       }
       return pixels;
     }

@@ -9,7 +9,10 @@ import { squaredGrain } from '../quality/grain';
 import { createDeveloper, linearTile } from './develop';
 
 const own: Finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } };
-/** One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance `behind`. */
+/**
+ * One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance
+ * `behind`.
+ */
 function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
   const p = new Float32Array(CHANNELS);
   p.fill((value * n) / 2, 0, 6);
@@ -19,13 +22,17 @@ function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
 }
 const develop = (tile: Float32Array, n: number, white: number, finish = own) => {
   const out = new Uint8Array(4);
-  createDeveloper({ width: 1, height: 1, white, finish })({ x: 0, y: 0, width: 1, height: 1, data: tile, samples: n }, out);
+  createDeveloper({ width: 1, height: 1, white, finish })(
+    { x: 0, y: 0, width: 1, height: 1, data: tile, samples: n },
+    out
+  );
   return [...out];
 };
 
 describe('developing', () => {
   it('is mean, exposure, tone curve, sRGB', () => {
-    for (const value of [0.5, 20, 80, 400]) expect(develop(pixel(value, 16), 16, 120)[0]).toBe(Math.round(255 * encodeSrgb(toneCurve(value / 120))));
+    for (const value of [0.5, 20, 80, 400])
+      expect(develop(pixel(value, 16), 16, 120)[0]).toBe(Math.round(255 * encodeSrgb(toneCurve(value / 120))));
   });
   it('never falls while light grows, from black to white, and what it has met before it develops as the first time', () => {
     const codes = () => {
@@ -42,7 +49,8 @@ describe('developing', () => {
     expect(new Set(first).size).toBe(256);
     expect(codes()).toEqual(first);
   });
-  it('a stop of exposure doubles what is developed', () => expect(develop(pixel(30, 16), 16, 120, { ...own, exposure_ev: 1 })).toEqual(develop(pixel(60, 16), 16, 120)));
+  it('a stop of exposure doubles what is developed', () =>
+    expect(develop(pixel(30, 16), 16, 120, { ...own, exposure_ev: 1 })).toEqual(develop(pixel(60, 16), 16, 120)));
   it('a white balance makes its light neutral', () => {
     const warm = new Float32Array(CHANNELS);
     const light = kelvinToRec709(3000);
@@ -51,11 +59,15 @@ describe('developing', () => {
     expect(Math.max(r!, g!, b!) - Math.min(r!, g!, b!)).toBeLessThanOrEqual(1);
     expect(develop(warm, 16, 120)[0]).toBeGreaterThan(develop(warm, 16, 120)[2]! + 40);
   });
-  it('does not depend on how many samples made the mean', () => expect(develop(pixel(30, 4), 4, 120)).toEqual(develop(pixel(30, 64), 64, 120)));
+  it('does not depend on how many samples made the mean', () =>
+    expect(develop(pixel(30, 4), 4, 120)).toEqual(develop(pixel(30, 64), 64, 120)));
   it('a clear background takes the surroundings away and keeps the thing’s own colour', () => {
     // half the pixel shows a thing of radiance 40, half the surroundings of radiance 100: mean 70
     const clear: Finish = { ...own, background: { kind: 'clear' } };
-    expect(develop(pixel(70, 16, 0.5, 100), 16, 120, clear)).toEqual([...develop(pixel(40, 16), 16, 120).slice(0, 3), 128]);
+    expect(develop(pixel(70, 16, 0.5, 100), 16, 120, clear)).toEqual([
+      ...develop(pixel(40, 16), 16, 120).slice(0, 3),
+      128
+    ]);
     expect(develop(pixel(100, 16, 1, 100), 16, 120, clear)).toEqual([0, 0, 0, 0]);
   });
   it('a plain background takes the place of the surroundings, by how much of them is seen', () => {
@@ -68,11 +80,17 @@ describe('developing', () => {
     expect(Math.abs(half - 255 * encodeSrgb(mixed))).toBeLessThan(1.5);
   });
   it('a background spreads over the whole sheet, of which a patch has its part', () => {
-    const graded: Finish = { ...own, background: { kind: 'graded', from: '#000000', to: '#ffffff', angle_deg: 90, spread: 1 } };
+    const graded: Finish = {
+      ...own,
+      background: { kind: 'graded', from: '#000000', to: '#ffffff', angle_deg: 90, spread: 1 }
+    };
     const alone = pixel(100, 16, 1, 100);
     const seen = (within: { x: number; width: number }) => {
       const out = new Uint8Array(4);
-      createDeveloper({ width: 1, height: 1, white: 120, finish: graded, within: { ...within, y: 0, height: 1 } })({ x: 0, y: 0, width: 1, height: 1, data: alone, samples: 16 }, out);
+      createDeveloper({ width: 1, height: 1, white: 120, finish: graded, within: { ...within, y: 0, height: 1 } })(
+        { x: 0, y: 0, width: 1, height: 1, data: alone, samples: 16 },
+        out
+      );
       return out[0]!;
     };
     expect(Math.abs(seen({ x: 0, width: 1 }) - 127)).toBeLessThanOrEqual(2);

@@ -1,6 +1,6 @@
 /**
- * Film to displayed pixels: mean of the samples, exposure, white balance, tone curve, sRGB, background. One tile at a time, so a sheet of any
- * size needs little memory. The film is never changed.
+ * Film to displayed pixels: mean of the samples, exposure, white balance, tone curve, sRGB, background. One tile at a
+ * time, so a sheet of any size needs little memory. The film is never changed.
  */
 import { encodeSrgb } from '../color/srgb';
 import { mixTone, toneCurve } from '../color/tone';
@@ -10,7 +10,8 @@ import { CHANNELS, type TileRect } from '../film/film';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
 import { type BackdropImage, behindOf } from './background';
 
-// Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has its own.
+// Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has
+// its own.
 const STEPS = 4096;
 const CODES = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / STEPS)));
 function code(linear: number): number {
@@ -18,8 +19,9 @@ function code(linear: number): number {
   return linear < 0.02 ? Math.round(255 * encodeSrgb(Math.max(0, linear))) : CODES[Math.round(linear * STEPS)]!;
 }
 
-// The code that the tone curve makes of a scene value, kept by the leading bits of the value's float: 512 steps an octave, most of which have one code alone. In the
-// others it is reckoned anew, so that the result is that of the curve, in a third of the time.
+// The code that the tone curve makes of a scene value, kept by the leading bits of the value's float: 512 steps an
+// octave, most of which have one code alone. In the others it is reckoned anew, so that the result is that of the
+// curve, in a third of the time.
 const DROPPED_BITS = 14;
 const UNKNOWN = 256;
 const SEVERAL = 257;
@@ -66,12 +68,19 @@ export interface FilmTile extends Omit<TileRect, 'index'> {
 }
 
 /**
- * Writes a tile's pixels as rgba8 into `out`, which holds whole rows of the picture from row `from` on. Colours under partial coverage are not
- * premultiplied.
+ * Writes a tile's pixels as rgba8 into `out`, which holds whole rows of the picture from row `from` on. Colours under
+ * partial coverage are not premultiplied.
  */
 export type DevelopTile = (tile: FilmTile, out: Uint8Array, from?: number) => void;
 
-export function createDeveloper({ width: pictureWidth, height: pictureHeight, white, finish, within = WHOLE_SHEET, backdrop = null }: Development): DevelopTile {
+export function createDeveloper({
+  width: pictureWidth,
+  height: pictureHeight,
+  white,
+  finish,
+  within = WHOLE_SHEET,
+  backdrop = null
+}: Development): DevelopTile {
   const { background } = finish;
   const behind = behindOf(background, (pictureWidth * within.height) / (pictureHeight * within.width), backdrop);
   const clear = behind !== null || background.kind === 'clear';
@@ -80,7 +89,12 @@ export function createDeveloper({ width: pictureWidth, height: pictureHeight, wh
   const rgb: number[] = [0, 0, 0];
   return ({ x: left, y: top, width, height, data: tile, samples }, out, from = 0) => {
     const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
-    const putBehind = (x: number, y: number) => behind!(within.x + (within.width * (left + x + 0.5)) / pictureWidth, within.y + (within.height * (top + y + 0.5)) / pictureHeight, back);
+    const putBehind = (x: number, y: number) =>
+      behind!(
+        within.x + (within.width * (left + x + 0.5)) / pictureWidth,
+        within.y + (within.height * (top + y + 0.5)) / pictureHeight,
+        back
+      );
     for (let y = 0; y < height; y++) {
       for (let x = 0; x < width; x++) {
         const p = (y * width + x) * CHANNELS;
@@ -105,7 +119,11 @@ export function createDeveloper({ width: pictureWidth, height: pictureHeight, wh
         }
         if (balance) {
           const [toR, toG, toB] = balance;
-          [r, g, b] = [toR[0] * r + toR[1] * g + toR[2] * b, toG[0] * r + toG[1] * g + toG[2] * b, toB[0] * r + toB[1] * g + toB[2] * b];
+          [r, g, b] = [
+            toR[0] * r + toR[1] * g + toR[2] * b,
+            toG[0] * r + toG[1] * g + toG[2] * b,
+            toB[0] * r + toB[1] * g + toB[2] * b
+          ];
         }
         mixTone(rgb, r * k, g * k, b * k);
         if (behind && cover < 1) {
@@ -119,8 +137,17 @@ export function createDeveloper({ width: pictureWidth, height: pictureHeight, wh
   };
 }
 
-/** Mean radiance of a tile as rgba f32 (alpha the coverage); clear film has what stands before the surroundings only, premultiplied as OpenEXR wants it. */
-export function linearTile(tile: Float32Array, pixels: number, samples: number, clear: boolean, out: Float32Array): void {
+/**
+ * Mean radiance of a tile as rgba f32 (alpha the coverage); clear film has what stands before the surroundings only,
+ * premultiplied as OpenEXR wants it.
+ */
+export function linearTile(
+  tile: Float32Array,
+  pixels: number,
+  samples: number,
+  clear: boolean,
+  out: Float32Array
+): void {
   const k = samples > 0 ? 1 / samples : 0;
   for (let i = 0; i < pixels; i++) {
     const p = i * CHANNELS;

@@ -3,7 +3,13 @@ import { CHANNELS } from '../film/film';
 import { createRandom } from '../sampling/random';
 import { changeBetween, lightnessesOf } from './change';
 
-const patches = Array.from({ length: 48 }, (_, index) => ({ index, x: (index % 8) * 20, y: Math.floor(index / 8) * 20, width: 12, height: 12 }));
+const patches = Array.from({ length: 48 }, (_, index) => ({
+  index,
+  x: (index % 8) * 20,
+  y: Math.floor(index / 8) * 20,
+  width: 12,
+  height: 12
+}));
 const size = { width: 160, height: 120 };
 const WHITE = 100;
 const SAMPLES = 8;

@@ -1,7 +1,8 @@
 /**
- * How much two renders of the same patches differ, their grain taken out. Each pixel has two halves with independent random numbers: the product of what
- * the halves differ by has the squared difference as its mean, whatever grain is in them, while a plain difference would count grain as change.
- * Limit: lightness of half as many samples is a little too low where there is grain; alike in both, so it cancels.
+ * How much two renders of the same patches differ, their grain taken out. Each pixel has two halves with independent
+ * random numbers: the product of what the halves differ by has the squared difference as its mean, whatever grain is in
+ * them, while a plain difference would count grain as change. Limit: lightness of half as many samples is a little too
+ * low where there is grain; alike in both, so it cancels.
  */
 import { CHANNELS, halves, type TileRect } from '../film/film';
 import { displayedLightness } from '../quality/grain';
@@ -13,7 +14,12 @@ export interface Lightnesses {
 }
 
 /** `films`: of each patch, sums over the samples. */
-export function lightnessesOf(films: readonly Float32Array[], patches: readonly TileRect[], samples: number, white: number): Lightnesses {
+export function lightnessesOf(
+  films: readonly Float32Array[],
+  patches: readonly TileRect[],
+  samples: number,
+  white: number
+): Lightnesses {
   const pixels = patches.reduce((sum, p) => sum + p.width * p.height, 0);
   const out: Lightnesses = { even: new Float64Array(pixels), odd: new Float64Array(pixels) };
   const [ke, ko] = halves(samples).map((n) => 1 / (n * white)) as [number, number];
@@ -36,7 +42,12 @@ export interface Change {
   at: { x: number; y: number };
 }
 
-export function changeBetween(a: Lightnesses, b: Lightnesses, patches: readonly TileRect[], { width, height }: { width: number; height: number }): Change {
+export function changeBetween(
+  a: Lightnesses,
+  b: Lightnesses,
+  patches: readonly TileRect[],
+  { width, height }: { width: number; height: number }
+): Change {
   let [sum, greatest, i] = [0, Number.NEGATIVE_INFINITY, 0];
   let at = { x: 0.5, y: 0.5 };
   for (const patch of patches) {

@@ -1,6 +1,6 @@
 /**
- * What costs time in a picture, from measurements of it: the same patches rendered with one thing less, with the same random numbers, so that what differs
- * is that thing alone. Nothing here is a rule; every figure is of this brief.
+ * What costs time in a picture, from measurements of it: the same patches rendered with one thing less, with the same
+ * random numbers, so that what differs is that thing alone. Nothing here is a rule; every figure is of this brief.
  */
 import { capital, NBSP, wholeText } from '../brief/amounts';
 import { type Brief, setAsideOf } from '../brief/brief';
@@ -29,7 +29,10 @@ export interface Cost {
   pair: Pair;
   /** Standard error of the share, for the goal that it was measured with. */
   error: number;
-  /** How much the picture changes: root mean square over its pixels of the difference of displayed lightness, L*, grain taken out. */
+  /**
+   * How much the picture changes: root mean square over its pixels of the difference of displayed lightness, L*, grain
+   * taken out.
+   */
   changes: number;
   /** Where it changes most, in shares of the picture. */
   at: { x: number; y: number };
@@ -42,7 +45,11 @@ export interface CostsSoFar {
 }
 
 /** What is tried on a brief. `groups`: of lamps that are on; `heaviest`: of objects. */
-export function savingsOf({ quality }: Brief, groups: readonly string[], heaviest: readonly Pick<WeightOfGroup, 'group' | 'triangles' | 'slim'>[]): Saving[] {
+export function savingsOf(
+  { quality }: Brief,
+  groups: readonly string[],
+  heaviest: readonly Pick<WeightOfGroup, 'group' | 'triangles' | 'slim'>[]
+): Saving[] {
   const out: Saving[] = [8, 4].filter((to) => to < quality.bounces).map((to) => ({ kind: 'bounces', to }));
   if (quality.layers) out.push({ kind: 'layers' });
   if (quality.aids) out.push({ kind: 'aids' });
@@ -66,7 +73,15 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
     case 'aids':
       return { quality: { ...quality, aids: false } };
     case 'lamps':
-      return { lamps: { ...lamps, groups: [...lamps.groups.filter((g) => !sameGroup(g.group, saving.group)), { ...settingOf(lamps, saving.group), on: false }] } };
+      return {
+        lamps: {
+          ...lamps,
+          groups: [
+            ...lamps.groups.filter((g) => !sameGroup(g.group, saving.group)),
+            { ...settingOf(lamps, saving.group), on: false }
+          ]
+        }
+      };
     case 'objects':
       return { quality: { ...quality, aside: [...quality.aside, saving.group] } };
     case 'material':
@@ -82,10 +97,15 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
 export function trySaving(saving: Saving, brief: Brief): Brief {
   const taken = { ...brief, ...takeSaving(saving, brief) };
   const quick = saving.kind === 'objects' || saving.kind === 'slim' || saving.kind === 'material';
-  return quick && Object.keys(setAsideOf(taken)).length === 0 ? { ...taken, quality: { ...taken.quality, step: 'study' } } : taken;
+  return quick && Object.keys(setAsideOf(taken)).length === 0
+    ? { ...taken, quality: { ...taken.quality, step: 'study' } }
+    : taken;
 }
 
-/** What a patch was tried with that the brief is without, or the other way round: "with dark walnut plain"; null when that is not how they differ. */
+/**
+ * What a patch was tried with that the brief is without, or the other way round: "with dark walnut plain"; null when
+ * that is not how they differ.
+ */
 export function triedWith(patch: Brief, brief: Brief): string | null {
   const [tried, own] = [patch.quality, brief.quality];
   const more = (a: readonly string[], b: readonly string[]) => a.find((name) => !isAmong(b, name));
@@ -101,7 +121,13 @@ export function triedWith(patch: Brief, brief: Brief): string | null {
   if (own.layers && !tried.layers) return 'without each light’s share';
   if (own.aids && !tried.aids) return 'without masks and depth';
   const [image, whole] = [patch.surroundings, brief.surroundings];
-  if (image.kind === 'captured' && whole.kind === 'captured' && image.most_px !== null && image.most_px !== whole.most_px) return `with the image at ${wholeText(image.most_px)}${NBSP}px`;
+  if (
+    image.kind === 'captured' &&
+    whole.kind === 'captured' &&
+    image.most_px !== null &&
+    image.most_px !== whole.most_px
+  )
+    return `with the image at ${wholeText(image.most_px)}${NBSP}px`;
   return null;
 }
 
@@ -115,16 +141,29 @@ const SURE = 2;
 // A share that is surer than this is not measured further.
 const MOST_OFF = 0.03;
 
-/** Share of a brief's time, 0 to 1, and how far it may be off; whether it is worth a sentence, and whether more turns would tell more. */
+/**
+ * Share of a brief's time, 0 to 1, and how far it may be off; whether it is worth a sentence, and whether more turns
+ * would tell more.
+ */
 export function saves({ pair, error }: Pick<Cost, 'pair' | 'error'>, { quality }: Pick<Brief, 'quality'>) {
   const share = savedShare(pair, quality);
   const off = SURE * error;
-  return { share, off, said: share >= Math.max(LEAST_SAVED, off), settled: off <= MOST_OFF || share + off < LEAST_SAVED };
+  return {
+    share,
+    off,
+    said: share >= Math.max(LEAST_SAVED, off),
+    settled: off <= MOST_OFF || share + off < LEAST_SAVED
+  };
 }
 
-/** Those that are worth a sentence, the most first; a coarser image is measured only where it spares memory worth a word. */
+/**
+ * Those that are worth a sentence, the most first; a coarser image is measured only where it spares memory worth a
+ * word.
+ */
 export const worthSaying = (costs: readonly Cost[], brief: Brief): Cost[] =>
-  costs.filter((c) => saves(c, brief).said || c.saving.kind === 'captured').sort((a, b) => saves(b, brief).share - saves(a, brief).share);
+  costs
+    .filter((c) => saves(c, brief).said || c.saving.kind === 'captured')
+    .sort((a, b) => saves(b, brief).share - saves(a, brief).share);
 
 /** Under this nothing is seen of a change, L*. */
 export const LEAST_CHANGE = 0.05;
@@ -132,10 +171,14 @@ export const LEAST_CHANGE = 0.05;
 export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>, brief: Brief): string {
   const { share, off, said } = saves(measured, brief);
   const time = `${Math.round(100 * share)}${NBSP}±${NBSP}${Math.max(1, Math.ceil(100 * off))}${NBSP}% of the time`;
-  const change = changes < LEAST_CHANGE ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
+  const change =
+    changes < LEAST_CHANGE ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
   switch (saving.kind) {
     case 'bounces':
-      return `Light that bounces more than ${saving.to} times takes ${time}; ${saving.to} bounces instead of ${brief.quality.bounces} ${change.replace('changes', 'change')}.`;
+      return (
+        `Light that bounces more than ${saving.to} times takes ${time}; ${saving.to} bounces instead of ` +
+        `${brief.quality.bounces} ${change.replace('changes', 'change')}.`
+      );
     case 'layers':
       return `Keeping each light’s share for EXR takes ${time}.`;
     case 'aids':
@@ -147,9 +190,16 @@ export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>,
     case 'material':
       return `${capital(saving.name)}, ${Math.round(100 * saving.covers)}${NBSP}% of the picture: ${time}; made plain, that ${change}.`;
     case 'slim':
-      return `${capital(saving.group)} as a slim copy of ${wholeText(saving.slim)} triangles instead of ${wholeText(saving.triangles)} spares ${time} and ${change}.`;
+      return (
+        `${capital(saving.group)} as a slim copy of ${wholeText(saving.slim)} triangles instead of ` +
+        `${wholeText(saving.triangles)} spares ${time} and ${change}.`
+      );
     case 'captured':
-      return `The captured image of ${wholeText(saving.from)}${NBSP}px taken at ${wholeText(saving.to)}${NBSP}px spares ${wholeText(saving.bytes / 1e6)}${NBSP}MB of memory${said ? ` and ${time}` : ''}; that ${change}.`;
+      return (
+        `The captured image of ${wholeText(saving.from)}${NBSP}px taken at ` +
+        `${wholeText(saving.to)}${NBSP}px spares ${wholeText(saving.bytes / 1e6)}${NBSP}MB of ` +
+        `memory${said ? ` and ${time}` : ''}; that ${change}.`
+      );
   }
 }
 

@@ -6,11 +6,16 @@ import { type ForecastOf, forecast, type Probe } from './forecast';
 const flat = (longSide_px: number) => ({ longSide_px, secondsPerSample: 20e-6, squaredGrain: [100, 400, 900] });
 const probe: Probe = { setupSeconds: 2, at: [flat(500), flat(2500)], memoryBytes: 1, layers: 0 };
 const of = (what: ForecastOf) => forecast(probe, { threads: 2, cleanSecondsPerMegapixel: 4, ratios: [] }, what);
-const brief: Brief = { ...BRIEF_DEFAULTS, size: { paper: 'A3', orientation: 'landscape', ppi: 200 }, finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } };
+const brief: Brief = {
+  ...BRIEF_DEFAULTS,
+  size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
+  finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 }
+};
 
 describe('what can be had by a time', () => {
   it('is never later than that, even by the later end of its range', () => {
-    for (const seconds of [5, 20, 60, 300, 3600, 1e6]) for (const offer of offersWithin(seconds, brief, of)) expect(offer.forecast.high).toBeLessThanOrEqual(seconds);
+    for (const seconds of [5, 20, 60, 300, 3600, 1e6])
+      for (const offer of offersWithin(seconds, brief, of)) expect(offer.forecast.high).toBeLessThanOrEqual(seconds);
   });
   it('is everything with time enough, and nothing without any', () => {
     expect(offersWithin(1e7, brief, of)).toMatchObject([{ step: 'exhibit', scale: 1 }]);
@@ -19,7 +24,8 @@ describe('what can be had by a time', () => {
   it('offers no smaller picture that is no better', () => {
     const offers = offersWithin(900, brief, of);
     expect(offers.length).toBeGreaterThan(1);
-    for (const [i, a] of offers.entries()) for (const b of offers.slice(i + 1)) expect(a.scale !== b.scale && a.step !== b.step).toBe(true);
+    for (const [i, a] of offers.entries())
+      for (const b of offers.slice(i + 1)) expect(a.scale !== b.scale && a.step !== b.step).toBe(true);
   });
   it('counts the bleed', () => {
     const [plain] = offersWithin(1e7, brief, of);
@@ -47,5 +53,7 @@ describe('a deadline', () => {
     ['2h', 7200],
     ['45 s', 45]
   ])('"%s" is %i s away at half past three', (text, seconds) => expect(secondsUntil(text, now)).toBe(seconds));
-  it.each(['', 'soon', '25:00', '10', '-5 min', '0 min'])('"%s" is none', (text) => expect(secondsUntil(text, now)).toBeNull());
+  it.each(['', 'soon', '25:00', '10', '-5 min', '0 min'])('"%s" is none', (text) =>
+    expect(secondsUntil(text, now)).toBeNull()
+  );
 });

@@ -1,6 +1,7 @@
 /**
- * The question turned round: what can be had by a time. Steps of quality at shares of the size are forecast, those that will be ready even if the
- * forecast is low stay, the best first. Which is better is a rule of ours: halving both sides gives up as much as two steps of quality.
+ * The question turned round: what can be had by a time. Steps of quality at shares of the size are forecast, those that
+ * will be ready even if the forecast is low stay, the best first. Which is better is a rule of ours: halving both sides
+ * gives up as much as two steps of quality.
  */
 import { NBSP } from '../brief/amounts';
 import { QUALITY_KEYS, type QualityKey, stepSettings } from '../catalogue/quality';
@@ -41,20 +42,41 @@ export function offersWithin(seconds: number, brief: Brief, of: (what: ForecastO
     }
   }
   const worth = (o: Offer) => QUALITY_KEYS.indexOf(o.step) + STEPS_A_HALVING * Math.log2(o.scale);
-  const beaten = (o: Offer) => found.some((p) => p !== o && p.scale >= o.scale && QUALITY_KEYS.indexOf(p.step) >= QUALITY_KEYS.indexOf(o.step) && (p.scale > o.scale || QUALITY_KEYS.indexOf(p.step) > QUALITY_KEYS.indexOf(o.step)));
-  return found.filter((o) => !beaten(o)).sort((a, b) => worth(b) - worth(a)).slice(0, MOST_OFFERS);
+  const beaten = (o: Offer) =>
+    found.some(
+      (p) =>
+        p !== o &&
+        p.scale >= o.scale &&
+        QUALITY_KEYS.indexOf(p.step) >= QUALITY_KEYS.indexOf(o.step) &&
+        (p.scale > o.scale || QUALITY_KEYS.indexOf(p.step) > QUALITY_KEYS.indexOf(o.step))
+    );
+  return found
+    .filter((o) => !beaten(o))
+    .sort((a, b) => worth(b) - worth(a))
+    .slice(0, MOST_OFFERS);
 }
 
 /** What an offer gives up against the best there is, in words. */
 export function givesUp({ scale, step, forecast }: Offer, ppi: number | null): string {
-  const size = scale === 1 ? null : ppi === null ? `${Math.round(scale * 100)}${NBSP}% of each side` : `${Math.round(ppi * scale)} instead of ${Math.round(ppi)}${NBSP}ppi`;
+  const size =
+    scale === 1
+      ? null
+      : ppi === null
+        ? `${Math.round(scale * 100)}${NBSP}% of each side`
+        : `${Math.round(ppi * scale)} instead of ${Math.round(ppi)}${NBSP}ppi`;
   const grain = step === 'exhibit' ? null : `raw grain ${forecast.grain.toFixed(1)}${NBSP}L*`;
   return [size, grain].filter((v) => v !== null).join(', ') || 'gives up nothing';
 }
 
-/** Seconds from now that are meant by "17:00", "10 min", "2 h" or "1:30 h"; an hour that has passed is tomorrow's. Null when it is none of them. */
+/**
+ * Seconds from now that are meant by "17:00", "10 min", "2 h" or "1:30 h"; an hour that has passed is tomorrow's. Null
+ * when it is none of them.
+ */
 export function secondsUntil(text: string, now: Date): number | null {
-  const plain = text.trim().toLowerCase().replace(/^(in|by|at)\s+/, '');
+  const plain = text
+    .trim()
+    .toLowerCase()
+    .replace(/^(in|by|at)\s+/, '');
   const clock = /^(\d{1,2})[:.](\d{2})$/.exec(plain);
   if (clock) {
     const [hour, minute] = [Number(clock[1]), Number(clock[2])];

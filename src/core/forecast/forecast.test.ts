@@ -2,10 +2,27 @@ import { describe, expect, it } from 'vitest';
 import { CLEAN_START_S, type ForecastOf, forecast, type Machine, type Probe } from './forecast';
 import { PATCH_PX, probePatches } from './patches';
 
-const flat = (longSide_px: number, secondsPerSample: number, squared: number[]) => ({ longSide_px, secondsPerSample, squaredGrain: squared });
-const probe: Probe = { setupSeconds: 3, at: [flat(500, 10e-6, [64, 640, 6400]), flat(2500, 8e-6, [64, 640, 6400])], memoryBytes: 4e8, layers: 0 };
+const flat = (longSide_px: number, secondsPerSample: number, squared: number[]) => ({
+  longSide_px,
+  secondsPerSample,
+  squaredGrain: squared
+});
+const probe: Probe = {
+  setupSeconds: 3,
+  at: [flat(500, 10e-6, [64, 640, 6400]), flat(2500, 8e-6, [64, 640, 6400])],
+  memoryBytes: 4e8,
+  layers: 0
+};
 const machine: Machine = { threads: 2, cleanSecondsPerMegapixel: 4, ratios: [] };
-const of: ForecastOf = { width_px: 500, height_px: 400, samples: 100, grain: null, least: 32, minutes: null, denoised: false };
+const of: ForecastOf = {
+  width_px: 500,
+  height_px: 400,
+  samples: 100,
+  grain: null,
+  least: 32,
+  minutes: null,
+  denoised: false
+};
 
 describe('a forecast', () => {
   it('of fixed samples is pixels times samples times the time of one, over the threads', () => {
@@ -15,7 +32,8 @@ describe('a forecast', () => {
     expect(diskBytes).toBe(500 * 400 * 128);
   });
   it('grows with the pixels: doubling both sides takes four times as long, at the time of a sample there', () => {
-    const render = (k: number) => forecast(probe, machine, { ...of, width_px: 500 * k, height_px: 400 * k }).seconds - 3;
+    const render = (k: number) =>
+      forecast(probe, machine, { ...of, width_px: 500 * k, height_px: 400 * k }).seconds - 3;
     const along = Math.log(2) / Math.log(5);
     expect(render(2) / render(1)).toBeCloseTo((4 * (10 - 2 * along)) / 10, 6);
   });
@@ -25,10 +43,16 @@ describe('a forecast', () => {
     expect(samples).toBeCloseTo((32 + 512 + 1024) / 3, 6);
     expect(endsBy).toBe('grain');
     // with at least 256 samples the first kind goes on to them
-    expect(forecast(probe, machine, { ...of, samples: 1024, grain: Math.SQRT2, least: 256 }).samples).toBeCloseTo((256 + 512 + 1024) / 3, 6);
+    expect(forecast(probe, machine, { ...of, samples: 1024, grain: Math.SQRT2, least: 256 }).samples).toBeCloseTo(
+      (256 + 512 + 1024) / 3,
+      6
+    );
   });
   it('says the raw grain that is left', () => {
-    expect(forecast(probe, machine, { ...of, samples: 64 }).grain).toBeCloseTo(Math.sqrt((64 + 640 + 6400) / 3 / 64), 6);
+    expect(forecast(probe, machine, { ...of, samples: 64 }).grain).toBeCloseTo(
+      Math.sqrt((64 + 640 + 6400) / 3 / 64),
+      6
+    );
   });
   it('ends by the clock when that comes first, with fewer samples and more grain', () => {
     const long = forecast(probe, machine, { ...of, samples: 4096 });
@@ -46,7 +70,11 @@ describe('a forecast', () => {
     expect(clean({}).seconds).toBeCloseTo(CLEAN_START_S + 4 * 0.2, 6);
     expect(clean({ samples: 4 }).seconds - CLEAN_START_S).toBeLessThan((4 * 0.2) / 4);
     expect(clean({}).before).toBe(4e8);
-    const [small, screen, sheet] = [clean({}), clean({ width_px: 1920, height_px: 1080 }), clean({ width_px: 20_000, height_px: 20_000 })];
+    const [small, screen, sheet] = [
+      clean({}),
+      clean({ width_px: 1920, height_px: 1080 }),
+      clean({ width_px: 20_000, height_px: 20_000 })
+    ];
     expect(small.bytes).toBeGreaterThan(4e8);
     expect(screen.bytes).toBeGreaterThan(2 * small.bytes);
     expect(screen.bytes).toBeCloseTo(1.6e9, -8); // as it was measured
@@ -61,13 +89,21 @@ describe('a forecast', () => {
 });
 
 describe('the patches of a probe', () => {
-  it.each([[2560, 1440], [512, 724], [30, 20], [9, 4]])('lie apart from each other within %i x %i px, the same each time', (width, height) => {
+  it.each([
+    [2560, 1440],
+    [512, 724],
+    [30, 20],
+    [9, 4]
+  ])('lie apart from each other within %i x %i px, the same each time', (width, height) => {
     const patches = probePatches(width, height);
     expect(patches).toEqual(probePatches(width, height));
     expect(patches.length).toBeLessThan(60);
     for (const [i, p] of patches.entries()) {
       expect(p.x >= 0 && p.y >= 0 && p.x + p.width <= width && p.y + p.height <= height).toBe(true);
-      for (const q of patches.slice(i + 1)) expect(p.x + p.width <= q.x || q.x + q.width <= p.x || p.y + p.height <= q.y || q.y + q.height <= p.y).toBe(true);
+      for (const q of patches.slice(i + 1))
+        expect(p.x + p.width <= q.x || q.x + q.width <= p.x || p.y + p.height <= q.y || q.y + q.height <= p.y).toBe(
+          true
+        );
     }
   });
   it('are some fifty of 12 px in a picture of any use', () => {

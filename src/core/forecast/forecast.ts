@@ -1,7 +1,8 @@
 /**
- * What a proof will take, from a probe of its brief: little patches rendered at two sizes of the picture, which tell the time of a sample and the
- * grain that one leaves. Squared grain falls with the samples, so a patch says when its like will stop. Between the two sizes, and a little beyond,
- * both go with the logarithm of the size: the larger the picture, the smaller the share of its pixels that edges cross.
+ * What a proof will take, from a probe of its brief: little patches rendered at two sizes of the picture, which tell
+ * the time of a sample and the grain that one leaves. Squared grain falls with the samples, so a patch says when its
+ * like will stop. Between the two sizes, and a little beyond, both go with the logarithm of the size: the larger the
+ * picture, the smaller the share of its pixels that edges cross.
  */
 import { FIRST_DECISION, passEnds } from '../film/film';
 import { FINE_FROM_SAMPLES } from '../finishing/denoise/filter';
@@ -86,10 +87,15 @@ const FILM_BYTES = 128;
 const LAYER_BYTES = 24;
 const CLEAN_BYTES = 12;
 
-export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, ratios }: Machine, of: ForecastOf): Forecast {
+export function forecast(
+  probe: Probe,
+  { threads, cleanSecondsPerMegapixel, ratios }: Machine,
+  of: ForecastOf
+): Forecast {
   const pixels = of.width_px * of.height_px;
   const [small, large] = probe.at;
-  const along = Math.log(Math.max(of.width_px, of.height_px) / small.longSide_px) / Math.log(large.longSide_px / small.longSide_px);
+  const along =
+    Math.log(Math.max(of.width_px, of.height_px) / small.longSide_px) / Math.log(large.longSide_px / small.longSide_px);
   const t = Math.min(FARTHEST, Math.max(0, along));
   const between = (what: (at: ProbeAt) => number) => Math.max(0, what(small) + (what(large) - what(small)) * t);
   const correction = ratios.length > 0 ? median(ratios) : 1;
@@ -103,12 +109,24 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
     samples *= (of.minutes * 60) / render;
     render = of.minutes * 60;
   }
-  const left = (at: ProbeAt) => mean(at.squaredGrain.map((one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))));
-  const clean = of.denoised ? CLEAN_START_S + ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * (samples < FINE_FROM_SAMPLES ? CLEAN_QUICKLY : 1) * pixels) / 1e6 : 0;
+  const left = (at: ProbeAt) =>
+    mean(
+      at.squaredGrain.map(
+        (one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))
+      )
+    );
+  const clean = of.denoised
+    ? CLEAN_START_S +
+      ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * (samples < FINE_FROM_SAMPLES ? CLEAN_QUICKLY : 1) * pixels) /
+        1e6
+    : 0;
   // when it starts the render's memory is free again
   const cleanBytes = of.denoised ? CLEAN_START_BYTES + CLEAN_PIXEL_BYTES * Math.min(pixels, MOST_PIXELS) : 0;
   const seconds = probe.setupSeconds + render + clean;
-  const spread = ratios.length < 3 ? USUAL_SPREAD : Math.max(LEAST_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
+  const spread =
+    ratios.length < 3
+      ? USUAL_SPREAD
+      : Math.max(LEAST_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
   return {
     seconds,
     renderSeconds: render,
@@ -123,12 +141,14 @@ export function forecast(probe: Probe, { threads, cleanSecondsPerMegapixel, rati
 }
 
 /** Of a film and what is kept with it. */
-export const filmDiskBytes = (pixels: number, layers: number, denoised: boolean): number => pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? CLEAN_BYTES : 0));
+export const filmDiskBytes = (pixels: number, layers: number, denoised: boolean): number =>
+  pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? CLEAN_BYTES : 0));
 
 /** The samples at which a patch stops whose like leaves so much squared grain with one. */
 function stopOf(squaredGrain: number, { samples, grain, least }: ForecastOf): number {
   if (grain === null) return samples;
-  for (const end of passEnds(samples)) if (end >= Math.max(FIRST_DECISION, least) && squaredGrain / end <= grain * grain) return end;
+  for (const end of passEnds(samples))
+    if (end >= Math.max(FIRST_DECISION, least) && squaredGrain / end <= grain * grain) return end;
   return samples;
 }
 

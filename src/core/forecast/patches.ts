@@ -18,7 +18,13 @@ export function probePatches(width: number, height: number): TileRect[] {
         const [from, to] = [Math.floor((i * long) / of), Math.floor(((i + 1) * long) / of)];
         return from + Math.floor(random() * (to - from - size + 1));
       };
-      patches.push({ index: patches.length, x: place(c, columns, width), y: place(r, rows, height), width: size, height: size });
+      patches.push({
+        index: patches.length,
+        x: place(c, columns, width),
+        y: place(r, rows, height),
+        width: size,
+        height: size
+      });
     }
   }
   return patches;

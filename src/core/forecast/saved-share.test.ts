@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { type Pair, type PatchCosts, pooled, savedShare, shareError } from './saved-share';
 
 const goal = { samples: 256, grain: 5, least: 64 };
-const even = (seconds: number, squaredGrain: number): PatchCosts => ({ seconds: [seconds, seconds], squaredGrain: [squaredGrain, squaredGrain] });
+const even = (seconds: number, squaredGrain: number): PatchCosts => ({
+  seconds: [seconds, seconds],
+  squaredGrain: [squaredGrain, squaredGrain]
+});
 
 describe('the share of the time that goes with one thing less', () => {
   it('is that of a sample, as long as equally many are taken', () => {
@@ -15,7 +18,15 @@ describe('the share of the time that goes with one thing less', () => {
     expect(savedShare({ whole: even(1, 2500), less: even(1, 1250) }, goal)).toBeCloseTo(0.36);
     expect(savedShare({ whole: even(1, 10_000), less: even(1, 2500) }, goal)).toBeCloseTo(1 - 100 / 256);
     // and only where it makes a difference
-    expect(savedShare({ whole: { seconds: [1, 1], squaredGrain: [2500, 2500] }, less: { seconds: [1, 1], squaredGrain: [2500, 1600] } }, goal)).toBeCloseTo(0.18);
+    expect(
+      savedShare(
+        {
+          whole: { seconds: [1, 1], squaredGrain: [2500, 2500] },
+          less: { seconds: [1, 1], squaredGrain: [2500, 1600] }
+        },
+        goal
+      )
+    ).toBeCloseTo(0.18);
   });
   it('is negative where it takes longer', () => {
     expect(savedShare({ whole: even(1, 0), less: even(1.2, 0) }, goal)).toBeCloseTo(-0.2);
@@ -27,7 +38,10 @@ describe('turns together', () => {
   it('count the least of the times, for something else may have run, and the mean of the grain', () => {
     const busy = pooled([turn(1, 0.9), turn(1, 2), turn(1.7, 0.9)]);
     expect(savedShare(busy, goal)).toBeCloseTo(0.1);
-    const grain = pooled([{ whole: even(1, 2000), less: even(1, 1000) }, { whole: even(1, 3000), less: even(1, 2600) }]);
+    const grain = pooled([
+      { whole: even(1, 2000), less: even(1, 1000) },
+      { whole: even(1, 3000), less: even(1, 2600) }
+    ]);
     expect(grain.whole.squaredGrain).toEqual([2500, 2500]);
     expect(grain.less.squaredGrain).toEqual([1800, 1800]);
   });

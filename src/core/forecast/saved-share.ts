@@ -1,9 +1,10 @@
 /**
- * What share of a picture's time goes with one thing less: the time of the same patches with it and without, each to the grain that the brief asks for.
- * A sample without it may be quicker, or leave less grain, or both; a patch takes as many as bring it below the grain, between the least and the most
- * that the brief names, and squared grain falls with the samples. Patches are rendered in turns of independent samples: how far the turns
- * lie apart is how sure the share is.
- * Limit: samples are counted continuously here, while a render decides at doublings; both sides alike, so it cancels over many tiles.
+ * What share of a picture's time goes with one thing less: the time of the same patches with it and without, each to
+ * the grain that the brief asks for. A sample without it may be quicker, or leave less grain, or both; a patch takes as
+ * many as bring it below the grain, between the least and the most that the brief names, and squared grain falls with
+ * the samples. Patches are rendered in turns of independent samples: how far the turns lie apart is how sure the share
+ * is. Limit: samples are counted continuously here, while a render decides at doublings; both sides alike, so it
+ * cancels over many tiles.
  */
 import { FIRST_DECISION } from '../film/film';
 import type { ForecastOf } from './forecast';
@@ -27,9 +28,11 @@ export const both = <T>(of: (side: keyof Both<T>) => T): Both<T> => ({ whole: of
 export type Pair = Both<PatchCosts>;
 
 /** 0 to 1; below 0 when it takes longer without. */
-export const savedShare = ({ whole, less }: Pair, goal: Goal): number => 1 - secondsTo(less, goal) / secondsTo(whole, goal);
+export const savedShare = ({ whole, less }: Pair, goal: Goal): number =>
+  1 - secondsTo(less, goal) / secondsTo(whole, goal);
 
-const secondsTo = ({ seconds, squaredGrain }: PatchCosts, goal: Goal): number => seconds.reduce((sum, s, i) => sum + s * samplesTo(squaredGrain[i]!, goal), 0);
+const secondsTo = ({ seconds, squaredGrain }: PatchCosts, goal: Goal): number =>
+  seconds.reduce((sum, s, i) => sum + s * samplesTo(squaredGrain[i]!, goal), 0);
 
 function samplesTo(squaredGrain: number, { samples, grain, least }: Goal): number {
   if (grain === null) return samples;
@@ -37,8 +40,9 @@ function samplesTo(squaredGrain: number, { samples, grain, least }: Goal): numbe
 }
 
 /**
- * All turns as one. Of a patch's times the least counts: what else runs on the machine only ever adds. A bench of two busy threads beside it moved
- * shares that are nought by 2.5 hundredths this way, by 5 in the mean of the times; alone 0.5 against 2 (eight rounds of a room, six times each).
+ * All turns as one. Of a patch's times the least counts: what else runs on the machine only ever adds. A bench of two
+ * busy threads beside it moved shares that are nought by 2.5 hundredths this way, by 5 in the mean of the times; alone
+ * 0.5 against 2 (eight rounds of a room, six times each).
  */
 export const pooled = (turns: readonly Pair[]): Pair => both((side) => pool(turns.map((t) => t[side])));
 

@@ -1,4 +1,7 @@
-/** What ends a render, as the words of one sentence: its grain, its samples, its time; and what more time would have given. */
+/**
+ * What ends a render, as the words of one sentence: its grain, its samples, its time; and what more time would have
+ * given.
+ */
 import { NBSP } from '../brief/amounts';
 import type { BriefQuality } from '../brief/brief';
 import { FIRST_DECISION } from '../film/film';
@@ -10,10 +13,25 @@ export interface StopClause {
 }
 
 /** In the order in which the sentence says them; samples always are one. */
-export function stopClauses({ grain, least, samples, minutes }: Pick<BriefQuality, 'grain' | 'least' | 'samples' | 'minutes'>): StopClause[] {
+export function stopClauses({
+  grain,
+  least,
+  samples,
+  minutes
+}: Pick<BriefQuality, 'grain' | 'least' | 'samples' | 'minutes'>): StopClause[] {
   const out: StopClause[] = [];
-  if (grain !== null) out.push({ by: 'grain', text: `its raw grain is under ${grain}${NBSP}L*${least > FIRST_DECISION ? ` after ${least.toLocaleString('en')} samples or more` : ''}` });
-  if (minutes !== null) out.push({ by: 'time', text: `${minutes < 60 ? `${minutes}${NBSP}min` : `${Math.round(minutes / 6) / 10}${NBSP}h`} have passed` });
+  if (grain !== null)
+    out.push({
+      by: 'grain',
+      text:
+        `its raw grain is under ` +
+        `${grain}${NBSP}L*${least > FIRST_DECISION ? ` after ${least.toLocaleString('en')} samples or more` : ''}`
+    });
+  if (minutes !== null)
+    out.push({
+      by: 'time',
+      text: `${minutes < 60 ? `${minutes}${NBSP}min` : `${Math.round(minutes / 6) / 10}${NBSP}h`} have passed`
+    });
   out.push({ by: 'samples', text: `every pixel has ${samples.toLocaleString('en')} samples` });
   return out;
 }

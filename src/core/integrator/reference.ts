@@ -1,6 +1,7 @@
 /**
- * The reference integrator: brute force over triangles, no light sampling, no tree, double precision. Slow and obviously right; the
- * kernel's pictures must agree with it within their standard errors. Opaque materials, glowing triangles, even surroundings.
+ * The reference integrator: brute force over triangles, no light sampling, no tree, double precision. Slow and
+ * obviously right; the kernel's pictures must agree with it within their standard errors. Opaque materials, glowing
+ * triangles, even surroundings.
  */
 import type { CameraFrame } from '../camera/lens';
 import { add, cross, dot, frameAround, normalize, scale, subtract, type Vec3 } from '../math/vec3';
@@ -48,12 +49,27 @@ export function traceReference(o: ReferenceOptions, x: number, y: number): Vec3 
     const hit = intersect(scene, origin, way);
     if (!hit) return add(sum, [beta[0] * o.even[0], beta[1] * o.even[1], beta[2] * o.even[2]]);
     const m = scene.materials[hit.material]!;
-    if (hit.front || m.twoSided) sum = add(sum, [beta[0] * m.emissive[0], beta[1] * m.emissive[1], beta[2] * m.emissive[2]]);
+    if (hit.front || m.twoSided)
+      sum = add(sum, [beta[0] * m.emissive[0], beta[1] * m.emissive[1], beta[2] * m.emissive[2]]);
     if (bounce >= o.bounces) return sum;
     const { tangent, bitangent } = frameAround(hit.normal);
     const wo: Vec3 = [-dot(way, tangent), -dot(way, bitangent), -dot(way, hit.normal)];
     const [r, g, b] = m.baseColor;
-    const next = sampleOpaque({ base: [r, g, b], metallic: m.metallic, roughness: m.roughness, transmission: 0, ior: m.ior, specular: m.specular, solid: false, entering: true }, o.albedos, wo, o.random);
+    const next = sampleOpaque(
+      {
+        base: [r, g, b],
+        metallic: m.metallic,
+        roughness: m.roughness,
+        transmission: 0,
+        ior: m.ior,
+        specular: m.specular,
+        solid: false,
+        entering: true
+      },
+      o.albedos,
+      wo,
+      o.random
+    );
     if (!next) return sum;
     beta = [beta[0] * next.weight[0], beta[1] * next.weight[1], beta[2] * next.weight[2]];
     origin = add(add(origin, scale(way, hit.t)), scale(hit.normal, 1e-9));

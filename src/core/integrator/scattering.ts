@@ -1,8 +1,8 @@
 /**
  * Scattering functions as the kernel has them, in double precision and written to be read: the oracle of its tests.
- * Local frame, z the shading normal on the viewer's side; directions away from the surface, unit. `f` is times |cos wi|.
- * Sources as in kernel/assembly/bsdf.ts: glTF 2.0 appendix B and its material extensions; Walter et al. 2007; Heitz 2014, 2018;
- * Turquin 2019; Estevez and Kulla 2017; Belcour and Barla 2017.
+ * Local frame, z the shading normal on the viewer's side; directions away from the surface, unit. `f` is times |cos
+ * wi|. Sources as in kernel/assembly/bsdf.ts: glTF 2.0 appendix B and its material extensions; Walter et al. 2007;
+ * Heitz 2014, 2018; Turquin 2019; Estevez and Kulla 2017; Belcour and Barla 2017.
  */
 import { add, cross, dot, multiply, normalize, scale, type Vec3 } from '../math/vec3';
 import { SMALLEST_ALPHA } from '../materials/albedo-tables';
@@ -50,13 +50,19 @@ export interface Albedos {
 
 const SMOOTH_GLASS = 0.03;
 const COAT_F0 = 0.04;
-const schlickOf = (f0: Vec3, c: number): Vec3 => [0, 1, 2].map((k) => f0[k]! + (1 - f0[k]!) * (1 - c) ** 5) as unknown as Vec3;
+const schlickOf = (f0: Vec3, c: number): Vec3 =>
+  [0, 1, 2].map((k) => f0[k]! + (1 - f0[k]!) * (1 - c) ** 5) as unknown as Vec3;
 
-/** The reflectances at right angles that make Schlick's curve pass through what the film reflects at the viewer's angle. */
+/**
+ * The reflectances at right angles that make Schlick's curve pass through what the film reflects at the viewer's angle.
+ */
 function filmF0(base: Vec3, wo: Vec3, l: LayerValues): Vec3 {
   const rise = (1 - wo[2]) ** 5;
   const film = filmReflectance(wo[2], l.filmIor, l.filmThickness, base);
-  return [0, 1, 2].map((k) => base[k]! + l.iridescence * (Math.min(1, Math.max(0, (film[k]! - rise) / Math.max(1 - rise, 1e-3))) - base[k]!)) as unknown as Vec3;
+  return [0, 1, 2].map(
+    (k) =>
+      base[k]! + l.iridescence * (Math.min(1, Math.max(0, (film[k]! - rise) / Math.max(1 - rise, 1e-3))) - base[k]!)
+  ) as unknown as Vec3;
 }
 
 export function evaluate(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3): Vec3 {
@@ -72,13 +78,18 @@ export function evaluate(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3)
   if (wi[2] <= 0) return scale(below, coatKeep(Math.min(coatO, Math.abs(coatI))));
   const h = normalize(add(wo, wi));
   const oh = dot(wo, h);
-  const cloth = sheenMost > 0 ? scale(layers.sheenColor, sheen(wo, wi, Math.max(layers.sheenRoughness ** 2, SMALLEST_SHEEN_ALPHA))) : ([0, 0, 0] as Vec3);
+  const cloth =
+    sheenMost > 0
+      ? scale(layers.sheenColor, sheen(wo, wi, Math.max(layers.sheenRoughness ** 2, SMALLEST_SHEEN_ALPHA)))
+      : ([0, 0, 0] as Vec3);
   const under = scale(add(below, cloth), coatKeep(Math.min(coatO, Math.max(coatI, 0), oh)));
   if (layers.coat === 0 || coatI <= 0) return under;
   // the coat about its own normal
   const alpha = Math.max(layers.coatRoughness ** 2, SMALLEST_ALPHA);
   const about = (w: Vec3): Vec3 => [Math.hypot(...cross(w, layers.coatNormal)), 0, dot(w, layers.coatNormal)];
-  const gloss = (layers.coat * (COAT_F0 + (1 - COAT_F0) * (1 - oh) ** 5) * distribution(about(h), alpha)) / ((1 + lambda(about(wo), alpha) + lambda(about(wi), alpha)) * 4 * coatO);
+  const gloss =
+    (layers.coat * (COAT_F0 + (1 - COAT_F0) * (1 - oh) ** 5) * distribution(about(h), alpha)) /
+    ((1 + lambda(about(wo), alpha) + lambda(about(wi), alpha)) * 4 * coatO);
   return add(under, [gloss, gloss, gloss]);
 }
 
@@ -105,7 +116,9 @@ function evaluatePlain(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3): 
     const c = Math.cos(l?.turn ?? 0);
     const t = Math.sin(l?.turn ?? 0);
     const turned = (w: Vec3): Vec3 => [c * w[0] + t * w[1], c * w[1] - t * w[0], w[2]];
-    const gloss = distribution(turned(h), ax, alpha) / ((1 + lambda(turned(wo), ax, alpha) + lambda(turned(wi), ax, alpha)) * 4 * wo[2]);
+    const gloss =
+      distribution(turned(h), ax, alpha) /
+      ((1 + lambda(turned(wo), ax, alpha) + lambda(turned(wi), ax, alpha)) * 4 * wo[2]);
     const layer = scale(schlickOf(f0, oh), s.specular * opaque * gloss);
     const lost = s.metallic > 0 ? 1 / albedos.metal(Math.sqrt(Math.sqrt(ax * alpha)), wo[2]) - 1 : 0;
     const metal = scale(multiply(schlickOf(metalF0, oh), add([1, 1, 1], scale(metalF0, lost))), s.metallic * gloss);
@@ -114,12 +127,17 @@ function evaluatePlain(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3): 
     const clear = rough ? (glass * fresnel(oh, eta) * isotropic) / kept : 0;
     return add(add(metal, layer), add(matte, [clear, clear, clear]));
   }
-  const matte = scale(l?.throughColor ?? [1, 1, 1], (opaque * through * (1 - takenAt(Math.min(wo[2], -wi[2]))) * -wi[2]) / Math.PI);
+  const matte = scale(
+    l?.throughColor ?? [1, 1, 1],
+    (opaque * through * (1 - takenAt(Math.min(wo[2], -wi[2]))) * -wi[2]) / Math.PI
+  );
   if (glass === 0 || !rough) return matte;
   if (!s.solid) {
     const mirrored: Vec3 = [wi[0], wi[1], -wi[2]];
     const h = normalize(add(wo, mirrored));
-    const passed = (glass * (1 - fresnel(dot(wo, h), s.ior)) * distribution(h, alpha)) / ((1 + lambda(wo, alpha) + lambda(mirrored, alpha)) * 4 * wo[2] * kept);
+    const passed =
+      (glass * (1 - fresnel(dot(wo, h), s.ior)) * distribution(h, alpha)) /
+      ((1 + lambda(wo, alpha) + lambda(mirrored, alpha)) * 4 * wo[2] * kept);
     return add(matte, scale(s.base, passed));
   }
   let h = normalize(add(scale(wo, -1), scale(wi, -eta)));
@@ -128,12 +146,22 @@ function evaluatePlain(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3): 
   const ih = dot(wi, h);
   if (oh <= 0 || ih >= 0) return matte;
   const bend = oh + eta * ih;
-  const value = (glass * (1 - fresnel(oh, eta)) * distribution(h, alpha) * oh * -ih) / ((1 + lambda(wo, alpha)) * (1 + lambda(wi, alpha)) * wo[2] * bend * bend * kept);
+  const value =
+    (glass * (1 - fresnel(oh, eta)) * distribution(h, alpha) * oh * -ih) /
+    ((1 + lambda(wo, alpha)) * (1 + lambda(wi, alpha)) * wo[2] * bend * bend * kept);
   return add(matte, scale(s.base, value));
 }
 
-/** A direction with its weight f / pdf, by plain strategies: cosine for the matte part, visible normals for the rest. Null when absorbed. */
-export function sampleOpaque(s: SurfaceValues, albedos: Albedos, wo: Vec3, random: Random): { wi: Vec3; weight: Vec3 } | null {
+/**
+ * A direction with its weight f / pdf, by plain strategies: cosine for the matte part, visible normals for the rest.
+ * Null when absorbed.
+ */
+export function sampleOpaque(
+  s: SurfaceValues,
+  albedos: Albedos,
+  wo: Vec3,
+  random: Random
+): { wi: Vec3; weight: Vec3 } | null {
   const alpha = Math.max(s.roughness ** 2, SMALLEST_ALPHA);
   let wi: Vec3;
   if (random() < 0.5) {

@@ -6,7 +6,14 @@ export interface SurroundingsLight {
   /** One radiance from everywhere, cd/m2. */
   even: Vec3 | null;
   /** Latitude-longitude radiance in cd/m2 before `scale`, turned about +Y by `rotation` radians. */
-  image: { pixels: Float32Array; width: number; height: number; scale: number; rotation: number; grid: ImportanceGrid } | null;
+  image: {
+    pixels: Float32Array;
+    width: number;
+    height: number;
+    scale: number;
+    rotation: number;
+    grid: ImportanceGrid;
+  } | null;
   sun: Disc | null;
   /** Seen, but too faint to light anything. */
   stars?: Stars | null;

@@ -1,7 +1,7 @@
 /**
- * What one scattering at a rough surface returns of the light, tabulated over roughness and cosine, so that the kernel can give
- * back what single scattering loses. Source of the use: Turquin 2019, Practical multiple scattering compensation for
- * microfacet models. Integrated with 32 x 32 stratified visible normals an entry: error below 0.2 %.
+ * What one scattering at a rough surface returns of the light, tabulated over roughness and cosine, so that the kernel
+ * can give back what single scattering loses. Source of the use: Turquin 2019, Practical multiple scattering
+ * compensation for microfacet models. Integrated with 32 x 32 stratified visible normals an entry: error below 0.2 %.
  */
 import type { Vec3 } from '../math/vec3';
 import { fresnel } from './fresnel';
@@ -15,7 +15,8 @@ export function metalAlbedo(steps: number): Float32Array {
   const out = new Float32Array(steps * steps);
   for (let r = 0; r < steps; r++) {
     const alpha = Math.max((r / (steps - 1)) ** 2, SMALLEST_ALPHA);
-    for (let c = 0; c < steps; c++) out[r * steps + c] = average(viewer(c / (steps - 1)), alpha, (wo, h) => reflected(wo, h, alpha));
+    for (let c = 0; c < steps; c++)
+      out[r * steps + c] = average(viewer(c / (steps - 1)), alpha, (wo, h) => reflected(wo, h, alpha));
   }
   return out;
 }
@@ -48,7 +49,8 @@ const viewer = (cosine: number): Vec3 => {
 function average(wo: Vec3, alpha: number, value: (wo: Vec3, h: Vec3) => number): number {
   let sum = 0;
   for (let i = 0; i < STRATA; i++) {
-    for (let j = 0; j < STRATA; j++) sum += value(wo, sampleVisibleNormal(wo, alpha, (i + 0.5) / STRATA, (j + 0.5) / STRATA));
+    for (let j = 0; j < STRATA; j++)
+      sum += value(wo, sampleVisibleNormal(wo, alpha, (i + 0.5) / STRATA, (j + 0.5) / STRATA));
   }
   return Math.max(sum / (STRATA * STRATA), 0.02);
 }

@@ -1,4 +1,7 @@
-/** Fresnel reflectance of a dielectric at cosine `c`, unpolarised; `eta` is the index beyond over the index here. Born and Wolf, section 1.5.2. */
+/**
+ * Fresnel reflectance of a dielectric at cosine `c`, unpolarised; `eta` is the index beyond over the index here. Born
+ * and Wolf, section 1.5.2.
+ */
 export function fresnel(c: number, eta: number): number {
   const sin2 = (1 - c * c) / (eta * eta);
   if (sin2 >= 1) return 1;

@@ -1,7 +1,7 @@
 /**
  * The GGX distribution of microfacet normals, Smith's shadowing with it, and sampling of visible normals.
- * Local frame, z the surface normal; alpha = roughness squared, along x and along y. Sources: Walter et al. 2007; Heitz 2014, JCGT
- * 3(2), eq. 72 and 99, anisotropic 85 and 86; Heitz 2018, JCGT 7(4), listing 1.
+ * Local frame, z the surface normal; alpha = roughness squared, along x and along y. Sources: Walter et al. 2007; Heitz
+ * 2014, JCGT 3(2), eq. 72 and 99, anisotropic 85 and 86; Heitz 2018, JCGT 7(4), listing 1.
  */
 import type { Vec3 } from '../math/vec3';
 

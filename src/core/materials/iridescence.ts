@@ -1,7 +1,8 @@
 /**
- * Reflectance of a thin film on a base, in linear Rec. 709. Source: Belcour and Barla 2017, A Practical Extension to Microfacet
- * Theory for the Modeling of Varying Iridescence, with the Gaussian fits of the sensitivities that the specification of
- * KHR_materials_iridescence prints (fit constants from memory; checked against the integral over the spectrum in the test).
+ * Reflectance of a thin film on a base, in linear Rec. 709. Source: Belcour and Barla 2017, A Practical Extension to
+ * Microfacet Theory for the Modeling of Varying Iridescence, with the Gaussian fits of the sensitivities that the
+ * specification of KHR_materials_iridescence prints (fit constants from memory; checked against the integral over the
+ * spectrum in the test).
  */
 import type { Vec3 } from '../math/vec3';
 
@@ -12,12 +13,17 @@ const WIDTH: Vec3 = [4.3278e9, 9.3046e9, 6.6121e9];
 /** Spectral sensitivity at an optical path difference in nm, with a phase shift a channel; xyz to Rec. 709 included. */
 function sensitivity(path_nm: number, shift: Vec3): Vec3 {
   const phase = 2 * Math.PI * path_nm * 1e-9;
-  const gauss = (v: number, p: number, w: number, s: number) => v * Math.sqrt(2 * Math.PI * w) * Math.cos(p * phase + s) * Math.exp(-phase * phase * w);
+  const gauss = (v: number, p: number, w: number, s: number) =>
+    v * Math.sqrt(2 * Math.PI * w) * Math.cos(p * phase + s) * Math.exp(-phase * phase * w);
   const x = gauss(VALUE[0], PLACE[0], WIDTH[0], shift[0]) + gauss(9.747e-14, 2.2399e6, 4.5282e9, shift[0]);
   const y = gauss(VALUE[1], PLACE[1], WIDTH[1], shift[1]);
   const z = gauss(VALUE[2], PLACE[2], WIDTH[2], shift[2]);
   const k = 1 / 1.0685e-7;
-  return [(3.2404542 * x - 1.5371385 * y - 0.4985314 * z) * k, (-0.969266 * x + 1.8760108 * y + 0.041556 * z) * k, (0.0556434 * x - 0.2040259 * y + 1.0572252 * z) * k];
+  return [
+    (3.2404542 * x - 1.5371385 * y - 0.4985314 * z) * k,
+    (-0.969266 * x + 1.8760108 * y + 0.041556 * z) * k,
+    (0.0556434 * x - 0.2040259 * y + 1.0572252 * z) * k
+  ];
 }
 
 const f0Of = (beyond: number, here: number) => ((beyond - here) / (beyond + here)) ** 2;

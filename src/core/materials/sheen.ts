@@ -1,7 +1,8 @@
 /**
- * Cloth's sheen: the inverted Gaussian-like distribution of fibres and its shadowing, and how much of the light it returns.
- * Source: Estevez and Kulla 2017, Production Friendly Microfacet Sheen BRDF, equations 2 and 3 with table 1 (its constants from
- * memory; the albedo below 1 and the kernel's agreement are tested). Local frame, z the normal; alpha = roughness squared.
+ * Cloth's sheen: the inverted Gaussian-like distribution of fibres and its shadowing, and how much of the light it
+ * returns. Source: Estevez and Kulla 2017, Production Friendly Microfacet Sheen BRDF, equations 2 and 3 with table 1
+ * (its constants from memory; the albedo below 1 and the kernel's agreement are tested). Local frame, z the normal;
+ * alpha = roughness squared.
  */
 import type { Vec3 } from '../math/vec3';
 
@@ -28,10 +29,16 @@ export function sheenLambda(cosine: number, alpha: number): number {
 export function sheen(wo: Vec3, wi: Vec3, alpha: number): number {
   const h: [number, number, number] = [wo[0] + wi[0], wo[1] + wi[1], wo[2] + wi[2]];
   const size = Math.hypot(...h);
-  return sheenDistribution([h[0] / size, h[1] / size, h[2] / size], alpha) / ((1 + sheenLambda(wo[2], alpha) + sheenLambda(wi[2], alpha)) * 4 * wo[2]);
+  return (
+    sheenDistribution([h[0] / size, h[1] / size, h[2] / size], alpha) /
+    ((1 + sheenLambda(wo[2], alpha) + sheenLambda(wi[2], alpha)) * 4 * wo[2])
+  );
 }
 
-/** Share of the light that white sheen returns: steps x steps values, row = roughness, column = cosine, both from 0 to 1. */
+/**
+ * Share of the light that white sheen returns: steps x steps values, row = roughness, column = cosine, both from 0 to
+ * 1.
+ */
 export function sheenAlbedo(steps: number): Float32Array {
   const out = new Float32Array(steps * steps);
   const rings = 48;

@@ -1,6 +1,7 @@
 /**
- * Patterns that fill space and never repeat, in a part's own coordinates in metres; the kernel evaluates them (assembly/solid.ts). They
- * travel in a glTF material's `extras` as `solid_texture`, so that other programs pass them on untouched.
+ * Patterns that fill space and never repeat, in a part's own coordinates in metres; the kernel evaluates them
+ * (assembly/solid.ts). They travel in a glTF material's `extras` as `solid_texture`, so that other programs pass them
+ * on untouched.
  */
 import type { Vec3 } from '../math/vec3';
 
@@ -9,11 +10,15 @@ export type SolidKind = (typeof SOLID_KINDS)[number];
 
 export interface SolidTexture {
   kind: SolidKind;
-  /** m; of wood a year's ring, of stone the way between veins, of concrete a blotch, of brick its length, of terrazzo a chip, of cloth the way between threads, of noise its coarsest swell. */
+  /**
+   * m; of wood a year's ring, of stone the way between veins, of concrete a blotch, of brick its length, of terrazzo a
+   * chip, of cloth the way between threads, of noise its coarsest swell.
+   */
   size_m: number;
   /**
-   * Linear reflectances that the base colour is multiplied by. Of wood late and early wood and pores; of stone and concrete dark, light,
-   * veins or holes; of brick two burns and the mortar; of terrazzo the ground and two marbles; of cloth weft, warp and the gaps.
+   * Linear reflectances that the base colour is multiplied by. Of wood late and early wood and pores; of stone and
+   * concrete dark, light, veins or holes; of brick two burns and the mortar; of terrazzo the ground and two marbles; of
+   * cloth weft, warp and the gaps.
    */
   colors: [Vec3, Vec3, Vec3];
   /** m; how deep it is. */
@@ -29,14 +34,23 @@ export interface SolidTexture {
 export function parseSolidTexture(value: unknown): SolidTexture | null {
   if (typeof value !== 'object' || value === null) return null;
   const v = value as Record<string, unknown>;
-  if (!SOLID_KINDS.includes(v.kind as SolidKind)) throw new RangeError(`solid_texture.kind "${String(v.kind)}" is not known; it is one of ${SOLID_KINDS.join(', ')}`);
+  if (!SOLID_KINDS.includes(v.kind as SolidKind))
+    throw new RangeError(`solid_texture.kind "${String(v.kind)}" is not known; it is one of ${SOLID_KINDS.join(', ')}`);
   const number = (name: string, fallback: number, least: number, most: number) => {
     const n = v[name] ?? fallback;
-    if (typeof n !== 'number' || !(n >= least && n <= most)) throw new RangeError(`solid_texture.${name} is ${String(n)}; expected a number from ${least} to ${most}`);
+    if (typeof n !== 'number' || !(n >= least && n <= most))
+      throw new RangeError(`solid_texture.${name} is ${String(n)}; expected a number from ${least} to ${most}`);
     return n;
   };
   const colors = v.colors as number[][];
-  if (!Array.isArray(colors) || colors.length !== 3 || !colors.every((c) => Array.isArray(c) && c.length === 3 && c.every((x) => typeof x === 'number' && x >= 0 && x <= 1))) throw new RangeError('solid_texture.colors are three times three numbers from 0 to 1');
+  if (
+    !Array.isArray(colors) ||
+    colors.length !== 3 ||
+    !colors.every(
+      (c) => Array.isArray(c) && c.length === 3 && c.every((x) => typeof x === 'number' && x >= 0 && x <= 1)
+    )
+  )
+    throw new RangeError('solid_texture.colors are three times three numbers from 0 to 1');
   return {
     kind: v.kind as SolidKind,
     size_m: number('size_m', 0.1, 1e-5, 100),
@@ -49,7 +63,15 @@ export function parseSolidTexture(value: unknown): SolidTexture | null {
 }
 
 // Shares of the three colours, measured over a large block of each (solid.test.ts holds them to 0.01).
-const SHARES: Record<SolidKind, Vec3> = { noise: [0.5, 0.5, 0], wood: [0.4, 0.563, 0.037], stone: [0.4336, 0.5303, 0.0361], concrete: [0.497, 0.497, 0.006], brick: [0.412, 0.412, 0.176], terrazzo: [0.4337, 0.2843, 0.282], cloth: [0.428, 0.423, 0.149] };
+const SHARES: Record<SolidKind, Vec3> = {
+  noise: [0.5, 0.5, 0],
+  wood: [0.4, 0.563, 0.037],
+  stone: [0.4336, 0.5303, 0.0361],
+  concrete: [0.497, 0.497, 0.006],
+  brick: [0.412, 0.412, 0.176],
+  terrazzo: [0.4337, 0.2843, 0.282],
+  cloth: [0.428, 0.423, 0.149]
+};
 
 /** What a solid texture looks like where it cannot be drawn: its mean, linear. */
 export function meanColor({ kind, colors }: SolidTexture): Vec3 {

@@ -5,7 +5,10 @@ import { createRandom } from '../sampling/random';
 import { lookUp, tableOf } from './curve-table';
 
 describe('a curve by table', () => {
-  it.each([['tone', toneCurve], ['lightness', (y: number) => lightness(Math.min(y, 1))]] as const)('is the curve: %s', (_, curve) => {
+  it.each([
+    ['tone', toneCurve],
+    ['lightness', (y: number) => lightness(Math.min(y, 1))]
+  ] as const)('is the curve: %s', (_, curve) => {
     const table = tableOf(curve);
     const random = createRandom(3);
     for (let i = 0; i < 20_000; i++) {

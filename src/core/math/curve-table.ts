@@ -1,6 +1,7 @@
 /**
- * A curve by table, for where it is asked for at every pixel: 512 steps an octave from 2^-24 to 2^16, straight between them and down to 0. Of a smooth curve the relative
- * error is some 1e-6; the same bits on every machine, as each step is reckoned once by the curve itself.
+ * A curve by table, for where it is asked for at every pixel: 512 steps an octave from 2^-24 to 2^16, straight between
+ * them and down to 0. Of a smooth curve the relative error is some 1e-6; the same bits on every machine, as each step
+ * is reckoned once by the curve itself.
  */
 const LEAST_OCTAVE = -24;
 const MOST_OCTAVE = 16;
@@ -17,7 +18,9 @@ const bits = new Uint32Array(single.buffer);
 /** The steps of `curve`, which must be 0 at 0. */
 export function tableOf(curve: (x: number) => number): Float64Array {
   const steps = 2 ** STEP_BITS;
-  return Float64Array.from({ length: (MOST_OCTAVE - LEAST_OCTAVE) * steps + 1 }, (_, i) => curve(2 ** (LEAST_OCTAVE + Math.floor(i / steps)) * (1 + (i % steps) / steps)));
+  return Float64Array.from({ length: (MOST_OCTAVE - LEAST_OCTAVE) * steps + 1 }, (_, i) =>
+    curve(2 ** (LEAST_OCTAVE + Math.floor(i / steps)) * (1 + (i % steps) / steps))
+  );
 }
 
 /** The curve at `x`; beyond the last step it stays what it is there, below 0 and for no number it is 0. */

@@ -23,10 +23,16 @@ export const mix = (a: Vec3, b: Vec3, t: number): Vec3 => [
   a[2] + (b[2] - a[2]) * t
 ];
 
-/** Two unit vectors that complete a unit normal to a right-handed frame (tangent, bitangent, normal). Duff et al. 2017, JCGT 6(1). */
+/**
+ * Two unit vectors that complete a unit normal to a right-handed frame (tangent, bitangent, normal). Duff et al. 2017,
+ * JCGT 6(1).
+ */
 export function frameAround(n: Vec3): { tangent: Vec3; bitangent: Vec3 } {
   const sign = n[2] < 0 ? -1 : 1;
   const a = -1 / (sign + n[2]);
   const b = n[0] * n[1] * a;
-  return { tangent: [1 + sign * n[0] * n[0] * a, sign * b, -sign * n[0]], bitangent: [b, sign + n[1] * n[1] * a, -n[1]] };
+  return {
+    tangent: [1 + sign * n[0] * n[0] * a, sign * b, -sign * n[0]],
+    bitangent: [b, sign + n[1] * n[1] * a, -n[1]]
+  };
 }

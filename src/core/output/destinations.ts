@@ -1,6 +1,7 @@
 /**
- * Where a picture will be seen: the size that place asks for, how far away one stands, and the file that it takes. Sizes of screens and of messages
- * are common practice, no source; densities of sheets follow from the distance (askedPpi).
+ * Where a picture will be seen: the size that place asks for, how far away one stands, and the file that it takes.
+ * Sizes of screens and of messages are common practice, no source; densities of sheets follow from the distance
+ * (askedPpi).
  */
 import { askedPpi, paperMm } from './size';
 import type { FileKind } from '../catalogue/file-kinds';
@@ -15,10 +16,20 @@ export interface Destination {
   file: FileKind;
 }
 
-const screen = (name: string, width_px: number, height_px: number, file: FileKind): Destination => ({ name, size: { width_px, height_px }, distance_m: null, file });
+const screen = (name: string, width_px: number, height_px: number, file: FileKind): Destination => ({
+  name,
+  size: { width_px, height_px },
+  distance_m: null,
+  file
+});
 
 function sheet(name: string, paper: Paper, orientation: Orientation, distance_m: number, file: FileKind): Destination {
-  return { name, size: { paper, orientation, ppi: askedPpi(distance_m, Math.max(...paperMm(paper, orientation))) }, distance_m, file };
+  return {
+    name,
+    size: { paper, orientation, ppi: askedPpi(distance_m, Math.max(...paperMm(paper, orientation))) },
+    distance_m,
+    file
+  };
 }
 
 /** Where a sheet is seen from when nothing is said: in the hands. */
@@ -27,7 +38,11 @@ export const ARMS_LENGTH_M = 0.6;
 const rollUp = { width_mm: 850, height_mm: 2000 };
 
 /** Of a brief that goes there. */
-export const seenAt = ({ name, size, distance_m, file }: Destination) => ({ destination: { name, size }, distance_m, file });
+export const seenAt = ({ name, size, distance_m, file }: Destination) => ({
+  destination: { name, size },
+  distance_m,
+  file
+});
 
 export const DESTINATIONS: readonly Destination[] = [
   screen('Message on a phone', 1080, 1350, 'jpg'),

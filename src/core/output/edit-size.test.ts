@@ -18,15 +18,32 @@ describe('the size editor', () => {
     expect(editSize(a3, { side: 'width', mm: 600 }, true)).toEqual({ width_mm: 600, height_mm: 424.29, ppi: 200 });
   });
   it('lets millimetres follow pixels on such a sheet, at the same density', () => {
-    expect(editSize({ width_mm: 254, height_mm: 127, ppi: 100 }, { side: 'height', px: 1000 }, true)).toEqual({ width_mm: 508, height_mm: 254, ppi: 100 });
+    expect(editSize({ width_mm: 254, height_mm: 127, ppi: 100 }, { side: 'height', px: 1000 }, true)).toEqual({
+      width_mm: 508,
+      height_mm: 254,
+      ppi: 100
+    });
   });
   it('keeps a screen a screen', () => {
-    expect(editSize({ width_px: 1920, height_px: 1080 }, { side: 'width', px: 1280 }, true)).toEqual({ width_px: 1280, height_px: 720 });
-    expect(editSize({ width_px: 1920, height_px: 1080 }, { ppi: 300 }, true)).toEqual({ width_px: 1920, height_px: 1080 });
-    expect(editSize({ width_px: 1920, height_px: 1080 }, { turn: 'portrait' }, true)).toEqual({ width_px: 1080, height_px: 1920 });
+    expect(editSize({ width_px: 1920, height_px: 1080 }, { side: 'width', px: 1280 }, true)).toEqual({
+      width_px: 1280,
+      height_px: 720
+    });
+    expect(editSize({ width_px: 1920, height_px: 1080 }, { ppi: 300 }, true)).toEqual({
+      width_px: 1920,
+      height_px: 1080
+    });
+    expect(editSize({ width_px: 1920, height_px: 1080 }, { turn: 'portrait' }, true)).toEqual({
+      width_px: 1080,
+      height_px: 1920
+    });
   });
   it('takes a paper as it lies, and back to a screen of its pixels', () => {
-    expect(editSize({ width_px: 800, height_px: 1200 }, { paper: 'A4' }, true)).toEqual({ paper: 'A4', orientation: 'portrait', ppi: 200 });
+    expect(editSize({ width_px: 800, height_px: 1200 }, { paper: 'A4' }, true)).toEqual({
+      paper: 'A4',
+      orientation: 'portrait',
+      ppi: 200
+    });
     expect(editSize(a3, { screen: true }, true)).toEqual({ width_px: 3307, height_px: 2339 });
     expect(editSize(a3, { own: true }, true)).toEqual({ width_mm: 420, height_mm: 297, ppi: 200 });
   });
@@ -76,8 +93,15 @@ describe('the size editor', () => {
         const wanted = Math.min(MOST_SIDE_PX, Math.max(1, Math.round(did.px)));
         const got = now[`${did.side}_px`];
         // beside a side of few pixels the other, locked to it, goes in great steps
-        const roomy = Math.max(now.width_px, now.height_px) < MOST_SIDE_PX - 60 && Math.min(now.width_px, now.height_px) > 600;
-        const free = roomy && (now.ppi === null || (now.ppi > PPI.least + 1 && now.ppi < PPI.most - 1 && now[`${did.side}_mm`]! > SIDE_MM.least + 1 && now[`${did.side}_mm`]! < SIDE_MM.most - 1));
+        const roomy =
+          Math.max(now.width_px, now.height_px) < MOST_SIDE_PX - 60 && Math.min(now.width_px, now.height_px) > 600;
+        const free =
+          roomy &&
+          (now.ppi === null ||
+            (now.ppi > PPI.least + 1 &&
+              now.ppi < PPI.most - 1 &&
+              now[`${did.side}_mm`]! > SIDE_MM.least + 1 &&
+              now[`${did.side}_mm`]! < SIDE_MM.most - 1));
         // half a hundredth of a millimetre at 1,200 ppi is a quarter of a pixel
         if (free) expect(Math.abs(got - wanted)).toBeLessThanOrEqual(1);
       }

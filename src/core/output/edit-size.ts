@@ -1,14 +1,16 @@
 /**
- * The size editor: one edit of a size, and what the other values become. Pixels, millimetres and density always agree: pixels are millimetres
- * times density, rounded. On a paper of the list pixels change the density, for its millimetres are given; on a sheet of one's own they change
- * the millimetres; a screen has pixels alone.
+ * The size editor: one edit of a size, and what the other values become. Pixels, millimetres and density always agree:
+ * pixels are millimetres times density, rounded. On a paper of the list pixels change the density, for its millimetres
+ * are given; on a sheet of one's own they change the millimetres; a screen has pixels alone.
  */
 import { type Orientation, type Paper } from '../catalogue/papers';
 import type { SizeChoice } from '../catalogue/size-choice';
 import { MM_PER_INCH } from '../units/units';
 import { paperMm, resolveSize } from './size';
 
-/** What lies beyond is cut off to it. Films and files are written piece by piece, so that disk alone limits the rest. */
+/**
+ * What lies beyond is cut off to it. Films and files are written piece by piece, so that disk alone limits the rest.
+ */
 export const MOST_SIDE_PX = 30_000;
 export const SIDE_MM = { least: 5, most: 5000 } as const;
 /** Beyond the trim, on each side. */
@@ -28,18 +30,23 @@ export type SizeEdit =
   | { own: true }
   | { screen: true };
 
-/** `locked`: the proportion stays; a paper of the list has its own in any case, so a side of it in mm makes it a sheet of one's own. */
+/**
+ * `locked`: the proportion stays; a paper of the list has its own in any case, so a side of it in mm makes it a sheet
+ * of one's own.
+ */
 export function editSize(size: SizeChoice, edit: SizeEdit, locked: boolean): SizeChoice {
   const now = resolveSize(size);
   const aspect = now.width_px / now.height_px;
-  if ('ppi' in edit) return 'ppi' in size ? { ...size, ppi: densityFor(size, clamp(edit.ppi, PPI.least, PPI.most)) } : size;
+  if ('ppi' in edit)
+    return 'ppi' in size ? { ...size, ppi: densityFor(size, clamp(edit.ppi, PPI.least, PPI.most)) } : size;
   if ('paper' in edit) {
     const paper = { paper: edit.paper, orientation: orientationOf(size), ppi: now.ppi ?? USUAL_PPI };
     return { ...paper, ppi: densityFor(paper, paper.ppi) };
   }
   if ('turn' in edit) return turned(size, edit.turn);
   if ('own' in edit) {
-    if (now.width_mm !== null && now.height_mm !== null && now.ppi !== null) return { width_mm: now.width_mm, height_mm: now.height_mm, ppi: now.ppi };
+    if (now.width_mm !== null && now.height_mm !== null && now.ppi !== null)
+      return { width_mm: now.width_mm, height_mm: now.height_mm, ppi: now.ppi };
     return sheetOf((now.width_px * MM_PER_INCH) / USUAL_PPI, (now.height_px * MM_PER_INCH) / USUAL_PPI, USUAL_PPI);
   }
   if ('screen' in edit) return { width_px: now.width_px, height_px: now.height_px };
@@ -47,18 +54,25 @@ export function editSize(size: SizeChoice, edit: SizeEdit, locked: boolean): Siz
     if (now.width_mm === null || now.height_mm === null || now.ppi === null) return size;
     const mm = clamp(edit.mm, SIDE_MM.least, SIDE_MM.most);
     const ratio = now.width_mm / now.height_mm;
-    const [width, height] = edit.side === 'width' ? [mm, locked ? mm / ratio : now.height_mm] : [locked ? mm * ratio : now.width_mm, mm];
+    const [width, height] =
+      edit.side === 'width' ? [mm, locked ? mm / ratio : now.height_mm] : [locked ? mm * ratio : now.width_mm, mm];
     return sheetOf(width, height, now.ppi);
   }
   const px = clamp(Math.round(edit.px), 1, MOST_SIDE_PX);
   if ('paper' in size) {
     const side_mm = paperMm(size.paper, size.orientation)[edit.side === 'width' ? 0 : 1]!;
     // to a thousandth, which moves no side of 5 m by a pixel
-    return { ...size, ppi: densityFor(size, clamp(Math.round((px * MM_PER_INCH * 1000) / side_mm) / 1000, PPI.least, PPI.most)) };
+    return {
+      ...size,
+      ppi: densityFor(size, clamp(Math.round((px * MM_PER_INCH * 1000) / side_mm) / 1000, PPI.least, PPI.most))
+    };
   }
   if ('width_mm' in size) {
     const mm = (px * MM_PER_INCH) / size.ppi;
-    const [width, height] = edit.side === 'width' ? [mm, locked ? mm / (size.width_mm / size.height_mm) : size.height_mm] : [locked ? mm * (size.width_mm / size.height_mm) : size.width_mm, mm];
+    const [width, height] =
+      edit.side === 'width'
+        ? [mm, locked ? mm / (size.width_mm / size.height_mm) : size.height_mm]
+        : [locked ? mm * (size.width_mm / size.height_mm) : size.width_mm, mm];
     return sheetOf(width, height, size.ppi);
   }
   const ratio = edit.side === 'width' ? aspect : 1 / aspect;

@@ -1,4 +1,6 @@
-/** Name of a delivered file, from project, picture and size: letters, digits and dashes only, so it is safe anywhere. */
+/**
+ * Name of a delivered file, from project, picture and size: letters, digits and dashes only, so it is safe anywhere.
+ */
 export function fileName(project: string, picture: string, size: string, extension: string): string {
   const plain = (text: string) =>
     text

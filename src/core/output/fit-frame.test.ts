@@ -22,11 +22,24 @@ describe('a picture on a sheet of another proportion', () => {
   });
   it('leaves the view alone where the proportion stays', () => {
     expect(widened(view, 1.5, 1.5001)).toBe(view);
-    expect(sameAspect(aspectOf({ paper: 'A3', orientation: 'landscape', ppi: 200 }), aspectOf({ paper: 'A4', orientation: 'landscape', ppi: 300 }))).toBe(true);
+    expect(
+      sameAspect(
+        aspectOf({ paper: 'A3', orientation: 'landscape', ppi: 200 }),
+        aspectOf({ paper: 'A4', orientation: 'landscape', ppi: 300 })
+      )
+    ).toBe(true);
   });
   it('or the sheet is cut to it: the largest within, at the same density', () => {
-    expect(inProportion({ paper: 'A3', orientation: 'landscape', ppi: 200 }, 16 / 9)).toEqual({ width_mm: 420, height_mm: 236.25, ppi: 200 });
-    expect(inProportion({ paper: 'A3', orientation: 'landscape', ppi: 200 }, 1)).toEqual({ width_mm: 297, height_mm: 297, ppi: 200 });
+    expect(inProportion({ paper: 'A3', orientation: 'landscape', ppi: 200 }, 16 / 9)).toEqual({
+      width_mm: 420,
+      height_mm: 236.25,
+      ppi: 200
+    });
+    expect(inProportion({ paper: 'A3', orientation: 'landscape', ppi: 200 }, 1)).toEqual({
+      width_mm: 297,
+      height_mm: 297,
+      ppi: 200
+    });
     expect(inProportion({ width_px: 1920, height_px: 1080 }, 1)).toEqual({ width_px: 1080, height_px: 1080 });
   });
 });

@@ -39,7 +39,8 @@ describe('sizes', () => {
     expect(PAPERS.B0).toEqual([1000, 1414]);
   });
   it('ANSI and ARCH sheets are whole inches (ANSI/ASME Y14.1)', () => {
-    const inches = (paper: keyof typeof PAPERS) => PAPERS[paper].map((mm) => mm / 25.4).map((v) => Math.round(v * 100) / 100);
+    const inches = (paper: keyof typeof PAPERS) =>
+      PAPERS[paper].map((mm) => mm / 25.4).map((v) => Math.round(v * 100) / 100);
     expect(inches('ANSI D')).toEqual([22, 34]);
     expect(inches('ANSI E')).toEqual([34, 44]);
     expect(inches('ARCH D')).toEqual([24, 36]);

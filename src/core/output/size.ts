@@ -22,17 +22,32 @@ export function paperMm(paper: keyof typeof PAPERS, orientation: Orientation): [
 export function resolveSize(size: SizeChoice): SheetSize {
   if ('paper' in size) {
     const [width_mm, height_mm] = paperMm(size.paper, size.orientation);
-    return { width_px: toPixels(width_mm, size.ppi), height_px: toPixels(height_mm, size.ppi), width_mm, height_mm, ppi: size.ppi };
+    return {
+      width_px: toPixels(width_mm, size.ppi),
+      height_px: toPixels(height_mm, size.ppi),
+      width_mm,
+      height_mm,
+      ppi: size.ppi
+    };
   }
   if ('width_mm' in size) {
-    return { width_px: toPixels(size.width_mm, size.ppi), height_px: toPixels(size.height_mm, size.ppi), width_mm: size.width_mm, height_mm: size.height_mm, ppi: size.ppi };
+    return {
+      width_px: toPixels(size.width_mm, size.ppi),
+      height_px: toPixels(size.height_mm, size.ppi),
+      width_mm: size.width_mm,
+      height_mm: size.height_mm,
+      ppi: size.ppi
+    };
   }
   return { width_px: size.width_px, height_px: size.height_px, width_mm: null, height_mm: null, ppi: null };
 }
 
 /** Size of a proof: a share of the whole, never less than a pixel. */
 export function scaleSize(size: SheetSize, share: number): { width_px: number; height_px: number } {
-  return { width_px: Math.max(1, Math.round(size.width_px * share)), height_px: Math.max(1, Math.round(size.height_px * share)) };
+  return {
+    width_px: Math.max(1, Math.round(size.width_px * share)),
+    height_px: Math.max(1, Math.round(size.height_px * share))
+  };
 }
 
 /** What a proof renders: its own pixels, and where they lie in the trimmed sheet; with bleed they reach beyond it. */
@@ -56,7 +71,14 @@ export function proofPixels({ size, quality, patch, bleed_mm }: ProofExtent): Pr
   const { width_px, height_px } = scaleSize(resolveSize(size), quality.scale);
   if (!patch) {
     const bleed = bleedPixels({ size, quality, bleed_mm });
-    return { width: width_px + 2 * bleed, height: height_px + 2 * bleed, x: 0 - bleed, y: 0 - bleed, sheetWidth: width_px, sheetHeight: height_px };
+    return {
+      width: width_px + 2 * bleed,
+      height: height_px + 2 * bleed,
+      x: 0 - bleed,
+      y: 0 - bleed,
+      sheetWidth: width_px,
+      sheetHeight: height_px
+    };
   }
   const x = Math.min(width_px - 1, Math.round(patch.x * width_px));
   const y = Math.min(height_px - 1, Math.round(patch.y * height_px));
@@ -81,14 +103,19 @@ export function shareOfSheet(extent: ProofExtent): SheetShare {
 }
 
 /** A square of `px` about a place, both in shares of a sheet's sides; moved inside where it would reach beyond. */
-export function squareAbout(place: { x: number; y: number }, px: number, { width_px, height_px }: { width_px: number; height_px: number }): SheetShare {
+export function squareAbout(
+  place: { x: number; y: number },
+  px: number,
+  { width_px, height_px }: { width_px: number; height_px: number }
+): SheetShare {
   const [width, height] = [Math.min(1, px / width_px), Math.min(1, px / height_px)];
   const inside = (middle: number, share: number) => Math.min(1 - share, Math.max(0, middle - share / 2));
   return { x: inside(place.x, width), y: inside(place.y, height), width, height };
 }
 
 /** How far a proof reaches beyond the trimmed sheet on each side, px; a screen has no bleed. */
-export const bleedPixels = ({ size, quality, bleed_mm }: Omit<ProofExtent, 'patch'>): number => ('ppi' in size ? Math.round((bleed_mm / MM_PER_INCH) * size.ppi * quality.scale) : 0);
+export const bleedPixels = ({ size, quality, bleed_mm }: Omit<ProofExtent, 'patch'>): number =>
+  'ppi' in size ? Math.round((bleed_mm / MM_PER_INCH) * size.ppi * quality.scale) : 0;
 
 const MINUTE_OF_ARC = Math.PI / 180 / 60;
 
@@ -98,7 +125,8 @@ export const resolvedPpi = (distance_m: number): number => MM_PER_INCH / (distan
 /** How near the eye has to come to resolve a density, m. */
 export const resolvingDistance = (ppi: number): number => MM_PER_INCH / (ppi * 1000 * Math.tan(MINUTE_OF_ARC));
 
-// People step closer; big boards have at least so many pixels, long side, from A1 on; printers gain nothing beyond 300 (common practice, no source).
+// People step closer; big boards have at least so many pixels, long side, from A1 on; printers gain nothing beyond 300
+// (common practice, no source).
 const STEP_CLOSER = 1.75;
 const BOARD_PX = 5000;
 const BOARD_MM = 800;

@@ -1,7 +1,7 @@
 /**
  * Draws an index with a given probability in constant time.
- * Source: Walker 1977; built as by Vose 1991, A Linear Algorithm for Generating Random Numbers with a Given Distribution.
- * Cost: O(n) to build, 8 bytes an entry. When all weights are zero, every index is equally likely.
+ * Source: Walker 1977; built as by Vose 1991, A Linear Algorithm for Generating Random Numbers with a Given
+ * Distribution. Cost: O(n) to build, 8 bytes an entry. When all weights are zero, every index is equally likely.
  */
 export interface AliasTable {
   /** Probability of each index; sums to 1. */

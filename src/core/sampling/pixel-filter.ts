@@ -1,6 +1,6 @@
 /**
- * The pixel filter as an inverse distribution, for drawing sample positions by importance (Ernst, Stamminger and Greiner 2006).
- * The shape is the four-term Blackman-Harris window (Harris 1978, table 1), cut at `radius` pixels.
+ * The pixel filter as an inverse distribution, for drawing sample positions by importance (Ernst, Stamminger and
+ * Greiner 2006). The shape is the four-term Blackman-Harris window (Harris 1978, table 1), cut at `radius` pixels.
  * Returns `steps` + 1 offsets in pixels, for the equidistant probabilities 0 to 1.
  */
 export function invertPixelFilter(radius: number, steps: number): Float32Array {

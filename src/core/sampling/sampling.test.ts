@@ -26,7 +26,12 @@ it('the importance grid is positive wherever bilinear filtering shows light', ()
   const pixels = new Float32Array(64 * 32 * 3);
   pixels.fill(100, (10 * 64 + 20) * 3, (10 * 64 + 20) * 3 + 3);
   const grid = buildImportanceGrid(pixels, 64, 32);
-  for (const [dx, dy] of [[-1, -1], [0, 0], [1, 1]] as const) expect(grid.probability[(10 + dy) * 64 + 20 + dx]).toBeGreaterThan(0);
+  for (const [dx, dy] of [
+    [-1, -1],
+    [0, 0],
+    [1, 1]
+  ] as const)
+    expect(grid.probability[(10 + dy) * 64 + 20 + dx]).toBeGreaterThan(0);
 });
 
 it('the pixel filter is symmetric, centred, and ends at its radius', () => {

@@ -4,9 +4,26 @@ import { evenWeb, webFlux } from '../lights/web/web';
 import { dot, length, type Vec3 } from '../math/vec3';
 import { type AddedLamp, frameOf, lightOf, spotCone, spotIntensity, type Webs } from './added-lamps';
 
-const lamp: AddedLamp = { name: 'Spot', form: 'spot', position_m: [1, 2, 3], direction: [0, -2, 0], turn_deg: 0, width_m: 0.5, height_m: 2, beam_deg: 40, lumen: 1000, kelvin: 3000, tint: 0, photometry: null };
+const lamp: AddedLamp = {
+  name: 'Spot',
+  form: 'spot',
+  position_m: [1, 2, 3],
+  direction: [0, -2, 0],
+  turn_deg: 0,
+  width_m: 0.5,
+  height_m: 2,
+  beam_deg: 40,
+  lumen: 1000,
+  kelvin: 3000,
+  tint: 0,
+  photometry: null
+};
 const angles = Array.from({ length: 91 }, (_, i) => i * 2);
-const web = evenWeb({ planes: [0], angles, candela: [angles.map((g) => 300 * Math.max(0, Math.cos((g * Math.PI) / 180)))] });
+const web = evenWeb({
+  planes: [0],
+  angles,
+  candela: [angles.map((g) => 300 * Math.max(0, Math.cos((g * Math.PI) / 180)))]
+});
 const webs: Webs = new Map([['halm', web]]);
 const none: Webs = new Map();
 
@@ -46,7 +63,12 @@ describe('a lamp that a brief adds', () => {
     expect(() => lightOf({ ...lamp, photometry: 'gone' }, webs)).toThrow(/photometric file gone is not here/);
   });
   it('stands upright and is turned about where it shines to', () => {
-    for (const front of [[0, 0, -1], [0.6, -0.8, 0], [0, -1, 0], [0, 1, 0]] as Vec3[]) {
+    for (const front of [
+      [0, 0, -1],
+      [0.6, -0.8, 0],
+      [0, -1, 0],
+      [0, 1, 0]
+    ] as Vec3[]) {
       for (const turn of [0, 35, 90]) {
         const { right, up } = frameOf(front, turn);
         for (const v of [right, up]) expect(length(v)).toBeCloseTo(1, 9);

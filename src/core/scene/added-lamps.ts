@@ -1,6 +1,6 @@
 /**
- * Lamps that a brief adds to a model's own: what they are to the kernel. Metres, lumen, kelvin; a lamp's group is that of its name, as for the
- * model's lamps.
+ * Lamps that a brief adds to a model's own: what they are to the kernel. Metres, lumen, kelvin; a lamp's group is that
+ * of its name, as for the model's lamps.
  */
 import { kelvinToRec709 } from '../color/kelvin';
 import { type PhotometricWeb, webFlux } from '../lights/web/web';
@@ -26,7 +26,9 @@ export interface AddedLamp {
   lumen: number;
   kelvin: number;
   tint: number;
-  /** Content hash of the photometric file that says where its light goes, for points and spots; path for the command. */
+  /**
+   * Content hash of the photometric file that says where its light goes, for points and spots; path for the command.
+   */
   photometry: string | null;
 }
 
@@ -44,7 +46,9 @@ export function frameOf(front: Vec3, turnDeg: number): { right: Vec3; up: Vec3 }
   return { right, up: cross(front, right) };
 }
 
-/** Half angles of a spot's cone, radians: full light within the first, none beyond the second, half at half the beam. */
+/**
+ * Half angles of a spot's cone, radians: full light within the first, none beyond the second, half at half the beam.
+ */
 export function spotCone(beamDeg: number): { inner: number; outer: number } {
   const half = radians(Math.min(178, beamDeg) / 2);
   const inner = half * 0.75;
@@ -77,13 +81,38 @@ export function lightOf(lamp: AddedLamp, webs: Webs): SceneLight {
   if (lamp.form === 'point' || lamp.form === 'spot') {
     if (lamp.photometry !== null) {
       const web = webOf(lamp.photometry, webs);
-      return { kind: 'web', name, position, direction, plane: right, tint: scale(color, lumen / Math.max(webFlux(web), 1e-9)), web };
+      return {
+        kind: 'web',
+        name,
+        position,
+        direction,
+        plane: right,
+        tint: scale(color, lumen / Math.max(webFlux(web), 1e-9)),
+        web
+      };
     }
     if (lamp.form === 'point') return { kind: 'point', name, position, intensity: scale(color, lumen / (4 * Math.PI)) };
     const { inner, outer } = spotCone(beam_deg);
-    return { kind: 'spot', name, position, direction, intensity: scale(color, spotIntensity(lumen, beam_deg)), innerAngle: inner, outerAngle: outer };
+    return {
+      kind: 'spot',
+      name,
+      position,
+      direction,
+      intensity: scale(color, spotIntensity(lumen, beam_deg)),
+      innerAngle: inner,
+      outerAngle: outer
+    };
   }
-  return { kind: 'rectangle', name, position, direction, up, width: lamp.width_m, height: lamp.height_m, radiance: scale(color, lumen / (Math.PI * lamp.width_m * lamp.height_m)) };
+  return {
+    kind: 'rectangle',
+    name,
+    position,
+    direction,
+    up,
+    width: lamp.width_m,
+    height: lamp.height_m,
+    radiance: scale(color, lumen / (Math.PI * lamp.width_m * lamp.height_m))
+  };
 }
 
 export function webOf(key: string, webs: Webs): PhotometricWeb {

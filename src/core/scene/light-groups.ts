@@ -1,4 +1,7 @@
-/** Which lights belong together, by their names: each group has a layer of the film, so that it can be dimmed afterwards. */
+/**
+ * Which lights belong together, by their names: each group has a layer of the film, so that it can be dimmed
+ * afterwards.
+ */
 import { lampGroup } from './lamp-groups';
 import type { Scene } from './scene';
 
@@ -31,5 +34,9 @@ export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGr
     names.push(names.includes(plain) ? `${plain} lamp` : plain);
     return names.length - 1;
   };
-  return { ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.lamp ?? m.name) : 0)), ofLight: scene.lights.map((l) => groupOf(l.name)), names };
+  return {
+    ofMaterial: scene.materials.map((m) => (m.emissive.some((c) => c > 0) ? groupOf(m.lamp ?? m.name) : 0)),
+    ofLight: scene.lights.map((l) => groupOf(l.name)),
+    names
+  };
 }

@@ -1,6 +1,6 @@
 /**
- * A model with what a brief sets up round it: a studio's backdrop and softboxes are surfaces of their own beside the model's, so that
- * the model need not be touched, nor its tree built anew, when they change.
+ * A model with what a brief sets up round it: a studio's backdrop and softboxes are surfaces of their own beside the
+ * model's, so that the model need not be touched, nor its tree built anew, when they change.
  */
 import type { Scene, SceneLight, SceneMaterial } from './scene';
 
@@ -19,7 +19,10 @@ export interface AddedSurface extends Omit<PlainSurface, 'material'> {
 
 export interface LitScene extends Scene {
   added: readonly AddedSurface[];
-  /** How many of the lights, the last ones, belong to the set and not to the model: a ground is seen as they light it without the model. */
+  /**
+   * How many of the lights, the last ones, belong to the set and not to the model: a ground is seen as they light it
+   * without the model.
+   */
   setLights: number;
 }
 
@@ -30,6 +33,12 @@ export function addSet(scene: Scene, surfaces: readonly PlainSurface[], lights: 
     lights: [...scene.lights, ...lights],
     setLights: lights.length,
     materials: [...scene.materials, ...surfaces.map((s) => s.material)],
-    added: surfaces.map(({ positions, normals, indices, material }, i) => ({ positions, normals, indices, name: material.name, material: scene.materials.length + i }))
+    added: surfaces.map(({ positions, normals, indices, material }, i) => ({
+      positions,
+      normals,
+      indices,
+      name: material.name,
+      material: scene.materials.length + i
+    }))
   };
 }

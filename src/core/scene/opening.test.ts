@@ -8,7 +8,12 @@ function box(min: number[], max: number[]) {
   for (let axis = 0; axis < 3; axis++) {
     for (const end of [min, max]) {
       const first = positions.length / 3;
-      for (const [u, v] of [[0, 0], [1, 0], [1, 1], [0, 1]] as const) {
+      for (const [u, v] of [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1]
+      ] as const) {
         const p = [0, 0, 0];
         p[axis] = end[axis]!;
         p[(axis + 1) % 3] = u ? max[(axis + 1) % 3]! : min[(axis + 1) % 3]!;
@@ -37,7 +42,9 @@ describe('the opening of a pane', () => {
   it('is measured level and upright in a wall that stands askew', () => {
     const pane = box([0, 1, -0.01], [1.2, 2.5, 0.01]);
     const [c, s] = [Math.cos(0.7), Math.sin(0.7)];
-    const turned = pane.positions.map((_, i, p) => (i % 3 === 0 ? c * p[i]! + s * p[i + 2]! : i % 3 === 2 ? c * p[i]! - s * p[i - 2]! : p[i]!));
+    const turned = pane.positions.map((_, i, p) =>
+      i % 3 === 0 ? c * p[i]! + s * p[i + 2]! : i % 3 === 2 ? c * p[i]! - s * p[i - 2]! : p[i]!
+    );
     const found = openingAt(turned, pane.indices, 0, [s, 0, c]);
     expect(found.width_m).toBeCloseTo(1.2, 6);
     expect(found.height_m).toBeCloseTo(1.5, 6);
@@ -49,10 +56,15 @@ describe('an opening between two corners', () => {
   it('is the rectangle between them, in the plane of the first', () => {
     expect(found.middle_m.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([1.6, 1.65, -4]);
     expect([found.width_m, found.height_m].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([1.2, 1.5]);
-    expect(openingBetween([2.2, 2.4, -4], [1, 0.9, -4], [0, 0, 1])).toMatchObject({ width_m: found.width_m, height_m: found.height_m });
+    expect(openingBetween([2.2, 2.4, -4], [1, 0.9, -4], [0, 0, 1])).toMatchObject({
+      width_m: found.width_m,
+      height_m: found.height_m
+    });
     expect(openingBetween([1, 0.9, -4], [1, 2.4, -4], [0, 0, 1])).toBeNull();
     const { corner, a, b } = sidesOf(found);
-    expect([corner[0] + a[0] + b[0], corner[1] + a[1] + b[1]].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([2.2, 2.4]);
+    expect([corner[0] + a[0] + b[0], corner[1] + a[1] + b[1]].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([
+      2.2, 2.4
+    ]);
   });
   it('knows which looks lead through it', () => {
     expect(leadsThrough(found, [1.6, 1.65, 0], [0, 0, -1])).toBe(true);

@@ -1,6 +1,6 @@
 /**
- * The opening that a pane fills: the piece of a mesh that hangs together with a triangle, and the upright rectangle round it in the plane that
- * it lies in. Metres, world coordinates.
+ * The opening that a pane fills: the piece of a mesh that hangs together with a triangle, and the upright rectangle
+ * round it in the plane that it lies in. Metres, world coordinates.
  */
 import { add, cross, dot, normalize, scale, subtract, type Vec3 } from '../math/vec3';
 
@@ -36,7 +36,12 @@ export function openingBetween(first: Vec3, second: Vec3, normal: Vec3): OpenFra
   const across = subtract(second, first);
   const [width, height] = [dot(across, level), dot(across, upright)];
   if (Math.abs(width) < LEAST_M || Math.abs(height) < LEAST_M) return null;
-  return { middle_m: add(first, add(scale(level, width / 2), scale(upright, height / 2))), normal: n, width_m: Math.abs(width), height_m: Math.abs(height) };
+  return {
+    middle_m: add(first, add(scale(level, width / 2), scale(upright, height / 2))),
+    normal: n,
+    width_m: Math.abs(width),
+    height_m: Math.abs(height)
+  };
 }
 
 /** A corner of it, and its sides from there. */
@@ -62,7 +67,12 @@ const LEAST_M = 0.01;
 const WELD_M = 1e-4;
 
 /** `positions`: xyz a vertex; `indices`: three a triangle; `normal`: of the side it is seen from. */
-export function openingAt(positions: ArrayLike<number>, indices: ArrayLike<number>, triangle: number, normal: Vec3): Opening {
+export function openingAt(
+  positions: ArrayLike<number>,
+  indices: ArrayLike<number>,
+  triangle: number,
+  normal: Vec3
+): Opening {
   const weld = new Map<string, number>();
   const placeOf = (vertex: number) => {
     const key = [0, 1, 2].map((k) => Math.round(positions[vertex * 3 + k]! / WELD_M)).join(' ');
@@ -102,5 +112,11 @@ export function openingAt(positions: ArrayLike<number>, indices: ArrayLike<numbe
     }
   }
   const middle = axes.reduce<Vec3>((sum, axis, k) => add(sum, scale(axis, (least[k]! + most[k]!) / 2)), [0, 0, 0]);
-  return { middle, normal: n, width_m: most[0]! - least[0]!, height_m: most[1]! - least[1]!, depth_m: most[2]! - least[2]! };
+  return {
+    middle,
+    normal: n,
+    width_m: most[0]! - least[0]!,
+    height_m: most[1]! - least[1]!,
+    depth_m: most[2]! - least[2]!
+  };
 }

@@ -1,4 +1,7 @@
-/** A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and the kernel's packer reads. */
+/**
+ * A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and
+ * the kernel's packer reads.
+ */
 import type { LampPlace } from './lamp-groups';
 import type { OpenFrame } from './opening';
 import type { PhotometricWeb } from '../lights/web/web';
@@ -157,19 +160,48 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
 };
 
 /**
- * A lamp that is no mesh. Intensity in cd (points, spots), lx (directional), radiance in cd/m2 (rectangle, disc, sphere), linear Rec.
- * 709. Rectangles and discs shine to their front, `direction`, and are seen from there; `up` is the direction of their height.
+ * A lamp that is no mesh. Intensity in cd (points, spots), lx (directional), radiance in cd/m2 (rectangle, disc,
+ * sphere), linear Rec.
+ * 709. Rectangles and discs shine to their front, `direction`, and are seen from there; `up` is the direction of their
+ * height.
  */
-export type SceneLight = LightShape & { /** On a hidden layer of the model: off until it is asked for. */ hidden?: true };
+export type SceneLight = LightShape & {
+  /** On a hidden layer of the model: off until it is asked for. */ hidden?: true;
+};
 
 type LightShape =
   | { kind: 'point'; name: string; position: Vec3; intensity: Vec3 }
-  | { kind: 'spot'; name: string; position: Vec3; direction: Vec3; intensity: Vec3; innerAngle: number; outerAngle: number }
+  | {
+      kind: 'spot';
+      name: string;
+      position: Vec3;
+      direction: Vec3;
+      intensity: Vec3;
+      innerAngle: number;
+      outerAngle: number;
+    }
   | { kind: 'directional'; name: string; direction: Vec3; illuminance: Vec3 }
-  | { kind: 'rectangle'; name: string; position: Vec3; direction: Vec3; up: Vec3; width: number; height: number; radiance: Vec3 }
+  | {
+      kind: 'rectangle';
+      name: string;
+      position: Vec3;
+      direction: Vec3;
+      up: Vec3;
+      width: number;
+      height: number;
+      radiance: Vec3;
+    }
   | { kind: 'disc'; name: string; position: Vec3; direction: Vec3; radius: number; radiance: Vec3 }
   | { kind: 'sphere'; name: string; position: Vec3; radius: number; radiance: Vec3 }
-  | { kind: 'web'; name: string; position: Vec3; /** the axis of the web, gamma 0 */ direction: Vec3; /** the plane C0 */ plane: Vec3; /** factor of the web's candela */ tint: Vec3; web: PhotometricWeb };
+  | {
+      kind: 'web';
+      name: string;
+      position: Vec3 /** the axis of the web, gamma 0 */;
+      direction: Vec3 /** the plane C0 */;
+      plane: Vec3 /** factor of the web's candela */;
+      tint: Vec3;
+      web: PhotometricWeb;
+    };
 
 export interface SceneCamera {
   name: string;
@@ -218,21 +250,31 @@ export interface Scene {
 export const NO_INSTANCES: Pick<Scene, 'parts' | 'objects' | 'instances'> = { parts: [], objects: [], instances: [] };
 
 /** The world's parts, at least one: what has none of its own is one. */
-export const worldParts = ({ parts }: Pick<Scene, 'parts'>): ScenePart[] => (parts.length > 0 ? parts : [{ name: '', first: 0, matrix: IDENTITY }]);
+export const worldParts = ({ parts }: Pick<Scene, 'parts'>): ScenePart[] =>
+  parts.length > 0 ? parts : [{ name: '', first: 0, matrix: IDENTITY }];
 
-/** Names by part, in the order that the kernel numbers them: the placed objects', the world's, then those of added surfaces. */
-export const partNames = (scene: Pick<Scene, 'parts' | 'instances'> & { added?: readonly { name: string }[] }): string[] => [...scene.instances, ...worldParts(scene), ...(scene.added ?? [])].map((p) => p.name);
+/**
+ * Names by part, in the order that the kernel numbers them: the placed objects', the world's, then those of added
+ * surfaces.
+ */
+export const partNames = (
+  scene: Pick<Scene, 'parts' | 'instances'> & { added?: readonly { name: string }[] }
+): string[] => [...scene.instances, ...worldParts(scene), ...(scene.added ?? [])].map((p) => p.name);
 
 /** Triangles as drawn, each object as often as it stands. */
 export function countTriangles(scene: Pick<Scene, 'geometry' | 'objects' | 'instances'>): number {
-  return scene.instances.reduce((sum, { object }) => sum + scene.objects[object]!.indices.length / 3, scene.geometry.indices.length / 3);
+  return scene.instances.reduce(
+    (sum, { object }) => sum + scene.objects[object]!.indices.length / 3,
+    scene.geometry.indices.length / 3
+  );
 }
 
 export function sceneBounds(scene: Pick<Scene, 'geometry' | 'objects' | 'instances'>): { min: Vec3; max: Vec3 } {
   const own = scene.objects.map((o) => boundsOf(o.positions));
   const boxes = scene.instances.map(({ object, matrix }) => boundsUnder(matrix, own[object]!));
   if (scene.geometry.positions.length > 0 || boxes.length === 0) boxes.push(boundsOf(scene.geometry.positions));
-  const extreme = (pick: (a: number, b: number) => number, end: 'min' | 'max'): Vec3 => boxes.map((b) => b[end]).reduce((a, b) => [pick(a[0], b[0]), pick(a[1], b[1]), pick(a[2], b[2])]);
+  const extreme = (pick: (a: number, b: number) => number, end: 'min' | 'max'): Vec3 =>
+    boxes.map((b) => b[end]).reduce((a, b) => [pick(a[0], b[0]), pick(a[1], b[1]), pick(a[2], b[2])]);
   return { min: extreme(Math.min, 'min'), max: extreme(Math.max, 'max') };
 }
 

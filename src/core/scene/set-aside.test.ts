@@ -8,12 +8,24 @@ import { heaviestGroups, setAside } from './set-aside';
 function garden(): Scene {
   const world = makeScene([quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5)), grid(2, matte(0.2))]);
   const tree = makeScene([grid(3, matte(0.1))]).geometry;
-  return { ...world, parts: [{ name: 'Floor', first: 0, matrix: IDENTITY }, { name: 'Wall 2', first: 2, matrix: IDENTITY }], objects: [tree], instances: [1, 2, 3].map((n) => ({ object: 0, matrix: IDENTITY, name: `Tree.00${n}` })) };
+  return {
+    ...world,
+    parts: [
+      { name: 'Floor', first: 0, matrix: IDENTITY },
+      { name: 'Wall 2', first: 2, matrix: IDENTITY }
+    ],
+    objects: [tree],
+    instances: [1, 2, 3].map((n) => ({ object: 0, matrix: IDENTITY, name: `Tree.00${n}` }))
+  };
 }
 
 describe('what is set aside', () => {
   it('is found by its weight, copies counted as often as they stand', () => {
-    expect(heaviestGroups(garden())).toEqual([{ group: 'Tree', triangles: 54, count: 3 }, { group: 'Wall', triangles: 8, count: 1 }, { group: 'Floor', triangles: 2, count: 1 }]);
+    expect(heaviestGroups(garden())).toEqual([
+      { group: 'Tree', triangles: 54, count: 3 },
+      { group: 'Wall', triangles: 8, count: 1 },
+      { group: 'Floor', triangles: 2, count: 1 }
+    ]);
     expect(heaviestGroups(garden(), 0.5).map((g) => g.group)).toEqual(['Tree']);
   });
   it('is gone, with the rest where it was and numbered anew', () => {

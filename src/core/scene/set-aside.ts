@@ -1,6 +1,6 @@
 /**
- * Heavy things left out of quick looks, or replaced by their slim copies: a scene without the objects of some groups, and which groups weigh most.
- * Groups go by name, as lamps do (lamp-groups.ts).
+ * Heavy things left out of quick looks, or replaced by their slim copies: a scene without the objects of some groups,
+ * and which groups weigh most. Groups go by name, as lamps do (lamp-groups.ts).
  */
 import { lampGroup } from './lamp-groups';
 import { type Scene, type SceneGeometry, type ScenePart, worldParts } from './scene';
@@ -22,7 +22,10 @@ const keyOf = (name: string) => lampGroup(name).toLowerCase();
 const groupName = (name: string) => name.replace(/[\s_.-]*\d+$/, '').trim() || lampGroup(name);
 
 /** Heaviest first; those of at least `least` of all triangles. */
-export function heaviestGroups(scene: Pick<Scene, 'geometry' | 'objects' | 'instances' | 'parts'>, least = 0.02): WeightOfGroup[] {
+export function heaviestGroups(
+  scene: Pick<Scene, 'geometry' | 'objects' | 'instances' | 'parts'>,
+  least = 0.02
+): WeightOfGroup[] {
   const groups = new Map<string, WeightOfGroup>();
   const put = (name: string, triangles: number) => {
     const known = groups.get(keyOf(name));
@@ -35,18 +38,25 @@ export function heaviestGroups(scene: Pick<Scene, 'geometry' | 'objects' | 'inst
   return [...groups.values()].filter((g) => g.triangles >= least * all).sort((a, b) => b.triangles - a.triangles);
 }
 
-/** The scene without them; its bounds stay, so that what is reckoned from its size does not change. Throws a RangeError when nothing would be left. */
+/**
+ * The scene without them; its bounds stay, so that what is reckoned from its size does not change. Throws a RangeError
+ * when nothing would be left.
+ */
 export function setAside<T extends Scene>(scene: T, groups: readonly string[]): T {
   if (groups.length === 0) return scene;
   const aside = new Set(groups.map(keyOf));
   const stays = (name: string) => !aside.has(keyOf(name));
   const { geometry, parts } = keepParts(scene, stays);
   const instances = scene.instances.filter((i) => stays(i.name));
-  if (geometry.indices.length === 0 && instances.length === 0) throw new RangeError('quality.aside leaves nothing of the model; keep some of it');
+  if (geometry.indices.length === 0 && instances.length === 0)
+    throw new RangeError('quality.aside leaves nothing of the model; keep some of it');
   return { ...scene, geometry, parts, instances };
 }
 
-/** The scene with slim copies of what belongs to them. Objects that stand in other groups too keep their own shape there. */
+/**
+ * The scene with slim copies of what belongs to them. Objects that stand in other groups too keep their own shape
+ * there.
+ */
 export function slimDown<T extends Scene>(scene: T, groups: readonly string[], reducer: MeshReducer): T {
   if (groups.length === 0) return scene;
   const slim = new Set(groups.map(keyOf));
@@ -68,11 +78,13 @@ export function slimDown<T extends Scene>(scene: T, groups: readonly string[], r
 const MOST_HEAVY = 8;
 
 /** The heaviest groups of a model with what their slim copies weigh. */
-export const weighHeaviest = (scene: Scene, reducer: MeshReducer): WeightOfGroup[] => weighSlim(scene, heaviestGroups(scene).slice(0, MOST_HEAVY), reducer);
+export const weighHeaviest = (scene: Scene, reducer: MeshReducer): WeightOfGroup[] =>
+  weighSlim(scene, heaviestGroups(scene).slice(0, MOST_HEAVY), reducer);
 
 /** How many triangles each would have as slim copies, as drawn. */
 export function weighSlim(scene: Scene, weights: readonly WeightOfGroup[], reducer: MeshReducer): WeightOfGroup[] {
-  const trianglesOf = (geometry: SceneGeometry) => slimCopy(geometry, scene.materials, reducer).triangleMaterials.length;
+  const trianglesOf = (geometry: SceneGeometry) =>
+    slimCopy(geometry, scene.materials, reducer).triangleMaterials.length;
   const ofObjects = new Map<number, number>();
   const slimObject = (object: number) => {
     if (!ofObjects.has(object)) ofObjects.set(object, trianglesOf(scene.objects[object]!));
@@ -81,12 +93,18 @@ export function weighSlim(scene: Scene, weights: readonly WeightOfGroup[], reduc
   return weights.map((weight) => {
     const is = (name: string) => keyOf(name) === keyOf(weight.group);
     const placed = scene.instances.filter((i) => is(i.name)).reduce((sum, i) => sum + slimObject(i.object), 0);
-    const own = rangesOf(scene).filter(([part]) => is(part.name)).reduce((sum, [, from, to]) => sum + trianglesOf(takeTriangles(scene.geometry, range(from, to))), 0);
+    const own = rangesOf(scene)
+      .filter(([part]) => is(part.name))
+      .reduce((sum, [, from, to]) => sum + trianglesOf(takeTriangles(scene.geometry, range(from, to))), 0);
     return { ...weight, slim: placed + own };
   });
 }
 
-function slimParts(scene: Scene, slims: (name: string) => boolean, reducer: MeshReducer): { geometry: SceneGeometry; parts: ScenePart[] } {
+function slimParts(
+  scene: Scene,
+  slims: (name: string) => boolean,
+  reducer: MeshReducer
+): { geometry: SceneGeometry; parts: ScenePart[] } {
   const ranges = rangesOf(scene);
   if (!ranges.some(([part]) => slims(part.name))) return { geometry: scene.geometry, parts: scene.parts };
   const parts: ScenePart[] = [];
@@ -103,10 +121,16 @@ function slimParts(scene: Scene, slims: (name: string) => boolean, reducer: Mesh
 
 const range = (from: number, to: number) => Uint32Array.from({ length: to - from }, (_, i) => from + i);
 
-function dropUnused(objects: readonly SceneGeometry[], instances: Scene['instances']): Pick<Scene, 'objects' | 'instances'> {
+function dropUnused(
+  objects: readonly SceneGeometry[],
+  instances: Scene['instances']
+): Pick<Scene, 'objects' | 'instances'> {
   const used = [...new Set(instances.map((i) => i.object))].sort((a, b) => a - b);
   const names = new Map(used.map((object, i) => [object, i]));
-  return { objects: used.map((object) => objects[object]!), instances: instances.map((i) => ({ ...i, object: names.get(i.object)! })) };
+  return {
+    objects: used.map((object) => objects[object]!),
+    instances: instances.map((i) => ({ ...i, object: names.get(i.object)! }))
+  };
 }
 
 /** Each part of the world's own geometry with the triangles that are its. */
@@ -121,7 +145,11 @@ function keepParts(scene: Scene, stays: (name: string) => boolean): { geometry: 
   const kept = rangesOf(scene).filter(([part]) => stays(part.name));
   const count = kept.reduce((sum, [, from, to]) => sum + to - from, 0);
   if (count === triangleMaterials.length) return { geometry: scene.geometry, parts: scene.parts };
-  const geometry = { ...scene.geometry, indices: new Uint32Array(count * 3), triangleMaterials: new Uint32Array(count) };
+  const geometry = {
+    ...scene.geometry,
+    indices: new Uint32Array(count * 3),
+    triangleMaterials: new Uint32Array(count)
+  };
   const parts: ScenePart[] = [];
   let at = 0;
   for (const [part, from, to] of kept) {

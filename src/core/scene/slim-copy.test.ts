@@ -13,7 +13,11 @@ const reducer = await openReducer();
 function area({ positions, indices }: SceneGeometry): number {
   let sum = 0;
   for (let t = 0; t < indices.length; t += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => [...positions.subarray(indices[t + k]! * 3, indices[t + k]! * 3 + 3)]) as [number[], number[], number[]];
+    const [a, b, c] = [0, 1, 2].map((k) => [...positions.subarray(indices[t + k]! * 3, indices[t + k]! * 3 + 3)]) as [
+      number[],
+      number[],
+      number[]
+    ];
     const [u, v] = [b.map((x, k) => x - a[k]!), c.map((x, k) => x - a[k]!)] as [number[], number[]];
     sum += Math.hypot(u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!) / 2;
   }
@@ -28,7 +32,13 @@ function leaves(count: number): Piece[] {
     for (let i = 0; i < count / 2; i++) {
       const at = [random(), random(), random()].map((v) => 2 * v - 1);
       const first = piece.positions.length / 3;
-      for (const [x, y] of [[0, 0], [1, 0], [1, 1], [0, 1]] as const) piece.positions.push(at[0]! + 0.03 * x, at[1]! + 0.03 * y, at[2]!);
+      for (const [x, y] of [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1]
+      ] as const)
+        piece.positions.push(at[0]! + 0.03 * x, at[1]! + 0.03 * y, at[2]!);
       for (let k = 0; k < 4; k++) piece.normals!.push(0, 0, 1);
       piece.indices.push(first, first + 1, first + 2, first, first + 2, first + 3);
     }
@@ -55,16 +65,24 @@ describe('a slim copy', () => {
     expect(slim.triangleMaterials.length / geometry.triangleMaterials.length).toBeLessThan(0.11);
     expect(slim.triangleMaterials.length).toBeGreaterThan(500);
     expect(area(slim) / (4 * Math.PI)).toBeGreaterThan(0.97);
-    for (let i = 0; i < slim.positions.length; i += 3) expect(Math.hypot(slim.positions[i]!, slim.positions[i + 1]!, slim.positions[i + 2]!)).toBeCloseTo(1, 4);
+    for (let i = 0; i < slim.positions.length; i += 3)
+      expect(Math.hypot(slim.positions[i]!, slim.positions[i + 1]!, slim.positions[i + 2]!)).toBeCloseTo(1, 4);
   });
   it('opens no edge where two materials meet', () => {
     const halves = makeScene([sphere([0, 0, 0], 1, matte(0.5)), grid(2, matte(0.1))]);
     const count = halves.geometry.triangleMaterials.length - 8;
     const { geometry } = halves;
-    const two = { ...takeTriangles(geometry, Uint32Array.from({ length: count }, (_, i) => i)), triangleMaterials: Uint32Array.from({ length: count }, (_, i) => (i < count / 2 ? 0 : 1)) };
+    const two = {
+      ...takeTriangles(
+        geometry,
+        Uint32Array.from({ length: count }, (_, i) => i)
+      ),
+      triangleMaterials: Uint32Array.from({ length: count }, (_, i) => (i < count / 2 ? 0 : 1))
+    };
     const slim = slimCopy(two, halves.materials, reducer);
     // each edge, by the places of its ends, has two triangles
-    const place = (v: number) => [...slim.positions.subarray(v * 3, v * 3 + 3)].map((x) => Math.round(x * 1e5) || 0).join(' ');
+    const place = (v: number) =>
+      [...slim.positions.subarray(v * 3, v * 3 + 3)].map((x) => Math.round(x * 1e5) || 0).join(' ');
     const edges = new Map<string, number>();
     for (let t = 0; t < slim.indices.length; t += 3) {
       for (let k = 0; k < 3; k++) {
@@ -86,10 +104,26 @@ describe('a slim copy', () => {
 describe('a scene with slim copies', () => {
   const garden = (): Scene => {
     const ball = sphere([0, 0, 0], 1, matte(0.5));
-    const world = makeScene([quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5)), ball, sphere([4, 0, 0], 1, matte(0.4))]);
+    const world = makeScene([
+      quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5)),
+      ball,
+      sphere([4, 0, 0], 1, matte(0.4))
+    ]);
     const count = ball.indices.length / 3;
     const tree = makeScene([ball]).geometry;
-    return { ...world, parts: [{ name: 'Floor', first: 0, matrix: IDENTITY }, { name: 'Hedge 1', first: 2, matrix: IDENTITY }, { name: 'Dome', first: 2 + count, matrix: IDENTITY }], objects: [tree], instances: [{ object: 0, matrix: IDENTITY, name: 'Tree.001' }, { object: 0, matrix: IDENTITY, name: 'Post' }] };
+    return {
+      ...world,
+      parts: [
+        { name: 'Floor', first: 0, matrix: IDENTITY },
+        { name: 'Hedge 1', first: 2, matrix: IDENTITY },
+        { name: 'Dome', first: 2 + count, matrix: IDENTITY }
+      ],
+      objects: [tree],
+      instances: [
+        { object: 0, matrix: IDENTITY, name: 'Tree.001' },
+        { object: 0, matrix: IDENTITY, name: 'Post' }
+      ]
+    };
   };
   it('has them where they are asked for, all else as it was', () => {
     const scene = garden();
@@ -101,7 +135,9 @@ describe('a scene with slim copies', () => {
     expect(slim.objects.length).toBe(2);
     expect(slim.parts.map((p) => p.name)).toEqual(['Floor', 'Hedge 1', 'Dome']);
     // the dome's own triangles follow the hedge's fewer ones
-    const dome = slim.geometry.indices.slice(slim.parts[2]!.first * 3).map((v) => Math.round(slim.geometry.positions[v * 3]!));
+    const dome = slim.geometry.indices
+      .slice(slim.parts[2]!.first * 3)
+      .map((v) => Math.round(slim.geometry.positions[v * 3]!));
     expect([Math.min(...dome), Math.max(...dome)]).toEqual([3, 5]);
     expect(countTriangles(scene)).toBe(countTriangles(garden()));
     expect(slimDown(scene, [], reducer)).toBe(scene);
@@ -111,16 +147,22 @@ describe('a scene with slim copies', () => {
   it('is weighed beforehand as it will be', () => {
     const scene = garden();
     const weighed = weighSlim(scene, heaviestGroups(scene), reducer);
-    for (const { group, slim } of weighed) expect(slim).toBe(heaviestGroups(slimDown(scene, [group], reducer), 0).find((g) => g.group === group)!.triangles);
+    for (const { group, slim } of weighed)
+      expect(slim).toBe(heaviestGroups(slimDown(scene, [group], reducer), 0).find((g) => g.group === group)!.triangles);
   });
 });
 
 it('parts taken out and put together again are what they were', () => {
   const { geometry } = makeScene([sphere([0, 0, 0], 1, matte(0.5), false, 6, 12), grid(3, matte(0.1))]);
   const half = geometry.triangleMaterials.length / 2;
-  const of = (from: number, to: number) => takeTriangles(geometry, Uint32Array.from({ length: to - from }, (_, i) => from + i));
+  const of = (from: number, to: number) =>
+    takeTriangles(
+      geometry,
+      Uint32Array.from({ length: to - from }, (_, i) => from + i)
+    );
   const joined = joinGeometries([of(0, half), of(half, 2 * half)]);
-  const corners = (g: SceneGeometry) => [...g.indices].map((v) => [...g.positions.subarray(v * 3, v * 3 + 3), ...g.normals.subarray(v * 3, v * 3 + 3)]);
+  const corners = (g: SceneGeometry) =>
+    [...g.indices].map((v) => [...g.positions.subarray(v * 3, v * 3 + 3), ...g.normals.subarray(v * 3, v * 3 + 3)]);
   expect(corners(joined)).toEqual(corners(geometry));
   expect(joined.triangleMaterials).toEqual(geometry.triangleMaterials);
 });

@@ -1,9 +1,10 @@
 /**
- * Slim copies: doubles of heavy objects with a tenth to a fifth of their triangles, for quick looks. What is strewn (leaves, blades, pebbles: many
- * small pieces that do not touch) is thinned: one piece in five stays and grows so that all together cover what they covered (Cook, Halstead, Planck,
- * Ryu 2007, Stochastic Simplification of Aggregate Detail; their change of contrast is left out; of one in ten the blades of a meadow look like reeds).
- * Other surfaces are made coarser, to a tenth, by a reducer that is passed in; where parts of several materials meet their edges stay, so that none opens. What glows stays as it is, lamp by lamp.
- * Cost: some 2 microseconds a triangle.
+ * Slim copies: doubles of heavy objects with a tenth to a fifth of their triangles, for quick looks. What is strewn
+ * (leaves, blades, pebbles: many small pieces that do not touch) is thinned: one piece in five stays and grows so that
+ * all together cover what they covered (Cook, Halstead, Planck, Ryu 2007, Stochastic Simplification of Aggregate
+ * Detail; their change of contrast is left out; of one in ten the blades of a meadow look like reeds). Other surfaces
+ * are made coarser, to a tenth, by a reducer that is passed in; where parts of several materials meet their edges stay,
+ * so that none opens. What glows stays as it is, lamp by lamp. Cost: some 2 microseconds a triangle.
  */
 import type { SceneGeometry, SceneMaterial } from './scene';
 import { joinGeometries, takeTriangles } from './triangles';
@@ -13,7 +14,11 @@ export interface MeshReducer {
   /** For each vertex the first one that lies in the same place. */
   samePlaces(positions: Float32Array): Uint32Array;
   /** Fewer triangles over the same vertices. `keepEdges`: open edges stay where they are. */
-  reduce(geometry: Pick<SceneGeometry, 'positions' | 'normals' | 'indices'>, triangles: number, keepEdges: boolean): Uint32Array;
+  reduce(
+    geometry: Pick<SceneGeometry, 'positions' | 'normals' | 'indices'>,
+    triangles: number,
+    keepEdges: boolean
+  ): Uint32Array;
 }
 
 /** Of a surface's triangles, that stay. */
@@ -26,7 +31,11 @@ const LEAST_TRIANGLES = 200;
 const LARGEST_STREWN = 256;
 const LEAST_STREWN = 64;
 
-export function slimCopy(geometry: SceneGeometry, materials: readonly Pick<SceneMaterial, 'emissive'>[], reducer: MeshReducer): SceneGeometry {
+export function slimCopy(
+  geometry: SceneGeometry,
+  materials: readonly Pick<SceneMaterial, 'emissive'>[],
+  reducer: MeshReducer
+): SceneGeometry {
   const all = geometry.triangleMaterials.length;
   if (all < LEAST_TRIANGLES) return geometry;
   const glows = (t: number) => materials[geometry.triangleMaterials[t]!]!.emissive.some((c) => c > 0);
@@ -37,7 +46,11 @@ export function slimCopy(geometry: SceneGeometry, materials: readonly Pick<Scene
   const small = pieces.filter((p) => p.length <= LARGEST_STREWN);
   const strewn = small.length >= LEAST_STREWN ? small : [];
   const solid = (strewn.length > 0 ? pieces.filter((p) => p.length > LARGEST_STREWN) : pieces).flat();
-  return joinGeometries([...(still.length > 0 ? [takeTriangles(geometry, still)] : []), ...thin(geometry, strewn), ...coarsen(geometry, solid, reducer)]);
+  return joinGeometries([
+    ...(still.length > 0 ? [takeTriangles(geometry, still)] : []),
+    ...thin(geometry, strewn),
+    ...coarsen(geometry, solid, reducer)
+  ]);
 }
 
 /** Triangles that hang together by their corners. */
@@ -66,7 +79,10 @@ function piecesOf(geometry: SceneGeometry, triangles: readonly number[], places:
   return [...pieces.values()];
 }
 
-/** One of each run of pieces, in the order in which they were made, so that no bough loses all its leaves; grown about its middle. */
+/**
+ * One of each run of pieces, in the order in which they were made, so that no bough loses all its leaves; grown about
+ * its middle.
+ */
 function thin(geometry: SceneGeometry, pieces: readonly number[][]): SceneGeometry[] {
   const out: SceneGeometry[] = [];
   for (let first = 0; first < pieces.length; first += RUN) {
@@ -99,6 +115,9 @@ function coarsen(geometry: SceneGeometry, triangles: readonly number[], reducer:
     const indices = reducer.reduce(piece, Math.max(1, Math.round(own.length * SLIM_SHARE)), byMaterial.size > 1);
     // the vertices that are no longer used go
     const fewer = { ...piece, indices, triangleMaterials: new Uint32Array(indices.length / 3).fill(material) };
-    return takeTriangles(fewer, Uint32Array.from({ length: indices.length / 3 }, (_, i) => i));
+    return takeTriangles(
+      fewer,
+      Uint32Array.from({ length: indices.length / 3 }, (_, i) => i)
+    );
   });
 }

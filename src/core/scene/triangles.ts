@@ -20,7 +20,8 @@ export function takeTriangles(geometry: SceneGeometry, triangles: ArrayLike<numb
   const out = emptyOf(from.length);
   for (const key of KEYS) {
     const n = PER_VERTEX[key];
-    for (let i = 0; i < from.length; i++) for (let k = 0; k < n; k++) out[key][i * n + k] = geometry[key][from[i]! * n + k]!;
+    for (let i = 0; i < from.length; i++)
+      for (let k = 0; k < n; k++) out[key][i * n + k] = geometry[key][from[i]! * n + k]!;
   }
   return { ...out, indices, triangleMaterials: Uint32Array.from(triangles, (t) => geometry.triangleMaterials[t]!) };
 }
@@ -28,7 +29,11 @@ export function takeTriangles(geometry: SceneGeometry, triangles: ArrayLike<numb
 export function joinGeometries(pieces: readonly SceneGeometry[]): SceneGeometry {
   const vertices = pieces.reduce((sum, p) => sum + p.positions.length / 3, 0);
   const triangles = pieces.reduce((sum, p) => sum + p.triangleMaterials.length, 0);
-  const out: SceneGeometry = { ...emptyOf(vertices), indices: new Uint32Array(triangles * 3), triangleMaterials: new Uint32Array(triangles) };
+  const out: SceneGeometry = {
+    ...emptyOf(vertices),
+    indices: new Uint32Array(triangles * 3),
+    triangleMaterials: new Uint32Array(triangles)
+  };
   let [vertex, triangle] = [0, 0];
   for (const piece of pieces) {
     for (const key of KEYS) out[key].set(piece[key], vertex * PER_VERTEX[key]);

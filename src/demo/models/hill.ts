@@ -3,5 +3,11 @@ import { field } from '../noise';
 
 export function ground(x: number, z: number): number {
   const far = Math.max(0, Math.hypot(x - 1, z - 7) - 22);
-  return (x - 2) * 0.085 + z * 0.02 - 0.05 + 0.14 * (field(x * 0.4, z * 0.4, 2) - 0.5) + Math.min(far, 90) * 0.22 * (field(x * 0.016, z * 0.016, 9) - 0.12) * Math.min(1, far / 60);
+  return (
+    (x - 2) * 0.085 +
+    z * 0.02 -
+    0.05 +
+    0.14 * (field(x * 0.4, z * 0.4, 2) - 0.5) +
+    Math.min(far, 90) * 0.22 * (field(x * 0.016, z * 0.016, 9) - 0.12) * Math.min(1, far / 60)
+  );
 }

@@ -1,4 +1,7 @@
-/** The Lantern Hill hut: timber hall on a stone plinth, stone tower under a copper dome with its slit, a path through the meadow; on a slope of 70 x 60 m. */
+/**
+ * The Lantern Hill hut: timber hall on a stone plinth, stone tower under a copper dome with its slit, a path through
+ * the meadow; on a slope of 70 x 60 m.
+ */
 import type { Vec3 } from '../../core/math/vec3';
 import { add, cross, normalize, scale } from '../../core/math/vec3';
 import { MeshBuilder } from '../mesh-builder';
@@ -126,7 +129,8 @@ function hall(m: MeshBuilder): void {
     } else if (b > door.x0 && x < door.x1) low(door.y1, y1);
     else low(y0, y1);
   }
-  for (let z = z0; z + pitch <= z1 + 0.01; z += pitch) m.box('larch', [x0 - 0.012 * m.random(), y0, z], [x0 + 0.03, y1, z + pitch - 0.006], 0.004);
+  for (let z = z0; z + pitch <= z1 + 0.01; z += pitch)
+    m.box('larch', [x0 - 0.012 * m.random(), y0, z], [x0 + 0.03, y1, z + pitch - 0.006], 0.004);
   // roof slab with its fascia
   m.box('concrete', [-1.68, 2.6, 5.66], [1.8, 2.72, 9.66], 0.01);
   m.box('blackened steel', [-1.7, 2.7, 5.64], [1.82, 2.75, 9.68], 0.006);
@@ -138,7 +142,13 @@ function hall(m: MeshBuilder): void {
     const x = window.x0 + ((window.x1 - window.x0) * i) / 3;
     m.box('blackened steel', [x - 0.02, window.y0, z0 - 0.03], [x + 0.02, window.y1, z0 + 0.05], 0.004);
   }
-  m.quad('window glass', [window.x0, window.y0, z0 + 0.01], [window.x1, window.y0, z0 + 0.01], [window.x1, window.y1, z0 + 0.01], [window.x0, window.y1, z0 + 0.01]);
+  m.quad(
+    'window glass',
+    [window.x0, window.y0, z0 + 0.01],
+    [window.x1, window.y0, z0 + 0.01],
+    [window.x1, window.y1, z0 + 0.01],
+    [window.x0, window.y1, z0 + 0.01]
+  );
   // door with its frame and handle
   m.box('blackened steel', [door.x0 - 0.04, 0.56, z0 - 0.02], [door.x0, door.y1 + 0.04, z0 + 0.05], 0.004);
   m.box('blackened steel', [door.x1, 0.56, z0 - 0.02], [door.x1 + 0.04, door.y1 + 0.04, z0 + 0.05], 0.004);
@@ -149,11 +159,49 @@ function hall(m: MeshBuilder): void {
 }
 
 function tower(m: MeshBuilder, c: Vec3): void {
-  m.turned('field stone', c, [[1.5, -1.4], [1.5, 2.45]], 128);
-  m.turned('concrete', c, [[1.5, 2.42], [1.62, 2.42], [1.62, 2.42], [1.62, 2.58], [1.62, 2.58], [1.4, 2.6]], 128);
-  m.turned('weathered copper', c, [[1.5, 2.58], [1.52, 2.6], [1.52, 2.74], [1.5, 2.78]], 128);
+  m.turned(
+    'field stone',
+    c,
+    [
+      [1.5, -1.4],
+      [1.5, 2.45]
+    ],
+    128
+  );
+  m.turned(
+    'concrete',
+    c,
+    [
+      [1.5, 2.42],
+      [1.62, 2.42],
+      [1.62, 2.42],
+      [1.62, 2.58],
+      [1.62, 2.58],
+      [1.4, 2.6]
+    ],
+    128
+  );
+  m.turned(
+    'weathered copper',
+    c,
+    [
+      [1.5, 2.58],
+      [1.52, 2.6],
+      [1.52, 2.74],
+      [1.5, 2.78]
+    ],
+    128
+  );
   const middle: Vec3 = [c[0], 2.76, c[2]];
-  m.turned('weathered copper', middle, Array.from({ length: 33 }, (_, i) => [1.5 * Math.cos((Math.PI / 2) * (i / 32)), 1.5 * Math.sin((Math.PI / 2) * (i / 32))] as const), 160);
+  m.turned(
+    'weathered copper',
+    middle,
+    Array.from(
+      { length: 33 },
+      (_, i) => [1.5 * Math.cos((Math.PI / 2) * (i / 32)), 1.5 * Math.sin((Math.PI / 2) * (i / 32))] as const
+    ),
+    160
+  );
   // standing seams
   for (let k = 0; k < 28; k++) {
     const a = (2 * Math.PI * k) / 28;
@@ -174,6 +222,14 @@ function tower(m: MeshBuilder, c: Vec3): void {
     const u = add(scale(facing, Math.cos(t)), [0, Math.sin(t), 0]);
     const w = cross(u, side);
     m.turnedBox('dark interior', add(middle, scale(u, 1.5)), [0.17, 0.076, 0.028], side, w, 0);
-    for (const s of [-1, 1]) m.turnedBox('weathered copper', add(add(middle, scale(u, 1.515)), scale(side, 0.19 * s)), [0.026, 0.078, 0.05], side, w, 0.006);
+    for (const s of [-1, 1])
+      m.turnedBox(
+        'weathered copper',
+        add(add(middle, scale(u, 1.515)), scale(side, 0.19 * s)),
+        [0.026, 0.078, 0.05],
+        side,
+        w,
+        0.006
+      );
   }
 }

@@ -1,6 +1,6 @@
 /**
- * Twelve materials on one turned vessel with a knob, in three rows on a grey table: what each scattering model should look like. Each
- * stands 90 mm tall; two stripes on the table show what is seen through the clear ones.
+ * Twelve materials on one turned vessel with a knob, in three rows on a grey table: what each scattering model should
+ * look like. Each stands 90 mm tall; two stripes on the table show what is seen through the clear ones.
  */
 import { MeshBuilder } from '../mesh-builder';
 import { wood } from '../textures/surfaces';
@@ -8,7 +8,23 @@ import type { DemoMaterial, DemoModel } from '../write-model';
 
 type Profile = readonly (readonly [number, number])[];
 const DRAWN: Profile = [
-  [0, 0], [0.024, 0], [0.0285, 0.002], [0.0285, 0.006], [0.022, 0.011], [0.023, 0.0165], [0.033, 0.03], [0.0375, 0.044], [0.036, 0.058], [0.029, 0.069], [0.021, 0.0735], [0.0175, 0.0755], [0.0195, 0.079], [0.0185, 0.084], [0.013, 0.0882], [0.006, 0.09], [0, 0.0902]
+  [0, 0],
+  [0.024, 0],
+  [0.0285, 0.002],
+  [0.0285, 0.006],
+  [0.022, 0.011],
+  [0.023, 0.0165],
+  [0.033, 0.03],
+  [0.0375, 0.044],
+  [0.036, 0.058],
+  [0.029, 0.069],
+  [0.021, 0.0735],
+  [0.0175, 0.0755],
+  [0.0195, 0.079],
+  [0.0185, 0.084],
+  [0.013, 0.0882],
+  [0.006, 0.09],
+  [0, 0.0902]
 ];
 /** A smooth curve through the points of a profile. Catmull and Rom 1974. */
 function smooth(points: Profile, steps: number): Profile {
@@ -17,7 +33,12 @@ function smooth(points: Profile, steps: number): Profile {
   for (let i = 0; i + 1 < points.length; i++) {
     for (let k = 0; k < steps; k++) {
       const t = k / steps;
-      const value = (c: 0 | 1) => 0.5 * (2 * at(i)[c] + (at(i + 1)[c] - at(i - 1)[c]) * t + (2 * at(i - 1)[c] - 5 * at(i)[c] + 4 * at(i + 1)[c] - at(i + 2)[c]) * t * t + (3 * at(i)[c] - at(i - 1)[c] - 3 * at(i + 1)[c] + at(i + 2)[c]) * t ** 3);
+      const value = (c: 0 | 1) =>
+        0.5 *
+        (2 * at(i)[c] +
+          (at(i + 1)[c] - at(i - 1)[c]) * t +
+          (2 * at(i - 1)[c] - 5 * at(i)[c] + 4 * at(i + 1)[c] - at(i + 2)[c]) * t * t +
+          (3 * at(i)[c] - at(i - 1)[c] - 3 * at(i + 1)[c] + at(i + 2)[c]) * t ** 3);
       out.push([Math.max(0, value(0)), Math.max(0, value(1))]);
     }
   }
@@ -29,10 +50,35 @@ export const MATERIAL_SHEET: Record<string, DemoMaterial> = {
   'brushed steel': { color: [0.58, 0.57, 0.55], metallic: 1, roughness: 0.28, brushed: { strength: 0.85, turnDeg: 0 } },
   'annealed titanium': { color: [0.54, 0.5, 0.45], metallic: 1, roughness: 0.2, film: { weight: 1, ior: 2.1, nm: 95 } },
   'lacquered walnut': { texture: wood([0.2, 0.1, 0.05], 61), span: [0.12, 0.12], coat: { weight: 1, roughness: 0.04 } },
-  'clear glass': { transmission: 1, roughness: 0, ior: 1.5, volume: { thickness: 0.05, color: [0.92, 0.97, 0.95], distance: 0.2 }, oneSided: true },
-  'frosted glass': { transmission: 1, roughness: 0.35, ior: 1.5, volume: { thickness: 0.05, color: [0.95, 0.98, 0.97], distance: 0.2 }, oneSided: true },
-  'amber glass': { transmission: 1, roughness: 0, ior: 1.52, volume: { thickness: 0.05, color: [0.85, 0.32, 0.04], distance: 0.05 }, oneSided: true },
-  'heavy crystal': { transmission: 1, roughness: 0, ior: 1.7, dispersion: 2, volume: { thickness: 0.05, color: [1, 1, 1], distance: 1 }, oneSided: true },
+  'clear glass': {
+    transmission: 1,
+    roughness: 0,
+    ior: 1.5,
+    volume: { thickness: 0.05, color: [0.92, 0.97, 0.95], distance: 0.2 },
+    oneSided: true
+  },
+  'frosted glass': {
+    transmission: 1,
+    roughness: 0.35,
+    ior: 1.5,
+    volume: { thickness: 0.05, color: [0.95, 0.98, 0.97], distance: 0.2 },
+    oneSided: true
+  },
+  'amber glass': {
+    transmission: 1,
+    roughness: 0,
+    ior: 1.52,
+    volume: { thickness: 0.05, color: [0.85, 0.32, 0.04], distance: 0.05 },
+    oneSided: true
+  },
+  'heavy crystal': {
+    transmission: 1,
+    roughness: 0,
+    ior: 1.7,
+    dispersion: 2,
+    volume: { thickness: 0.05, color: [1, 1, 1], distance: 1 },
+    oneSided: true
+  },
   'red velvet': { color: [0.16, 0.012, 0.018], roughness: 0.95, sheen: { color: [0.85, 0.25, 0.28], roughness: 0.45 } },
   'glazed stoneware': { color: [0.05, 0.16, 0.19], roughness: 0.75, coat: { weight: 1, roughness: 0.12 } },
   'milky shade': { color: [0.86, 0.84, 0.8], roughness: 0.45, through: { weight: 0.65, color: [0.95, 0.86, 0.72] } },
@@ -52,7 +98,11 @@ export function materialSheet(): DemoModel {
   return {
     name: 'Material sheet',
     mesh: m,
-    materials: { ...MATERIAL_SHEET, table: { color: [0.42, 0.41, 0.4], roughness: 0.6 }, stripe: { color: [0.03, 0.03, 0.035], roughness: 0.8 } },
+    materials: {
+      ...MATERIAL_SHEET,
+      table: { color: [0.42, 0.41, 0.4], roughness: 0.6 },
+      stripe: { color: [0.03, 0.03, 0.035], roughness: 0.8 }
+    },
     cameras: [{ name: 'Sheet', from: [0, 0.36, -0.62], to: [0, 0.03, -0.01], focalMm: 38 }],
     lamps: []
   };

@@ -1,4 +1,7 @@
-/** The reading room of the Lantern Hill hut: shelves with lamps, a long table, a bench along the far window, a star globe; 6 m wide, 9.5 m deep. */
+/**
+ * The reading room of the Lantern Hill hut: shelves with lamps, a long table, a bench along the far window, a star
+ * globe; 6 m wide, 9.5 m deep.
+ */
 import type { Vec3 } from '../../core/math/vec3';
 import { MeshBuilder } from '../mesh-builder';
 import { field } from '../noise';
@@ -18,7 +21,14 @@ export function readingRoom(): DemoModel {
   table(mesh);
   bench(mesh);
   globe(mesh, [1.72, 1.02, 2.95]);
-  for (const [x, z] of [[-1.12, 2.9], [-1.15, 4.1], [-1.1, 5.2], [0.98, 3.6], [1.0, 4.9]] as const) stool(mesh, x, z, random() * 2);
+  for (const [x, z] of [
+    [-1.12, 2.9],
+    [-1.15, 4.1],
+    [-1.1, 5.2],
+    [0.98, 3.6],
+    [1.0, 4.9]
+  ] as const)
+    stool(mesh, x, z, random() * 2);
   return {
     name: 'Reading room',
     mesh,
@@ -47,8 +57,26 @@ export function readingRoom(): DemoModel {
       { name: 'From the bench', from: [-1.9, 1.25, 6.7], to: [1.2, 1.05, 1.2], focalMm: 24 }
     ],
     lamps: [
-      { name: 'Picture spot 1', kind: 'spot', at: [-1.4, 2.75, 1.3], to: [-3, 1.2, 1.3], color: WARM, candela: 240, innerDeg: 16, outerDeg: 38 },
-      { name: 'Picture spot 2', kind: 'spot', at: [-1.4, 2.75, 4.9], to: [-3, 1.2, 4.9], color: WARM, candela: 240, innerDeg: 16, outerDeg: 38 }
+      {
+        name: 'Picture spot 1',
+        kind: 'spot',
+        at: [-1.4, 2.75, 1.3],
+        to: [-3, 1.2, 1.3],
+        color: WARM,
+        candela: 240,
+        innerDeg: 16,
+        outerDeg: 38
+      },
+      {
+        name: 'Picture spot 2',
+        kind: 'spot',
+        at: [-1.4, 2.75, 4.9],
+        to: [-3, 1.2, 4.9],
+        color: WARM,
+        candela: 240,
+        innerDeg: 16,
+        outerDeg: 38
+      }
     ]
   };
 }
@@ -67,7 +95,14 @@ const BOOKS: [string, Vec3][] = [
 function shell(m: MeshBuilder): void {
   // the floor's boards run into the depth: u along z
   const part = m.part('oak floor');
-  const ids = ([[-3.2, -2], [3.3, -2], [3.3, 7.7], [-3.2, 7.7]] as const).map(([x, z]) => m.vertex(part, [x, 0, z], [0, 1, 0], z, x));
+  const ids = (
+    [
+      [-3.2, -2],
+      [3.3, -2],
+      [3.3, 7.7],
+      [-3.2, 7.7]
+    ] as const
+  ).map(([x, z]) => m.vertex(part, [x, 0, z], [0, 1, 0], z, x));
   part.indices.push(ids[0]!, ids[2]!, ids[1]!, ids[0]!, ids[3]!, ids[2]!);
   m.box('plaster', [-3.3, 3, -2.2], [3.3, 3.2, 7.7], 0);
   m.box('plaster', [-3.3, -0.1, -2.2], [-3, 3, 7.7], 0);
@@ -84,14 +119,24 @@ function shell(m: MeshBuilder): void {
   m.box('dark walnut', [-3, 0, 7.48], [3, 0.09, 7.5], 0.003);
 }
 
-const SIDE_WINDOWS: readonly (readonly [number, number])[] = [[-0.9, 0.3], [1.2, 2.5], [3.4, 4.7], [5.6, 6.7]];
+const SIDE_WINDOWS: readonly (readonly [number, number])[] = [
+  [-0.9, 0.3],
+  [1.2, 2.5],
+  [3.4, 4.7],
+  [5.6, 6.7]
+];
 
 function windows(m: MeshBuilder): void {
   for (let i = 0; i < 5; i++) {
     const x = -2.3 + 1.15 * i;
     m.box('blackened steel', [x - 0.028, 0.8, 7.52], [x + 0.028, 2.55, 7.6], 0.004);
   }
-  for (const [y0, y1] of [[0.8, 0.86], [2.49, 2.55], [2, 2.035]] as const) m.box('blackened steel', [-2.3, y0, 7.525], [2.3, y1, 7.595], 0.003);
+  for (const [y0, y1] of [
+    [0.8, 0.86],
+    [2.49, 2.55],
+    [2, 2.035]
+  ] as const)
+    m.box('blackened steel', [-2.3, y0, 7.525], [2.3, y1, 7.595], 0.003);
   for (let i = 0; i < 4; i++) {
     const x = -2.27 + 1.15 * i;
     m.quad('window glass', [x, 0.86, 7.56], [x + 1.09, 0.86, 7.56], [x + 1.09, 2.5, 7.56], [x, 2.5, 7.56]);
@@ -116,7 +161,11 @@ function outside(m: MeshBuilder): void {
   const slope = (x: number, z: number) => {
     const away = Math.hypot(x, z - 6);
     const rise = Math.max(0, away - 14);
-    return -1.5 + 0.5 * (field(x * 0.12, z * 0.12, 7) - 0.5) + rise * rise * 0.0008 * (0.55 + 0.9 * field(x * 0.018, z * 0.018, 3)) * (z > 0 ? 1 : 0.6);
+    return (
+      -1.5 +
+      0.5 * (field(x * 0.12, z * 0.12, 7) - 0.5) +
+      rise * rise * 0.0008 * (0.55 + 0.9 * field(x * 0.018, z * 0.018, 3)) * (z > 0 ? 1 : 0.6)
+    );
   };
   m.terrain('meadow', -60, 90, -50, 100, 130, 130, slope);
 }
@@ -146,8 +195,9 @@ function shelves(m: MeshBuilder): void {
       const [name] = BOOKS[Math.floor(random() * BOOKS.length)]!;
       const run = 1 + Math.floor(random() * 5);
       for (let n = 0; n < run && z < 7.1; n++) {
-        const post = (((z - 0.3) / 1.15) % 1 + 1) % 1;
-        if (post > 0.035 && post + width / 1.15 < 0.965) m.box(name, [-2.96, y, z], [-2.96 + depth + 0.02 * random(), y + height, z + width - 0.0015], 0.0035);
+        const post = ((((z - 0.3) / 1.15) % 1) + 1) % 1;
+        if (post > 0.035 && post + width / 1.15 < 0.965)
+          m.box(name, [-2.96, y, z], [-2.96 + depth + 0.02 * random(), y + height, z + width - 0.0015], 0.0035);
         z += width;
       }
     }
@@ -156,7 +206,17 @@ function shelves(m: MeshBuilder): void {
     const z = 1.075 + 1.725 * i;
     m.rod('brass', [-2.62, 2.3, z], [-2.4, 2.3, z], 0.011);
     m.rod('brass', [-2.42, 2.12, z], [-2.42, 2.3, z], 0.011);
-    m.turned('brass', [-2.42, 2.1, z], [[0.052, 0], [0.05, 0.025], [0.03, 0.05], [0.012, 0.06]], 32);
+    m.turned(
+      'brass',
+      [-2.42, 2.1, z],
+      [
+        [0.052, 0],
+        [0.05, 0.025],
+        [0.03, 0.05],
+        [0.012, 0.06]
+      ],
+      32
+    );
     m.sphere('Shelf lamps', [-2.42, 2.06, z], 0.068, 16, 32);
   }
 }
@@ -175,20 +235,72 @@ function table(m: MeshBuilder): void {
   m.box('book, oxblood', [0.12, 0.756, 3.85], [0.36, 0.8, 4.17], 0.005, -0.3);
   m.box('book, linen', [0.14, 0.801, 3.87], [0.35, 0.836, 4.14], 0.005, 0.15);
   m.box('book, slate blue', [-0.56, 0.756, 4.86], [-0.34, 0.794, 5.16], 0.005, 0.1);
-  for (const [x, z] of [[-0.35, 4.05], [0.15, 5.4]] as const) {
-    m.turned('stoneware', [x, 0.756, z], [[0, 0], [0.088, 0], [0.094, 0.012], [0.086, 0.036], [0.05, 0.05], [0, 0.052]], 48);
+  for (const [x, z] of [
+    [-0.35, 4.05],
+    [0.15, 5.4]
+  ] as const) {
+    m.turned(
+      'stoneware',
+      [x, 0.756, z],
+      [
+        [0, 0],
+        [0.088, 0],
+        [0.094, 0.012],
+        [0.086, 0.036],
+        [0.05, 0.05],
+        [0, 0.052]
+      ],
+      48
+    );
     m.rod('brass', [x, 0.8, z], [x, 1.06, z], 0.011);
-    m.turned('brass', [x, 1.03, z], [[0.012, 0], [0.045, 0.008], [0.05, 0.03], [0.042, 0.04]], 32);
+    m.turned(
+      'brass',
+      [x, 1.03, z],
+      [
+        [0.012, 0],
+        [0.045, 0.008],
+        [0.05, 0.03],
+        [0.042, 0.04]
+      ],
+      32
+    );
     m.sphere('Table lamps', [x, 1.125, z], 0.075, 16, 32);
   }
 }
 
 function stool(m: MeshBuilder, x: number, z: number, turn: number): void {
-  m.turned('light oak', [x, 0.42, z], [[0, 0], [0.17, 0], [0.19, 0.012], [0.19, 0.03], [0.18, 0.042], [0.06, 0.036], [0, 0.034]], 48);
+  m.turned(
+    'light oak',
+    [x, 0.42, z],
+    [
+      [0, 0],
+      [0.17, 0],
+      [0.19, 0.012],
+      [0.19, 0.03],
+      [0.18, 0.042],
+      [0.06, 0.036],
+      [0, 0.034]
+    ],
+    48
+  );
   for (let i = 0; i < 4; i++) {
     const a = (i * Math.PI) / 2 + turn;
-    m.rod('light oak', [x + 0.185 * Math.cos(a), 0, z + 0.185 * Math.sin(a)], [x + 0.12 * Math.cos(a), 0.43, z + 0.12 * Math.sin(a)], 0.013, 0.018, 14);
-    m.rod('light oak', [x + 0.165 * Math.cos(a), 0.14, z + 0.165 * Math.sin(a)], [x + 0.165 * Math.cos(a + Math.PI / 2), 0.14, z + 0.165 * Math.sin(a + Math.PI / 2)], 0.009, 0.009, 10);
+    m.rod(
+      'light oak',
+      [x + 0.185 * Math.cos(a), 0, z + 0.185 * Math.sin(a)],
+      [x + 0.12 * Math.cos(a), 0.43, z + 0.12 * Math.sin(a)],
+      0.013,
+      0.018,
+      14
+    );
+    m.rod(
+      'light oak',
+      [x + 0.165 * Math.cos(a), 0.14, z + 0.165 * Math.sin(a)],
+      [x + 0.165 * Math.cos(a + Math.PI / 2), 0.14, z + 0.165 * Math.sin(a + Math.PI / 2)],
+      0.009,
+      0.009,
+      10
+    );
   }
 }
 
@@ -217,18 +329,29 @@ function cushion(m: MeshBuilder, material: string, at: Vec3, half: Vec3, lean: n
       const x = power(Math.cos(t), 0.45) * power(Math.cos(p), 0.4) * half[0];
       const y = power(Math.cos(t), 0.45) * power(Math.sin(p), 0.4) * half[1];
       const z = power(Math.sin(t), 0.6) * half[2];
-      const n: Vec3 = [power(Math.cos(t), 1.55) * power(Math.cos(p), 1.6) / half[0], power(Math.cos(t), 1.55) * power(Math.sin(p), 1.6) / half[1], power(Math.sin(t), 1.4) / half[2]];
+      const n: Vec3 = [
+        (power(Math.cos(t), 1.55) * power(Math.cos(p), 1.6)) / half[0],
+        (power(Math.cos(t), 1.55) * power(Math.sin(p), 1.6)) / half[1],
+        power(Math.sin(t), 1.4) / half[2]
+      ];
       const size = Math.hypot(...n) || 1;
       const turn = (v: Vec3): Vec3 => [v[0], v[1] * c - v[2] * s, v[1] * s + v[2] * c];
       const q = turn([x, y, z]);
-      m.vertex(part, [at[0] + q[0], at[1] + q[1], at[2] + q[2]], turn([n[0] / size, n[1] / size, n[2] / size]), x, y + z);
+      m.vertex(
+        part,
+        [at[0] + q[0], at[1] + q[1], at[2] + q[2]],
+        turn([n[0] / size, n[1] / size, n[2] / size]),
+        x,
+        y + z
+      );
     }
   }
   const row = segments + 1;
-  for (let j = 0; j < rings; j++) for (let i = 0; i < segments; i++) {
-    const a = first + j * row + i;
-    part.indices.push(a, a + 1, a + row + 1, a, a + row + 1, a + row);
-  }
+  for (let j = 0; j < rings; j++)
+    for (let i = 0; i < segments; i++) {
+      const a = first + j * row + i;
+      part.indices.push(a, a + 1, a + row + 1, a, a + row + 1, a + row);
+    }
 }
 
 function globe(m: MeshBuilder, g: Vec3): void {
@@ -238,8 +361,38 @@ function globe(m: MeshBuilder, g: Vec3): void {
   m.ring('light oak', [g[0], g[1] - 0.02, g[2]], [0, 1, 0], 0.43, 0.023, 128, 14);
   for (let i = 0; i < 4; i++) {
     const a = (i * Math.PI) / 2 + 0.4;
-    m.rod('light oak', [g[0] + 0.36 * Math.cos(a), 0, g[2] + 0.36 * Math.sin(a)], [g[0] + 0.43 * Math.cos(a), g[1] - 0.03, g[2] + 0.43 * Math.sin(a)], 0.016, 0.022, 18);
+    m.rod(
+      'light oak',
+      [g[0] + 0.36 * Math.cos(a), 0, g[2] + 0.36 * Math.sin(a)],
+      [g[0] + 0.43 * Math.cos(a), g[1] - 0.03, g[2] + 0.43 * Math.sin(a)],
+      0.016,
+      0.022,
+      18
+    );
   }
-  m.turned('light oak', [g[0], 0.2, g[2]], [[0, 0], [0.33, 0], [0.34, 0.01], [0.34, 0.03], [0.33, 0.04], [0, 0.04]], 64);
-  m.turned('brass', [g[0], 0.24, g[2]], [[0.05, 0], [0.03, 0.04], [0.02, 0.2], [0.026, 0.36], [0.05, 0.4]], 32);
+  m.turned(
+    'light oak',
+    [g[0], 0.2, g[2]],
+    [
+      [0, 0],
+      [0.33, 0],
+      [0.34, 0.01],
+      [0.34, 0.03],
+      [0.33, 0.04],
+      [0, 0.04]
+    ],
+    64
+  );
+  m.turned(
+    'brass',
+    [g[0], 0.24, g[2]],
+    [
+      [0.05, 0],
+      [0.03, 0.04],
+      [0.02, 0.2],
+      [0.026, 0.36],
+      [0.05, 0.4]
+    ],
+    32
+  );
 }

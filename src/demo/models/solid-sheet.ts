@@ -1,4 +1,7 @@
-/** Eight solid textures, each on a block with a turned knob, so that faces, edges and curves cut the same pattern; blocks stand 0.2 m wide. */
+/**
+ * Eight solid textures, each on a block with a turned knob, so that faces, edges and curves cut the same pattern;
+ * blocks stand 0.2 m wide.
+ */
 import { MeshBuilder } from '../mesh-builder';
 import { SOLIDS } from '../textures/solids';
 import type { DemoMaterial, DemoModel } from '../write-model';

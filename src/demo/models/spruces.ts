@@ -9,8 +9,17 @@ const ARMS = 9;
 const TWIGS = 9;
 
 export function spruces({ random }: MeshBuilder): NonNullable<DemoModel['copies']> {
-  const groves = [0, 1, 2].map((i) => ({ name: `Spruce ${'ABC'[i]}`, mesh: spruce(41 + i), places: [] as { at: Vec3; turnDeg: number; scale: number }[] }));
-  const plant = (x: number, z: number, tall: number) => groves[Math.floor(random() * 3)]!.places.push({ at: [x, ground(x, z) - 0.1, z], turnDeg: 360 * random(), scale: tall });
+  const groves = [0, 1, 2].map((i) => ({
+    name: `Spruce ${'ABC'[i]}`,
+    mesh: spruce(41 + i),
+    places: [] as { at: Vec3; turnDeg: number; scale: number }[]
+  }));
+  const plant = (x: number, z: number, tall: number) =>
+    groves[Math.floor(random() * 3)]!.places.push({
+      at: [x, ground(x, z) - 0.1, z],
+      turnDeg: 360 * random(),
+      scale: tall
+    });
   for (let i = 0; i < 64; i++) plant(-36 + random() * 28, 22 + random() * 26, 3.4 + 4.4 * random());
   for (let i = 0; i < 26; i++) plant(10 + random() * 20, 20 + random() * 20, 3 + 3.6 * random());
   return groves;
@@ -27,7 +36,14 @@ function spruce(seed: number): MeshBuilder {
     for (let b = 0; b < ARMS; b++) {
       const a = (2 * Math.PI * (b + 0.7 * random())) / ARMS + k * 2.4;
       const r = reach * (0.7 + 0.45 * random());
-      branch(m, [Math.cos(a), 0, Math.sin(a)], [-Math.sin(a), 0, Math.cos(a)], low + 0.02 * random(), r, 0.25 + 0.25 * random());
+      branch(
+        m,
+        [Math.cos(a), 0, Math.sin(a)],
+        [-Math.sin(a), 0, Math.cos(a)],
+        low + 0.02 * random(),
+        r,
+        0.25 + 0.25 * random()
+      );
     }
   }
   return m;
@@ -41,7 +57,10 @@ function branch(m: MeshBuilder, out: Vec3, across: Vec3, low: number, r: number,
     const root = at(s * 0.92);
     const length = r * 0.34 * (1.08 - s) + 0.006;
     for (const side of [-1, 1]) {
-      const tip = add(add(root, scale(across, side * length)), add(scale(out, length * 0.75), [0, -length * (0.25 + 0.3 * m.random()), 0]));
+      const tip = add(
+        add(root, scale(across, side * length)),
+        add(scale(out, length * 0.75), [0, -length * (0.25 + 0.3 * m.random()), 0])
+      );
       const edge = add(add(root, scale(out, r * 0.13)), [0, -0.006, 0]);
       m.triangle('spruce', root, tip, edge);
       m.triangle('spruce', root, add(tip, [0, -length * 0.22, 0]), tip);

@@ -1,4 +1,7 @@
-/** Textures are painted by a function of (x, y), 0 to 1, that returns linear reflectance and, if wanted, roughness and height. */
+/**
+ * Textures are painted by a function of (x, y), 0 to 1, that returns linear reflectance and, if wanted, roughness and
+ * height.
+ */
 import { encodeSrgb } from '../../core/color/srgb';
 
 export interface Paint {
@@ -17,7 +20,13 @@ export interface PaintedTexture {
 }
 
 /** `spanX`, `spanY`: metres that the texture covers, for the slope of its heights. */
-export function paint(width: number, height: number, spanX: number, spanY: number, at: (x: number, y: number) => Paint): PaintedTexture {
+export function paint(
+  width: number,
+  height: number,
+  spanX: number,
+  spanY: number,
+  at: (x: number, y: number) => Paint
+): PaintedTexture {
   const color = new Uint8Array(width * height * 4);
   const rough = new Uint8Array(width * height * 4);
   const heights = new Float32Array(width * height);
@@ -48,12 +57,19 @@ export function paint(width: number, height: number, spanX: number, spanY: numbe
         // glTF's green points along +v upwards in the image, while rows run down
         const ny = -((h(i, j - 1) - h(i, j + 1)) * height) / (2 * spanY);
         const k = 1 / Math.hypot(nx, ny, 1);
-        normal.set([nx * k, ny * k, k, 1].map((c, n) => (n === 3 ? 255 : Math.round(127.5 * (c + 1)))), (j * width + i) * 4);
+        normal.set(
+          [nx * k, ny * k, k, 1].map((c, n) => (n === 3 ? 255 : Math.round(127.5 * (c + 1)))),
+          (j * width + i) * 4
+        );
       }
     }
   }
   return { width, height, color, metalRough: hasRough ? rough : null, normal };
 }
 
-export const blend = (a: readonly number[], b: readonly number[], t: number): [number, number, number] => [a[0]! + (b[0]! - a[0]!) * t, a[1]! + (b[1]! - a[1]!) * t, a[2]! + (b[2]! - a[2]!) * t];
+export const blend = (a: readonly number[], b: readonly number[], t: number): [number, number, number] => [
+  a[0]! + (b[0]! - a[0]!) * t,
+  a[1]! + (b[1]! - a[1]!) * t,
+  a[2]! + (b[2]! - a[2]!) * t
+];
 export const dim = (a: readonly number[], k: number): [number, number, number] => [a[0]! * k, a[1]! * k, a[2]! * k];

@@ -11,7 +11,10 @@ export function wood(tone: Rgb, seed: number): PaintedTexture {
     const rings = 0.5 + 0.5 * Math.sin(2 * Math.PI * (y * 11 + bend * 22 + fractal(x, y, 2, 9, 2, seed + 5) * 1.6));
     const fibre = fractal(x, y, 10, 128, 3, seed + 9);
     const k = 0.72 + 0.24 * rings + 0.34 * (fibre - 0.5) + 0.2 * (fractal(x, y, 3, 4, 3, seed + 20) - 0.5);
-    return { color: blend(dim(tone, k), [tone[0] * k * 1.05, tone[1] * k, tone[2] * k * 0.86], rings), roughness: 0.44 + 0.2 * fibre };
+    return {
+      color: blend(dim(tone, k), [tone[0] * k * 1.05, tone[1] * k, tone[2] * k * 0.86], rings),
+      roughness: 0.44 + 0.2 * fibre
+    };
   });
 }
 
@@ -26,12 +29,17 @@ export function boards(tone: Rgb, seed: number): PaintedTexture {
     const board = ((Math.floor(along) % joints) + joints) % joints;
     const tint = cell(row, board, seed + 3);
     const grain = fractal((x + tint) % 1, y, 12, rows * 12, 3, seed + Math.floor(tint * 50));
-    const rings = 0.5 + 0.5 * Math.sin(2 * Math.PI * (y * rows * 2.3 + fractal(x, y, 5, 20, 3, seed + 8) * 2.2 + tint * 7));
+    const rings =
+      0.5 + 0.5 * Math.sin(2 * Math.PI * (y * rows * 2.3 + fractal(x, y, 5, 20, 3, seed + 8) * 2.2 + tint * 7));
     const fy = Math.abs(y * rows - row - 0.5);
     const fx = Math.abs(along - Math.floor(along) - 0.5);
     const gap = fy > 0.487 || fx > 0.4985;
     const k = (0.76 + 0.36 * tint) * (0.78 + 0.16 * rings + 0.28 * grain) * (gap ? 0.34 : 1);
-    return { color: blend(dim(tone, k), [tone[0] * k, tone[1] * k * 0.94, tone[2] * k * 0.85], tint), roughness: gap ? 0.9 : 0.34 + 0.2 * grain, height: gap ? -0.0012 : 0.0002 * grain };
+    return {
+      color: blend(dim(tone, k), [tone[0] * k, tone[1] * k * 0.94, tone[2] * k * 0.85], tint),
+      roughness: gap ? 0.9 : 0.34 + 0.2 * grain,
+      height: gap ? -0.0012 : 0.0002 * grain
+    };
   });
 }
 
@@ -51,7 +59,15 @@ export function masonry(tone: Rgb, seed: number): PaintedTexture {
     const tint = cell(row, block, seed + 6);
     const rough = fractal(x, y, 40, 40, 4, seed + 11);
     const k = (0.66 + 0.5 * tint) * (0.74 + 0.5 * rough);
-    return { color: blend(blend(dim(tone, k), [tone[0] * k * 1.06, tone[1] * k, tone[2] * k * 0.9], cell(row, block, seed + 9)), dim(tone, 0.5), mortar), roughness: 0.86, height: -0.012 * mortar + 0.006 * rough };
+    return {
+      color: blend(
+        blend(dim(tone, k), [tone[0] * k * 1.06, tone[1] * k, tone[2] * k * 0.9], cell(row, block, seed + 9)),
+        dim(tone, 0.5),
+        mortar
+      ),
+      roughness: 0.86,
+      height: -0.012 * mortar + 0.006 * rough
+    };
   });
 }
 
@@ -61,7 +77,10 @@ export function copper(seed: number): PaintedTexture {
     const cloud = fractal(x, y, 5, 5, 5, seed);
     const streak = fractal(x, y, 40, 4, 3, seed + 4);
     const dark = Math.min(1, Math.max(0, (cloud - 0.4) * 2.2));
-    return { color: blend([0.78, 0.42, 0.28], [0.42, 0.24, 0.17], 0.75 * dark + 0.25 * streak), roughness: 0.3 + 0.26 * dark + 0.1 * streak };
+    return {
+      color: blend([0.78, 0.42, 0.28], [0.42, 0.24, 0.17], 0.75 * dark + 0.25 * streak),
+      roughness: 0.3 + 0.26 * dark + 0.1 * streak
+    };
   });
 }
 
@@ -76,7 +95,11 @@ export function meadow(seed: number): PaintedTexture {
 
 /** A chart of invented stars for a globe: night blue, gold stars joined to figures, a grid of hours and degrees. */
 export function starChart(seed: number): PaintedTexture {
-  const stars = Array.from({ length: 900 }, (_, i) => ({ x: cell(i, 1, seed), y: Math.acos(1 - 2 * cell(i, 2, seed)) / Math.PI, r: 0.0009 + 0.0034 * cell(i, 3, seed) ** 5 }));
+  const stars = Array.from({ length: 900 }, (_, i) => ({
+    x: cell(i, 1, seed),
+    y: Math.acos(1 - 2 * cell(i, 2, seed)) / Math.PI,
+    r: 0.0009 + 0.0034 * cell(i, 3, seed) ** 5
+  }));
   const bright = stars.filter((s) => s.r > 0.0019);
   const lines: [number, number, number, number][] = [];
   for (const s of bright) {
@@ -101,13 +124,18 @@ export function starChart(seed: number): PaintedTexture {
     }
   };
   for (const s of stars) dot(mask, s.x, s.y, s.r, 1);
-  for (const [x0, y0, x1, y1] of lines) for (let t = 0; t <= 1; t += 0.004) dot(grid, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t, 0.0006, 0.7);
+  for (const [x0, y0, x1, y1] of lines)
+    for (let t = 0; t <= 1; t += 0.004) dot(grid, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t, 0.0006, 0.7);
   for (let h = 0; h < 12; h++) for (let t = 0.03; t < 0.97; t += 0.0004) dot(grid, h / 12, t, 0.0005, 0.5);
   for (let d = 1; d < 6; d++) for (let t = 0; t < 1; t += 0.0004) dot(grid, t, d / 6, 0.0005, d === 3 ? 0.9 : 0.5);
   return paint(width, height, 2, 1, (x, y): Paint => {
     const o = Math.min(height - 1, Math.floor(y * height)) * width + Math.min(width - 1, Math.floor(x * width));
     const deep = 0.7 + 0.6 * fractal(x, y, 8, 6, 5, seed);
-    const color = blend(blend([0.012 * deep, 0.03 * deep, 0.075 * deep], [0.3, 0.27, 0.16], grid[o]! * 0.55), [0.8, 0.66, 0.36], mask[o]!);
+    const color = blend(
+      blend([0.012 * deep, 0.03 * deep, 0.075 * deep], [0.3, 0.27, 0.16], grid[o]! * 0.55),
+      [0.8, 0.66, 0.36],
+      mask[o]!
+    );
     return { color, roughness: 0.22 };
   });
 }

@@ -74,16 +74,17 @@ export function Desk({ initial }: { initial: DeskDto }) {
           <h2>Rendering</h2>
           {running ? (
             <ol className="tks">
-              <Ticket proof={running} chosen={false} onChoose={() => location.assign(`/p/${running.project}?picture=${running.pictureId}`)} onStop={(how) => void send('POST', `/api/proofs/${running.id}/stop`, { how })} />
+              <Ticket
+                proof={running}
+                chosen={false}
+                onChoose={() => location.assign(`/p/${running.project}?picture=${running.pictureId}`)}
+                onStop={(how) => void send('POST', `/api/proofs/${running.id}/stop`, { how })}
+              />
             </ol>
           ) : (
             <p className="say">Nothing is waiting. Open a project and render a picture.</p>
           )}
-          {running && desk.waiting > 0 ? (
-            <p className="note after">
-              {desk.waiting} more after it.
-            </p>
-          ) : null}
+          {running && desk.waiting > 0 ? <p className="note after">{desk.waiting} more after it.</p> : null}
         </div>
         <div>
           <h2>Kept</h2>

@@ -17,12 +17,24 @@ export function MiniSheet({ project }: { project: DeskProjectDto }) {
   const box = { left: margin, top: margin, width, height };
   return (
     <span className={`mini${g.paper ? ' pap' : ''}`} style={{ width: width + 2 * margin, height: height + 2 * margin }}>
-      {project.lead ? <img src={`/api/proofs/${project.lead.proof}/picture?n=${project.lead.count}`} alt="" style={box} /> : <span className="blank" style={box} />}
-      <span className="mini-marks" style={{ left: margin - marks, top: margin - marks, width: width + 2 * marks, height: height + 2 * marks }}>
+      {project.lead ? (
+        <img src={`/api/proofs/${project.lead.proof}/picture?n=${project.lead.count}`} alt="" style={box} />
+      ) : (
+        <span className="blank" style={box} />
+      )}
+      <span
+        className="mini-marks"
+        style={{ left: margin - marks, top: margin - marks, width: width + 2 * marks, height: height + 2 * marks }}
+      >
         <SheetMarks width={width} height={height} margin={marks} registration={g.paper ? 'both' : 'none'} />
       </span>
       {project.running ? (
-        <span className="bar" role="progressbar" aria-valuenow={Math.floor(project.running.share * 100)} aria-label={project.name}>
+        <span
+          className="bar"
+          role="progressbar"
+          aria-valuenow={Math.floor(project.running.share * 100)}
+          aria-label={project.name}
+        >
           <i style={{ width: `${project.running.share * 100}%` }} />
         </span>
       ) : null}

@@ -34,7 +34,12 @@ export function NewProject({ input }: { input: RefObject<HTMLInputElement | null
     const sent: { upload: string; name: string }[] = [];
     let before = 0;
     for (const file of files) {
-      const result = await upload(file, (share) => setState({ step: 'sending', name: main.name, share: (before + share * file.size) / Math.max(1, total) }), abort.current.signal);
+      const result = await upload(
+        file,
+        (share) =>
+          setState({ step: 'sending', name: main.name, share: (before + share * file.size) / Math.max(1, total) }),
+        abort.current.signal
+      );
       if (!result.ok) return setState({ step: 'refused', name: main.name, size: total, message: result.message });
       before += file.size;
       sent.push({ upload: result.value.upload, name: file.webkitRelativePath || file.name });
@@ -85,7 +90,9 @@ export function NewProject({ input }: { input: RefObject<HTMLInputElement | null
             <span>
               <b>{state.name}</b>
               <i className="n" role="status">
-                {state.step === 'sending' ? `${Math.floor(state.share * 100)}\u00a0% of the file is here` : 'reading the model'}
+                {state.step === 'sending'
+                  ? `${Math.floor(state.share * 100)}\u00a0% of the file is here`
+                  : 'reading the model'}
               </i>
             </span>
           )}
@@ -104,14 +111,24 @@ export function NewProject({ input }: { input: RefObject<HTMLInputElement | null
         <>
           <span className="d1">It takes its name from the file</span>
           <span className="d2">
-            <select className="plainselect" aria-label="Unit of the file" value={unit} onChange={(e) => setUnit(e.target.value)}>
+            <select
+              className="plainselect"
+              aria-label="Unit of the file"
+              value={unit}
+              onChange={(e) => setUnit(e.target.value)}
+            >
               {UNITS.map(([key, label]) => (
                 <option key={key} value={key}>
                   {label}
                 </option>
               ))}
             </select>
-            <select className="plainselect" aria-label="Which axis points up" value={up} onChange={(e) => setUp(e.target.value as 'y' | 'z')}>
+            <select
+              className="plainselect"
+              aria-label="Which axis points up"
+              value={up}
+              onChange={(e) => setUp(e.target.value as 'y' | 'z')}
+            >
               <option value="y">Y is up</option>
               <option value="z">Z is up</option>
             </select>

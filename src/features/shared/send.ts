@@ -1,9 +1,15 @@
 /** Requests to our own server. A refusal comes back as its sentence. */
-export type Sent<T> = { ok: true; value: T } | { ok: false; message: string; /** Which refusal it is, of those that have an answer. */ code?: string };
+export type Sent<T> =
+  | { ok: true; value: T }
+  | { ok: false; message: string /** Which refusal it is, of those that have an answer. */; code?: string };
 
 export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown = {}): Promise<Sent<T>> {
   try {
-    const response = await fetch(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+    const response = await fetch(path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body)
+    });
     const json = (await response.json().catch(() => null)) as (T & { message?: string; code?: string }) | null;
     if (response.ok) return { ok: true, value: json as T };
     return { ok: false, message: json?.message ?? `the server answered ${response.status}`, code: json?.code };
@@ -13,10 +19,26 @@ export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, b
 }
 
 /** Asks for long work: tells its news as they come. Leaving by `stop` ends the work. */
-export async function follow<T, N>(path: string, body: unknown, onNews: (news: N) => void, stop: AbortSignal): Promise<Sent<T>> {
+export async function follow<T, N>(
+  path: string,
+  body: unknown,
+  onNews: (news: N) => void,
+  stop: AbortSignal
+): Promise<Sent<T>> {
   try {
-    const response = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal: stop });
-    if (!response.ok || !response.body) return { ok: false, message: ((await response.json().catch(() => null)) as { message?: string } | null)?.message ?? `the server answered ${response.status}` };
+    const response = await fetch(path, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+      signal: stop
+    });
+    if (!response.ok || !response.body)
+      return {
+        ok: false,
+        message:
+          ((await response.json().catch(() => null)) as { message?: string } | null)?.message ??
+          `the server answered ${response.status}`
+      };
     const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
     let rest = '';
     for (;;) {
@@ -27,7 +49,10 @@ export async function follow<T, N>(path: string, body: unknown, onNews: (news: N
       for (const line of lines) {
         const said = JSON.parse(line) as { news: N } | { value: T } | { message: string; code?: string };
         if ('news' in said) onNews(said.news);
-        else return 'value' in said ? { ok: true, value: said.value } : { ok: false, message: said.message, code: said.code };
+        else
+          return 'value' in said
+            ? { ok: true, value: said.value }
+            : { ok: false, message: said.message, code: said.code };
       }
     }
   } catch {
@@ -36,7 +61,11 @@ export async function follow<T, N>(path: string, body: unknown, onNews: (news: N
 }
 
 /** Streams a file up, telling how far it is (0 to 1). */
-export function upload(file: File, onShare: (share: number) => void, signal: AbortSignal): Promise<Sent<{ upload: string; bytes: number }>> {
+export function upload(
+  file: File,
+  onShare: (share: number) => void,
+  signal: AbortSignal
+): Promise<Sent<{ upload: string; bytes: number }>> {
   return new Promise((resolve) => {
     const request = new XMLHttpRequest();
     request.open('POST', '/api/uploads');
@@ -65,6 +94,12 @@ export async function bringIn<T>(path: string, file: File, onShare: (share: numb
 }
 
 /** One more of a library, unless it is there. */
-export const withAdded = <T extends { sha256: string }>(all: readonly T[], added: T): T[] => (all.some((one) => one.sha256 === added.sha256) ? [...all] : [...all, added]);
+export const withAdded = <T extends { sha256: string }>(all: readonly T[], added: T): T[] =>
+  all.some((one) => one.sha256 === added.sha256) ? [...all] : [...all, added];
 
-export const bytes = (n: number): string => (n < 1e6 ? `${Math.max(1, Math.round(n / 1e3))}\u00a0kB` : n < 1e9 ? `${(n / 1e6).toFixed(1)}\u00a0MB` : `${(n / 1e9).toFixed(1)}\u00a0GB`);
+export const bytes = (n: number): string =>
+  n < 1e6
+    ? `${Math.max(1, Math.round(n / 1e3))}\u00a0kB`
+    : n < 1e9
+      ? `${(n / 1e6).toFixed(1)}\u00a0MB`
+      : `${(n / 1e9).toFixed(1)}\u00a0GB`;

@@ -13,7 +13,8 @@ interface Props {
 
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, kind: 'screen' | 'small' | 'raw' = 'screen') => `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${kind === 'screen' ? '' : `&${kind}`}`;
+export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, kind: 'screen' | 'small' | 'raw' = 'screen') =>
+  `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${kind === 'screen' ? '' : `&${kind}`}`;
 
 export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
   const live = proof.state === 'running' || proof.state === 'waiting';
@@ -25,18 +26,40 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
     <li className={`tk${live ? ' live' : ''}${chosen ? ' cm' : ''}`} aria-current={chosen || undefined}>
       <div className="b">
         <button type="button" className="th" onClick={onChoose} aria-label={`Show proof ${proof.number}`}>
-          {proof.picture_count > 0 ? <img src={pictureOf(proof, 'small')} alt="" style={{ width: w, height: h }} /> : <span className="blank" style={{ width: w, height: h }} />}
+          {proof.picture_count > 0 ? (
+            <img src={pictureOf(proof, 'small')} alt="" style={{ width: w, height: h }} />
+          ) : (
+            <span className="blank" style={{ width: w, height: h }} />
+          )}
         </button>
         <div className="d">
           <span className="hd">
             <b className="no n">{proof.number}</b>
-            <span className={`q${failed ? ' err' : ''}`}>{failed ? 'broke off' : QUALITY_STEPS[proof.brief.quality.step].name}</span>
-            <time className="n">{live ? (proof.state === 'running' ? duration(proof.seconds) : 'waits') : clock(proof.ended_at_ms ?? proof.created_at_ms)}</time>
+            <span className={`q${failed ? ' err' : ''}`}>
+              {failed ? 'broke off' : QUALITY_STEPS[proof.brief.quality.step].name}
+            </span>
+            <time className="n">
+              {live
+                ? proof.state === 'running'
+                  ? duration(proof.seconds)
+                  : 'waits'
+                : clock(proof.ended_at_ms ?? proof.created_at_ms)}
+            </time>
           </span>
           {live ? (
             <>
-              <span className="note n" role="status" title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples a pixel so far`}>
-                {proof.state === 'waiting' ? 'next in the queue' : proof.clean_share !== null ? `denoising, ${Math.floor(proof.clean_share * 100)}\u00a0%` : proof.stopping ? 'stopping' : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
+              <span
+                className="note n"
+                role="status"
+                title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples a pixel so far`}
+              >
+                {proof.state === 'waiting'
+                  ? 'next in the queue'
+                  : proof.clean_share !== null
+                    ? `denoising, ${Math.floor(proof.clean_share * 100)}\u00a0%`
+                    : proof.stopping
+                      ? 'stopping'
+                      : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
               </span>
               <span className="acts">
                 {proof.state === 'running' && proof.picture_count > 0 ? (
@@ -75,7 +98,14 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
         </div>
       </div>
       {live ? (
-        <span className="bar" role="progressbar" aria-valuenow={percent} aria-valuemin={0} aria-valuemax={100} aria-label={`Proof ${proof.number}`}>
+        <span
+          className="bar"
+          role="progressbar"
+          aria-valuenow={percent}
+          aria-valuemin={0}
+          aria-valuemax={100}
+          aria-label={`Proof ${proof.number}`}
+        >
           <i style={{ width: `${percent}%` }} />
         </span>
       ) : null}
@@ -85,6 +115,11 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
 
 /** How the grain came about, and what the firefly limit cost. */
 function grainNote(proof: ProofDto): string {
-  const clean = proof.clean_share === 1 ? `denoised${proof.clean_note ? ` ${proof.clean_note}` : ''}; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered` : (proof.clean_note ?? 'not denoised');
-  return proof.limited_share ? `${clean}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the scattered light` : clean;
+  const clean =
+    proof.clean_share === 1
+      ? `denoised${proof.clean_note ? ` ${proof.clean_note}` : ''}; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered`
+      : (proof.clean_note ?? 'not denoised');
+  return proof.limited_share
+    ? `${clean}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the scattered light`
+    : clean;
 }

@@ -22,8 +22,24 @@ interface Props {
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export function BriefLine({ sentence, open, onOpen, forecast, twin, film, message, onDismiss, onRender }: Props) {
-  const end = twin ? (twin.state === 'done' ? `: proof ${twin.number} is this very picture.` : `: proof ${twin.number} is under way.`) : film ? `: from proof ${film.number}, without a new render.` : forecast ? ': ready in about ' : '.';
-  const stub = twin ? (twin.state === 'done' ? `${twin.number} is up to date` : `${twin.number} is rendering`) : film ? `of proof ${film.number}` : forecast ? `ready ${clock(Date.now() + forecast.seconds * 1000)}` : undefined;
+  const end = twin
+    ? twin.state === 'done'
+      ? `: proof ${twin.number} is this very picture.`
+      : `: proof ${twin.number} is under way.`
+    : film
+      ? `: from proof ${film.number}, without a new render.`
+      : forecast
+        ? ': ready in about '
+        : '.';
+  const stub = twin
+    ? twin.state === 'done'
+      ? `${twin.number} is up to date`
+      : `${twin.number} is rendering`
+    : film
+      ? `of proof ${film.number}`
+      : forecast
+        ? `ready ${clock(Date.now() + forecast.seconds * 1000)}`
+        : undefined;
   return (
     <div className="brief">
       <div>
@@ -54,7 +70,12 @@ export function BriefLine({ sentence, open, onOpen, forecast, twin, film, messag
             )
           )}
           {end}
-          {!twin && !film && forecast ? <span className="n" title={`Between ${duration(forecast.low)} and ${duration(forecast.high)}`}>{about(forecast.seconds)}.</span> : null} <RenderSlip label={film ? 'Finish' : 'Render'} stub={stub} disabled={twin !== null} onPress={onRender} />
+          {!twin && !film && forecast ? (
+            <span className="n" title={`Between ${duration(forecast.low)} and ${duration(forecast.high)}`}>
+              {about(forecast.seconds)}.
+            </span>
+          ) : null}{' '}
+          <RenderSlip label={film ? 'Finish' : 'Render'} stub={stub} disabled={twin !== null} onPress={onRender} />
         </p>
         {message ? (
           <p className="err" role="alert">

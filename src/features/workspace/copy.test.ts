@@ -20,18 +20,32 @@ describe('what the stage says it shows', () => {
     expect(note({})).toBe('The model, for moving about.');
     expect(note({ proof, showModel: true, share: 0.25 })).toBe('The model, for moving about. 25 % of true size');
     expect(note({ drawn: false })).toBe('The preview is on its way.');
-    expect(note({ preview: { ...preview, fault: 'this browser has no shared memory' } })).toBe('The model. No preview: this browser has no shared memory.');
+    expect(note({ preview: { ...preview, fault: 'this browser has no shared memory' } })).toBe(
+      'The model. No preview: this browser has no shared memory.'
+    );
     expect(note({ preview: { ...preview, picture } })).toBe('Preview, 12 samples, raw grain 2.3.');
-    expect(note({ preview: { ...preview, picture: { samples: 2.04, grain: null, ended: false } } })).toBe('Preview, 2.0 samples.');
-    expect(note({ preview: { ...preview, picture: { samples: 0, grain: null, ended: false } } })).toBe('Preview, first look.');
-    expect(note({ preview: { picture: { samples: 256, grain: 0.5, ended: true }, fault: null, waitsFor: 'a proof that renders' } })).toBe('Preview at its end, 256 samples, raw grain 0.5. The preview waits for a proof that renders.');
+    expect(note({ preview: { ...preview, picture: { samples: 2.04, grain: null, ended: false } } })).toBe(
+      'Preview, 2.0 samples.'
+    );
+    expect(note({ preview: { ...preview, picture: { samples: 0, grain: null, ended: false } } })).toBe(
+      'Preview, first look.'
+    );
+    expect(
+      note({
+        preview: { picture: { samples: 256, grain: 0.5, ended: true }, fault: null, waitsFor: 'a proof that renders' }
+      })
+    ).toBe('Preview at its end, 256 samples, raw grain 0.5. The preview waits for a proof that renders.');
   });
 });
 
 describe('where sun and moon stand', () => {
   it('shadows are as long as the cotangent of the height says', () => {
-    expect(sunSentence(45, 180, 0)).toBe('Sun 45° high in the south, straight ahead; shadows 1.0 times as long as tall.');
-    expect(sunSentence(26.565, 90, 90)).toBe('Sun 27° high in the east, on the right; shadows 2.0 times as long as tall.');
+    expect(sunSentence(45, 180, 0)).toBe(
+      'Sun 45° high in the south, straight ahead; shadows 1.0 times as long as tall.'
+    );
+    expect(sunSentence(26.565, 90, 90)).toBe(
+      'Sun 27° high in the east, on the right; shadows 2.0 times as long as tall.'
+    );
     expect(sunSentence(1, 270, 0)).toContain('in the west, straight ahead; shadows endlessly long');
   });
   it('below the horizon there is twilight as far as astronomers have it, 18 degrees (common practice), then night', () => {
@@ -41,8 +55,22 @@ describe('where sun and moon stand', () => {
   });
   it('to the right is clockwise from above, all the way round, by eighths', () => {
     const said = (right: number) => sunSentence(30, 0, right).replace(/^.*north, |; .*$/g, '');
-    expect([0, 45, 90, 135, 180, 225, 270, 315].map(said)).toEqual(['straight ahead', 'ahead to the right', 'on the right', 'behind you to the right', 'behind you', 'behind you to the left', 'on the left', 'ahead to the left']);
-    expect([360, -45, 405, -720].map(said)).toEqual(['straight ahead', 'ahead to the left', 'ahead to the right', 'straight ahead']);
+    expect([0, 45, 90, 135, 180, 225, 270, 315].map(said)).toEqual([
+      'straight ahead',
+      'ahead to the right',
+      'on the right',
+      'behind you to the right',
+      'behind you',
+      'behind you to the left',
+      'on the left',
+      'ahead to the left'
+    ]);
+    expect([360, -45, 405, -720].map(said)).toEqual([
+      'straight ahead',
+      'ahead to the left',
+      'ahead to the right',
+      'straight ahead'
+    ]);
     // looking along -Z, +X lies to the right; looking along +X, +Z does
     expect(rightOfView([1, 0, 0], { position_m: [0, 1, 5], target_m: [0, 1, 0] })).toBeCloseTo(90, 10);
     expect(rightOfView([0, 0, 1], { position_m: [0, 1, 5], target_m: [3, 0, 5] })).toBeCloseTo(90, 10);
@@ -52,7 +80,11 @@ describe('where sun and moon stand', () => {
     const deg = Math.PI / 180;
     expect(moonSentence({ elevation: -0.1, azimuth: 0, phase: 0 }, 0)).toBe('The moon is below the horizon.');
     const full = plain(moonSentence({ elevation: 40 * deg, azimuth: 180 * deg, phase: 0 }, 0));
-    expect(full).toMatch(/^Moon 40° high in the south, straight ahead, 100 % of it lit; a true one gives 0\.[23] lx\.$/);
-    expect(plain(moonSentence({ elevation: 40 * deg, azimuth: 90 * deg, phase: 90 * deg }, 0))).toContain('50 % of it lit');
+    expect(full).toMatch(
+      /^Moon 40° high in the south, straight ahead, 100 % of it lit; a true one gives 0\.[23] lx\.$/
+    );
+    expect(plain(moonSentence({ elevation: 40 * deg, azimuth: 90 * deg, phase: 90 * deg }, 0))).toContain(
+      '50 % of it lit'
+    );
   });
 });

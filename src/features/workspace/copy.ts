@@ -24,9 +24,14 @@ interface StageSeen {
 }
 
 export function stageNote(s: StageSeen): string {
-  const size = s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
+  const size =
+    s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
   if (s.showModel || !s.proof) return `${previewNote(s.preview, s.drawn)}${s.preview.picture ? '' : size}`;
-  const behind = s.tried ? `, ${s.tried}` : s.changes === 0 ? '' : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
+  const behind = s.tried
+    ? `, ${s.tried}`
+    : s.changes === 0
+      ? ''
+      : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;
 }
 
@@ -42,19 +47,36 @@ function previewNote({ picture, fault, waitsFor }: PreviewState, drawn: boolean)
 }
 
 /** How far a direction lies to the right of where one looks, degrees, seen from above. */
-export const rightOfView = (direction: Vec3, { position_m: eye, target_m: target }: Pick<FreeViewpoint, 'position_m' | 'target_m'>): number =>
-  bearingOf(subtract(target, eye)) - bearingOf(direction);
+export const rightOfView = (
+  direction: Vec3,
+  { position_m: eye, target_m: target }: Pick<FreeViewpoint, 'position_m' | 'target_m'>
+): number => bearingOf(subtract(target, eye)) - bearingOf(direction);
 
 /** On which side something stands that lies so far to the right. */
 function side(rightDeg: number): string {
   const a = ((rightDeg % 360) + 360) % 360;
-  return a < 22.5 || a > 337.5 ? 'straight ahead' : a < 67.5 ? 'ahead to the right' : a < 112.5 ? 'on the right' : a < 157.5 ? 'behind you to the right' : a < 202.5 ? 'behind you' : a < 247.5 ? 'behind you to the left' : a < 292.5 ? 'on the left' : 'ahead to the left';
+  return a < 22.5 || a > 337.5
+    ? 'straight ahead'
+    : a < 67.5
+      ? 'ahead to the right'
+      : a < 112.5
+        ? 'on the right'
+        : a < 157.5
+          ? 'behind you to the right'
+          : a < 202.5
+            ? 'behind you'
+            : a < 247.5
+              ? 'behind you to the left'
+              : a < 292.5
+                ? 'on the left'
+                : 'ahead to the left';
 }
 
 /** What the sun does for the picture, as a sentence. */
 export function sunSentence(elevationDeg: number, azimuthDeg: number, rightDeg: number): string {
   if (elevationDeg < -18) return 'Night: the sun is far below the horizon.';
-  if (elevationDeg < 0) return `Twilight: the sun stands ${Math.abs(elevationDeg).toFixed(0)}° below the horizon in the ${compass(azimuthDeg)}.`;
+  if (elevationDeg < 0)
+    return `Twilight: the sun stands ${Math.abs(elevationDeg).toFixed(0)}° below the horizon in the ${compass(azimuthDeg)}.`;
   const length = 1 / Math.tan((elevationDeg * Math.PI) / 180);
   const shadow = length > 20 ? 'shadows endlessly long' : `shadows ${length.toFixed(1)} times as long as tall`;
   return `Sun ${elevationDeg.toFixed(0)}° high in the ${compass(azimuthDeg)}, ${side(rightDeg)}; ${shadow}.`;
@@ -65,7 +87,11 @@ export function moonSentence(moon: { elevation: number; azimuth: number; phase: 
   const high = (moon.elevation * 180) / Math.PI;
   if (high < 0) return 'The moon is below the horizon.';
   const lit = Math.round(100 * litShare(moon.phase));
-  return `Moon ${high.toFixed(0)}° high in the ${compass((moon.azimuth * 180) / Math.PI)}, ${side(rightDeg)}, ${lit}${NBSP}% of it lit; a true one gives ${moonIlluminance(moon.phase).toPrecision(1)}${NBSP}lx.`;
+  return (
+    `Moon ${high.toFixed(0)}° high in the ${compass((moon.azimuth * 180) / Math.PI)}, ` +
+    `${side(rightDeg)}, ${lit}${NBSP}% of it lit; a true one gives ` +
+    `${moonIlluminance(moon.phase).toPrecision(1)}${NBSP}lx.`
+  );
 }
 
 export const KEYS: readonly [string, string][] = [

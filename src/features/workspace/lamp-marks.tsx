@@ -23,7 +23,9 @@ export function LampMarks({ marks, view, aspect, onChoose }: Props) {
       {marks.map((mark, i) => {
         const at = placeInPicture(frame, mark.at);
         if (!at || at.x < -0.1 || at.x > 1.1 || at.y < -0.1 || at.y > 1.1) return null;
-        const end = mark.towards && placeInPicture(frame, add(mark.at, scale(mark.towards, LINE * length(subtract(mark.at, frame.eye)))));
+        const end =
+          mark.towards &&
+          placeInPicture(frame, add(mark.at, scale(mark.towards, LINE * length(subtract(mark.at, frame.eye)))));
         return (
           <span key={`${mark.name}${i}`} className={mark.chosen ? 'on' : undefined}>
             {end ? (
@@ -31,7 +33,14 @@ export function LampMarks({ marks, view, aspect, onChoose }: Props) {
                 <line x1={percent(at.x)} y1={percent(at.y)} x2={percent(end.x)} y2={percent(end.y)} />
               </svg>
             ) : null}
-            <button type="button" style={{ left: percent(at.x), top: percent(at.y) }} title={mark.name} aria-label={`${mark.name}, marked on the stage`} aria-pressed={mark.chosen} onClick={() => onChoose(i)} />
+            <button
+              type="button"
+              style={{ left: percent(at.x), top: percent(at.y) }}
+              title={mark.name}
+              aria-label={`${mark.name}, marked on the stage`}
+              aria-pressed={mark.chosen}
+              onClick={() => onChoose(i)}
+            />
           </span>
         );
       })}

@@ -30,9 +30,22 @@ export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onMod
           const box = { width, height: width / aspect };
           return (
             <li key={picture.id}>
-              <button type="button" className="pic" aria-current={picture.id === current.id || undefined} onClick={() => onChoose(picture.id)}>
+              <button
+                type="button"
+                className="pic"
+                aria-current={picture.id === current.id || undefined}
+                onClick={() => onChoose(picture.id)}
+              >
                 <span className={`t${picture.id === current.id ? ' cm' : ''}`}>
-                  {picture.lead ? <img src={`/api/proofs/${picture.lead.proof}/picture?small&n=${picture.lead.count}`} alt="" style={box} /> : <span className="blank" style={box} />}
+                  {picture.lead ? (
+                    <img
+                      src={`/api/proofs/${picture.lead.proof}/picture?small&n=${picture.lead.count}`}
+                      alt=""
+                      style={box}
+                    />
+                  ) : (
+                    <span className="blank" style={box} />
+                  )}
                 </span>
                 <b>{picture.name}</b>
                 <i>{sizeLabel(picture.brief.size)}</i>

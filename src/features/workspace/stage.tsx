@@ -1,5 +1,7 @@
 'use client';
-/** The stage: the sheet on the mat with its rulers and marks, and on it the proof, or the model while one moves about. */
+/**
+ * The stage: the sheet on the mat with its rulers and marks, and on it the proof, or the model while one moves about.
+ */
 import { useEffect, useRef, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
@@ -99,7 +101,11 @@ export function Stage(props: Props) {
     }
     viewport.current = created;
     setWeak(created.weak);
-    created.load(`/api/models/${props.model}`).catch(() => setFault('The model could not be loaded for moving about. Reload the page; proofs render as usual.'));
+    created
+      .load(`/api/models/${props.model}`)
+      .catch(() =>
+        setFault('The model could not be loaded for moving about. Reload the page; proofs render as usual.')
+      );
     return () => {
       viewport.current = null;
       created.dispose();
@@ -131,7 +137,8 @@ export function Stage(props: Props) {
 
   const mm = g.unit === 'in' ? 25.4 : 1;
   const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1;
-  const fixed = zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
+  const fixed =
+    zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
   const full = g.paper ? g.width * mm * PX_PER_MM : g.width_px / ratio;
   const picture = proof && proof.picture_count > 0 ? proof : null;
   const modelSeen = showModel || !picture;
@@ -160,54 +167,112 @@ export function Stage(props: Props) {
   const dragFrom = useRef(0);
   const rectFrom = useRef<[number, number]>([0, 0]);
   const [rect, setRect] = useState<Patch | null>(null);
-  const pick = useDrag<HTMLDivElement>((event, joins) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
-    const { picking } = props;
-    const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
-    if (picking?.onColor && !joins) picking.onColor(seen ? colorAt(seen, x, y) : null);
-    if (picking?.onRect) {
-      if (!joins) rectFrom.current = [x, y];
-      setRect(rectBetween(rectFrom.current, [x, y]));
+  const pick = useDrag<HTMLDivElement>(
+    (event, joins) => {
+      const box = event.currentTarget.getBoundingClientRect();
+      const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+      const { picking } = props;
+      const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
+      if (picking?.onColor && !joins) picking.onColor(seen ? colorAt(seen, x, y) : null);
+      if (picking?.onRect) {
+        if (!joins) rectFrom.current = [x, y];
+        setRect(rectBetween(rectFrom.current, [x, y]));
+      }
+      if (picking?.onDrag) {
+        if (!joins) dragFrom.current = x;
+        picking.onDrag(x - dragFrom.current, joins);
+      }
+      const opening = picking?.onOpening && !joins && viewport.current?.pickOpening(x, y);
+      if (opening) picking.onOpening!(opening);
+      const found = picking?.onPick && viewport.current?.pick(x, y);
+      if (found) picking.onPick!(found.point, found.normal, joins);
+    },
+    () => {
+      setRect(null);
+      if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= LEAST_PATCH_PX)
+        props.picking?.onRect?.(rect);
     }
-    if (picking?.onDrag) {
-      if (!joins) dragFrom.current = x;
-      picking.onDrag(x - dragFrom.current, joins);
-    }
-    const opening = picking?.onOpening && !joins && viewport.current?.pickOpening(x, y);
-    if (opening) picking.onOpening!(opening);
-    const found = picking?.onPick && viewport.current?.pick(x, y);
-    if (found) picking.onPick!(found.point, found.normal, joins);
-  }, () => {
-    setRect(null);
-    if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= LEAST_PATCH_PX) props.picking?.onRect?.(rect);
-  });
-  const sharp = zoom === 'pixel' && picture && picture.state !== 'running' ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}` : null;
-  const note = props.picking?.says ?? stageNote({ proof: picture, changes: props.changes, tried: props.tried, showModel, share: place.width > 0 ? place.width / full : null, paper: g.paper, preview, drawn });
+  );
+  const sharp =
+    zoom === 'pixel' && picture && picture.state !== 'running'
+      ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}`
+      : null;
+  const note =
+    props.picking?.says ??
+    stageNote({
+      proof: picture,
+      changes: props.changes,
+      tried: props.tried,
+      showModel,
+      share: place.width > 0 ? place.width / full : null,
+      paper: g.paper,
+      preview,
+      drawn
+    });
   return (
     <section className="stage" aria-label="Stage">
       <div className={`sheetbox${fixed ? ' free' : ''}`}>
         <div
           className={`sheet ${g.paper ? 'pap' : 'scr'}`}
-          style={{ ['--W' as string]: g.width, ['--H' as string]: g.height, ['--M' as string]: g.margin, ['--SW' as string]: g.width + 2 * g.margin, ['--SH' as string]: g.height + 2 * g.margin, ...(fixed ? { ['--mm' as string]: `${fixed}px` } : {}) }}
+          style={{
+            ['--W' as string]: g.width,
+            ['--H' as string]: g.height,
+            ['--M' as string]: g.margin,
+            ['--SW' as string]: g.width + 2 * g.margin,
+            ['--SH' as string]: g.height + 2 * g.margin,
+            ...(fixed ? { ['--mm' as string]: `${fixed}px` } : {})
+          }}
         >
           <Ruler side="h" length={g.width} unit={g.unit} />
           <Ruler side="v" length={g.height} unit={g.unit} />
           <div className={`im${picture && picture.brief.bleed_mm > 0 && !modelSeen ? ' bleeds' : ''}`} ref={frame}>
-            <canvas ref={canvas} tabIndex={0} aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same" />
-            <canvas ref={truth} className="truth" hidden={!preview.picture} data-samples={preview.picture?.samples} data-film={preview.picture?.film} aria-hidden />
-            {props.picking ? <div className="pick" role="application" aria-label={props.picking.says} {...pick} /> : null}
-            {props.frameBefore ? <div className="before" style={hairline(props.frameBefore, g.width_px / g.height_px)} /> : null}
-            {props.marks.length > 0 && place.width > 0 ? <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} /> : null}
+            <canvas
+              ref={canvas}
+              tabIndex={0}
+              aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same"
+            />
+            <canvas
+              ref={truth}
+              className="truth"
+              hidden={!preview.picture}
+              data-samples={preview.picture?.samples}
+              data-film={preview.picture?.film}
+              aria-hidden
+            />
+            {props.picking ? (
+              <div className="pick" role="application" aria-label={props.picking.says} {...pick} />
+            ) : null}
+            {props.frameBefore ? (
+              <div className="before" style={hairline(props.frameBefore, g.width_px / g.height_px)} />
+            ) : null}
+            {props.marks.length > 0 && place.width > 0 ? (
+              <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} />
+            ) : null}
             {picture && !(showModel && (drawn || preview.picture)) ? (
               <>
-                {picture.brief.patch && props.under ? <img src={pictureOf(props.under)} alt="" style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(props.under.brief)) }} /> : null}
-                <img src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')} alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`} className={picture.brief.patch ? 'patch' : undefined} style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(picture.brief)) }} />
+                {picture.brief.patch && props.under ? (
+                  <img
+                    src={pictureOf(props.under)}
+                    alt=""
+                    style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(props.under.brief)) }}
+                  />
+                ) : null}
+                <img
+                  src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')}
+                  alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`}
+                  className={picture.brief.patch ? 'patch' : undefined}
+                  style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(picture.brief)) }}
+                />
               </>
             ) : null}
             {rect ? <div className="before" style={inPercent(rect)} /> : null}
           </div>
-          <SheetMarks width={g.width} height={g.height} margin={g.margin} registration={g.paper && g.width > g.height ? 'both' : 'top'} />
+          <SheetMarks
+            width={g.width}
+            height={g.height}
+            margin={g.margin}
+            registration={g.paper && g.width > g.height ? 'both' : 'top'}
+          />
           {g.paper ? (
             <>
               <span className="slug l">
@@ -233,14 +298,29 @@ export function Stage(props: Props) {
             </button>
           ) : null}
           {picture && picture.clean_share === 1 && !showModel ? (
-            <button type="button" aria-pressed={props.asRendered} onClick={props.onAsRendered} title="The proof before denoising, to compare">
+            <button
+              type="button"
+              aria-pressed={props.asRendered}
+              onClick={props.onAsRendered}
+              title="The proof before denoising, to compare"
+            >
               As rendered
             </button>
           ) : null}
-          <button type="button" aria-pressed={props.patchAsked} onClick={props.onPatch} title="Render a rectangle of the picture alone, at full size: draw it">
+          <button
+            type="button"
+            aria-pressed={props.patchAsked}
+            onClick={props.onPatch}
+            title="Render a rectangle of the picture alone, at full size: draw it"
+          >
             Patch
           </button>
-          <button type="button" aria-pressed={props.stageOpen} onClick={props.onStage} title="How the stage shows the picture: the true one or the model, shaded or clay, edges">
+          <button
+            type="button"
+            aria-pressed={props.stageOpen}
+            onClick={props.onStage}
+            title="How the stage shows the picture: the true one or the model, shaded or clay, edges"
+          >
             Stage
           </button>
           {(
@@ -266,7 +346,12 @@ function hairline(before: number, now: number) {
   return inPercent({ x: (1 - width) / 2, y: (1 - height) / 2, width, height });
 }
 
-const inPercent = ({ x, y, width, height }: Patch) => ({ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * width}%`, height: `${100 * height}%` });
+const inPercent = ({ x, y, width, height }: Patch) => ({
+  left: `${100 * x}%`,
+  top: `${100 * y}%`,
+  width: `${100 * width}%`,
+  height: `${100 * height}%`
+});
 
 // A smaller rectangle was a press.
 const LEAST_PATCH_PX = 16;
@@ -274,8 +359,18 @@ const LEAST_PATCH_PX = 16;
 /** Within the picture, to whole ten-thousandths. */
 function rectBetween([x0, y0]: [number, number], [x1, y1]: [number, number]): Patch {
   const within = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 1e4) / 1e4;
-  const [left, right, top, bottom] = [within(Math.min(x0, x1)), within(Math.max(x0, x1)), within(Math.min(y0, y1)), within(Math.max(y0, y1))];
-  return { x: left, y: top, width: Math.round((right - left) * 1e4) / 1e4, height: Math.round((bottom - top) * 1e4) / 1e4 };
+  const [left, right, top, bottom] = [
+    within(Math.min(x0, x1)),
+    within(Math.max(x0, x1)),
+    within(Math.min(y0, y1)),
+    within(Math.max(y0, y1))
+  ];
+  return {
+    x: left,
+    y: top,
+    width: Math.round((right - left) * 1e4) / 1e4,
+    height: Math.round((bottom - top) * 1e4) / 1e4
+  };
 }
 
 // What a press means is a little place, not a pixel with its grain.
@@ -283,12 +378,23 @@ const PATCH_PX = 7;
 
 /** Mean displayed colour about a place of a picture whose corners are 0, 0 and 1, 1. */
 function colorAt(seen: HTMLCanvasElement | HTMLImageElement, x: number, y: number): Vec3 {
-  const [width, height] = seen instanceof HTMLImageElement ? [seen.naturalWidth, seen.naturalHeight] : [seen.width, seen.height];
+  const [width, height] =
+    seen instanceof HTMLImageElement ? [seen.naturalWidth, seen.naturalHeight] : [seen.width, seen.height];
   const copy = document.createElement('canvas');
   copy.width = PATCH_PX;
   copy.height = PATCH_PX;
   const context = copy.getContext('2d')!;
-  context.drawImage(seen, Math.round(x * width - PATCH_PX / 2), Math.round(y * height - PATCH_PX / 2), PATCH_PX, PATCH_PX, 0, 0, PATCH_PX, PATCH_PX);
+  context.drawImage(
+    seen,
+    Math.round(x * width - PATCH_PX / 2),
+    Math.round(y * height - PATCH_PX / 2),
+    PATCH_PX,
+    PATCH_PX,
+    0,
+    0,
+    PATCH_PX,
+    PATCH_PX
+  );
   const { data } = context.getImageData(0, 0, PATCH_PX, PATCH_PX);
   const sum: [number, number, number] = [0, 0, 0];
   for (let i = 0; i < data.length; i += 4) for (const c of [0, 1, 2] as const) sum[c] += data[i + c]! / 255;

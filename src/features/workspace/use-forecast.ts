@@ -1,6 +1,7 @@
 /**
- * The forecast of a brief as it stands. Size, quality and samples are reckoned at once from the last probe; what changes the light, the view or the
- * materials is probed anew when it has rested, and until then the probe before stands in.
+ * The forecast of a brief as it stands. Size, quality and samples are reckoned at once from the last probe; what
+ * changes the light, the view or the materials is probed anew when it has rested, and until then the probe before
+ * stands in.
  */
 import { useEffect, useMemo, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';

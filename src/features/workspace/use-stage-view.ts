@@ -15,7 +15,8 @@ export interface StageView {
 const DEFAULTS: StageView = { preview: true, threads: null, shading: 'shaded', edges: false };
 const PLACE = 'sphaera stage';
 
-export const threadsOf = ({ threads }: StageView): number => Math.min(MOST_THREADS, Math.max(1, threads ?? navigator.hardwareConcurrency ?? 2));
+export const threadsOf = ({ threads }: StageView): number =>
+  Math.min(MOST_THREADS, Math.max(1, threads ?? navigator.hardwareConcurrency ?? 2));
 
 export function useStageView(): [StageView, (part: Partial<StageView>) => void] {
   const [view, setView] = useState<StageView | null>(null);
@@ -38,7 +39,10 @@ function read(): StageView {
     const saved = JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<StageView>;
     return {
       preview: saved.preview !== false,
-      threads: typeof saved.threads === 'number' && saved.threads >= 1 ? Math.min(MOST_THREADS, Math.round(saved.threads)) : null,
+      threads:
+        typeof saved.threads === 'number' && saved.threads >= 1
+          ? Math.min(MOST_THREADS, Math.round(saved.threads))
+          : null,
       shading: saved.shading === 'clay' ? 'clay' : 'shaded',
       edges: saved.edges === true
     };

@@ -54,8 +54,20 @@ export type OpenPanel = PanelKey | 'model' | 'stage' | 'keys' | null;
 export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
   const view = brief.viewpoint;
   if (!('camera' in view)) return view;
-  const camera = workspace.revision.report.cameras.find((c) => c.name === view.camera) ?? workspace.revision.report.cameras[0];
-  if (!camera) return { position_m: [0, 1.6, 4], target_m: [0, 1, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 35, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null };
+  const camera =
+    workspace.revision.report.cameras.find((c) => c.name === view.camera) ?? workspace.revision.report.cameras[0];
+  if (!camera)
+    return {
+      position_m: [0, 1.6, 4],
+      target_m: [0, 1, 0],
+      up: [0, 1, 0],
+      projection: 'perspective',
+      focal_length_mm: 35,
+      sensor_height_mm: 24,
+      f_number: null,
+      focus_m: null,
+      height_m: null
+    };
   // a viewpoint that is changed is one's own and has no name any more
   const { name: _name, ...lens } = camera;
   return { ...lens, sensor_height_mm: 24, f_number: null, focus_m: null };
@@ -78,12 +90,32 @@ export function lampsOf(report: ImportReport, choice: Brief['lamps']): LampGroup
   const groups = new Map<string, LampGroup>();
   const own = new Map(choice.regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));
   const kelvins = new Map(report.lamps?.map((l) => [l.group, l.kelvin]));
-  const put = (group: string, kind: LampGroup['kind'], kelvin: number | null, added: number | null = null, hidden = false) => {
+  const put = (
+    group: string,
+    kind: LampGroup['kind'],
+    kelvin: number | null,
+    added: number | null = null,
+    hidden = false
+  ) => {
     const there = groups.get(group);
-    if (there) groups.set(group, { ...there, kind: there.kind === kind ? kind : 'lamps', count: there.count + 1, hidden: there.hidden && hidden, kelvin: there.kelvin === kelvin ? kelvin : null });
+    if (there)
+      groups.set(group, {
+        ...there,
+        kind: there.kind === kind ? kind : 'lamps',
+        count: there.count + 1,
+        hidden: there.hidden && hidden,
+        kelvin: there.kelvin === kelvin ? kelvin : null
+      });
     else groups.set(group, { group, kind, count: 1, kelvin, added, hidden });
   };
-  for (const { name, kind, hidden } of placesOf(report)) put(lampGroup(own.get(name.toLowerCase()) ?? name), kind, kelvins.get(lampGroup(name)) ?? null, null, hidden === true);
+  for (const { name, kind, hidden } of placesOf(report))
+    put(
+      lampGroup(own.get(name.toLowerCase()) ?? name),
+      kind,
+      kelvins.get(lampGroup(name)) ?? null,
+      null,
+      hidden === true
+    );
   for (const [i, lamp] of choice.added.entries()) put(lampGroup(lamp.name), 'added', lamp.kelvin, i);
   return [...groups.values()];
 }
@@ -91,6 +123,7 @@ export function lampsOf(report: ImportReport, choice: Brief['lamps']): LampGroup
 /** The model's lamps one by one; models brought in before they were looked for have names alone, at no place. */
 export function placesOf({ lamps_there, lights, glowing }: ImportReport): LampPlace[] {
   if (lamps_there) return lamps_there;
-  const named = (names: readonly string[], kind: LampPlace['kind']) => names.map((name): LampPlace => ({ name, kind, at_m: [0, 0, 0], within: [] }));
+  const named = (names: readonly string[], kind: LampPlace['kind']) =>
+    names.map((name): LampPlace => ({ name, kind, at_m: [0, 0, 0], within: [] }));
   return [...named(lights, 'lamps'), ...named(glowing, 'glowing')];
 }

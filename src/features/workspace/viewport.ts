@@ -1,6 +1,6 @@
 /**
- * The model in three.js for moving about, inside the true frame of the picture: same eye, same lens, same proportion as the kernel's
- * camera. Light here is only to see by; the picture's light is the kernel's.
+ * The model in three.js for moving about, inside the true frame of the picture: same eye, same lens, same proportion as
+ * the kernel's camera. Light here is only to see by; the picture's light is the kernel's.
  */
 import {
   AmbientLight,
@@ -92,9 +92,10 @@ export class Viewport {
     scene.traverse((object) => {
       if ((object as Light).isLight) object.visible = false;
       // it stands for a hole (formats/gltf/read-openings.ts)
-      if (object.userData.opening === true) object.traverse((o) => {
-        o.visible = false;
-      });
+      if (object.userData.opening === true)
+        object.traverse((o) => {
+          o.visible = false;
+        });
       if (!(object instanceof Mesh)) return;
       const materials = ([] as Material[]).concat(object.material);
       for (const material of materials) {
@@ -186,16 +187,24 @@ export class Viewport {
     this.camera.updateMatrixWorld();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2(2 * x - 1, 1 - 2 * y), this.camera);
-    const hit = ray.intersectObject(this.model, true).find(({ object, face }) => face && object instanceof Mesh && object.visible);
+    const hit = ray
+      .intersectObject(this.model, true)
+      .find(({ object, face }) => face && object instanceof Mesh && object.visible);
     return hit ? { hit, along: ray.ray.direction } : null;
   }
 
-  /** The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the viewer. Null beside it. */
+  /**
+   * The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the
+   * viewer. Null beside it.
+   */
   pick(x: number, y: number): { point: Vec3; normal: Vec3 } | null {
     const found = this.hitAt(x, y);
     if (!found) return null;
     const { hit, along } = found;
-    return { point: [hit.point.x, hit.point.y, hit.point.z], normal: towardsViewer(smoothNormal(hit.object as Mesh, hit), hit.object, along) };
+    return {
+      point: [hit.point.x, hit.point.y, hit.point.z],
+      normal: towardsViewer(smoothNormal(hit.object as Mesh, hit), hit.object, along)
+    };
   }
 
   /** The opening that the pane under a place of the picture fills; its normal towards the viewer. */
@@ -209,7 +218,11 @@ export class Viewport {
     mesh.updateWorldMatrix(true, false);
     const placed = new Float32Array(position.count * 3);
     const corner = new Vector3();
-    for (let i = 0; i < position.count; i++) corner.fromBufferAttribute(position, i).applyMatrix4(mesh.matrixWorld).toArray(placed, i * 3);
+    for (let i = 0; i < position.count; i++)
+      corner
+        .fromBufferAttribute(position, i)
+        .applyMatrix4(mesh.matrixWorld)
+        .toArray(placed, i * 3);
     const { index } = mesh.geometry;
     const indices = index ? index.array : Uint32Array.from({ length: position.count }, (_, i) => i);
     return openingAt(placed, indices, hit.faceIndex, towardsViewer(hit.face.normal.clone(), mesh, found!.along));
@@ -240,7 +253,10 @@ export class Viewport {
     this.renderer.forceContextLoss();
   }
 
-  /** The point to turn about: on the view ray, beside the middle of the model, so that looking is not changed by turning on. */
+  /**
+   * The point to turn about: on the view ray, beside the middle of the model, so that looking is not changed by turning
+   * on.
+   */
   private pivot(): Vector3 {
     const view = this.view!;
     const eye = new Vector3(...view.position_m);
@@ -266,7 +282,9 @@ export class Viewport {
       this.camera.aspect = aspect;
     } else {
       const eye = new Vector3(...this.view.position_m);
-      const height = this.view.height_m ?? (eye.distanceTo(new Vector3(...this.view.target_m)) * this.view.sensor_height_mm) / this.view.focal_length_mm;
+      const height =
+        this.view.height_m ??
+        (eye.distanceTo(new Vector3(...this.view.target_m)) * this.view.sensor_height_mm) / this.view.focal_length_mm;
       this.camera.top = height / 2;
       this.camera.bottom = -height / 2;
       this.camera.left = (-height / 2) * aspect;
@@ -280,8 +298,16 @@ export class Viewport {
     const round = (v: number) => Math.round(v * 1e5) / 1e5;
     const { position } = this.camera;
     const { target } = this.controls;
-    const height_m = this.camera instanceof OrthographicCamera ? round((this.camera.top - this.camera.bottom) / this.camera.zoom) : this.view.height_m;
-    const view: FreeViewpoint = { ...this.view, position_m: [round(position.x), round(position.y), round(position.z)], target_m: [round(target.x), round(target.y), round(target.z)], height_m };
+    const height_m =
+      this.camera instanceof OrthographicCamera
+        ? round((this.camera.top - this.camera.bottom) / this.camera.zoom)
+        : this.view.height_m;
+    const view: FreeViewpoint = {
+      ...this.view,
+      position_m: [round(position.x), round(position.y), round(position.z)],
+      target_m: [round(target.x), round(target.y), round(target.z)],
+      height_m
+    };
     this.view = view;
     this.events.onRest(view, joins);
   }
@@ -324,7 +350,9 @@ export class Viewport {
     this.draw();
   }
 
-  /** Something for metal to mirror; filtering it takes seconds without a graphics card, so it waits until it is wanted. */
+  /**
+   * Something for metal to mirror; filtering it takes seconds without a graphics card, so it waits until it is wanted.
+   */
   private surround(): void {
     const maker = new PMREMGenerator(this.renderer);
     this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
@@ -359,7 +387,10 @@ export class Viewport {
   }
 }
 
-/** A normal of an object in the world, turned against the look along which it is seen: from a point, or everywhere the same. */
+/**
+ * A normal of an object in the world, turned against the look along which it is seen: from a point, or everywhere the
+ * same.
+ */
 function towardsViewer(normal: Vector3, object: Object3D, along: Vector3): Vec3 {
   normal.applyNormalMatrix(new Matrix3().getNormalMatrix(object.matrixWorld));
   if (normal.dot(along) > 0) normal.negate();
@@ -371,7 +402,16 @@ function smoothNormal(mesh: Mesh, { face, point }: Intersection): Vector3 {
   if (!position || !normal) return face!.normal.clone();
   const corners = [face!.a, face!.b, face!.c].map((i) => new Vector3().fromBufferAttribute(position, i));
   const normals = [face!.a, face!.b, face!.c].map((i) => new Vector3().fromBufferAttribute(normal, i));
-  const mixed = Triangle.getInterpolation(mesh.worldToLocal(point.clone()), corners[0]!, corners[1]!, corners[2]!, normals[0]!, normals[1]!, normals[2]!, new Vector3());
+  const mixed = Triangle.getInterpolation(
+    mesh.worldToLocal(point.clone()),
+    corners[0]!,
+    corners[1]!,
+    corners[2]!,
+    normals[0]!,
+    normals[1]!,
+    normals[2]!,
+    new Vector3()
+  );
   return mixed ?? face!.normal.clone();
 }
 
@@ -383,7 +423,15 @@ function plainly(material: Material): Material {
   if (known) return known;
   const { color, map, emissive, metalness } = material as MeshStandardMaterial;
   const { transparent, opacity, alphaTest, depthWrite, side } = material;
-  const made = new MeshLambertMaterial({ map: map ?? null, transparent, opacity, alphaTest, depthWrite, side, vertexColors: (material as MeshStandardMaterial).vertexColors });
+  const made = new MeshLambertMaterial({
+    map: map ?? null,
+    transparent,
+    opacity,
+    alphaTest,
+    depthWrite,
+    side,
+    vertexColors: (material as MeshStandardMaterial).vertexColors
+  });
   // metal has no colour of its own kind here; a little darker tells it apart
   if (color) made.color.copy(color).multiplyScalar(1 - 0.3 * (metalness ?? 0));
   if (emissive) made.emissive.copy(emissive).multiplyScalar((material as MeshStandardMaterial).emissiveIntensity);

@@ -1,5 +1,8 @@
 'use client';
-/** The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is saved at once. */
+/**
+ * The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is
+ * saved at once.
+ */
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
@@ -41,11 +44,14 @@ import { useKeys } from './use-keys';
 const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'exposure'] as const;
 
 /** What arrives later was not always said later: an answer can overtake an event. */
-const newerOf = (kept: PictureDto | undefined, arrived: PictureDto) => (kept && kept.changes > arrived.changes ? kept : arrived);
+const newerOf = (kept: PictureDto | undefined, arrived: PictureDto) =>
+  kept && kept.changes > arrived.changes ? kept : arrived;
 
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
   const [workspace, setWorkspace] = useState(initial);
-  const [chosen, setChosen] = useState(initial.pictures.some((p) => p.id === pictureId) ? pictureId! : initial.pictures[0]!.id);
+  const [chosen, setChosen] = useState(
+    initial.pictures.some((p) => p.id === pictureId) ? pictureId! : initial.pictures[0]!.id
+  );
   const [panel, setPanel] = useState<OpenPanel>(null);
   const [shownId, setShownId] = useState<string | null>(null);
   const [showModel, setShowModel] = useState(false);
@@ -65,26 +71,40 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
 
   const asRendered = rawWanted && shown !== null && shown.clean_share === 1;
 
-  const replacePicture = (next: PictureDto) => setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? newerOf(p, next) : p)) }));
+  const replacePicture = (next: PictureDto) =>
+    setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? newerOf(p, next) : p)) }));
   const { brief, change: save, history: goBack } = useBrief(picture, replacePicture, setMessage);
   const [stageView, setStageView] = useStageView();
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
     save(part, joins);
-    if (stageView.preview && (LIVE_WORDS.some((word) => word in part) || (part.finish && (part.finish.white !== brief.finish.white || part.finish.background !== brief.finish.background)))) setShowModel(true);
+    if (
+      stageView.preview &&
+      (LIVE_WORDS.some((word) => word in part) ||
+        (part.finish &&
+          (part.finish.white !== brief.finish.white || part.finish.background !== brief.finish.background)))
+    )
+      setShowModel(true);
   };
   const history = (by: -1 | 1) => {
     goBack(by);
     if (stageView.preview && shown) setShowModel(true);
   };
-  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'machine' | 'rendering'>>(`/api/projects/${workspace.project.id}/events`, (event) =>
-    setWorkspace((w) => ({
-      ...w,
-      proofs: event.proofs,
-      machine: event.machine,
-      rendering: event.rendering,
-      pictures: event.pictures.map((p) => newerOf(w.pictures.find((q) => q.id === p.id), p))
-    }))
+  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'machine' | 'rendering'>>(
+    `/api/projects/${workspace.project.id}/events`,
+    (event) =>
+      setWorkspace((w) => ({
+        ...w,
+        proofs: event.proofs,
+        machine: event.machine,
+        rendering: event.rendering,
+        pictures: event.pictures.map((p) =>
+          newerOf(
+            w.pictures.find((q) => q.id === p.id),
+            p
+          )
+        )
+      }))
   );
 
   const view = freeView(brief, workspace);
@@ -95,8 +115,14 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   }, [brief.surroundings]);
 
   const same = (p: ProofDto) => canonicalJson(filmBrief(p.brief)) === canonicalJson(filmBrief(brief));
-  const ofThisFilm = proofs.filter((p) => (p.state === 'done' || p.state === 'running' || p.state === 'waiting') && p.revision === workspace.revision.number && same(p));
-  const twin = ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
+  const ofThisFilm = proofs.filter(
+    (p) =>
+      (p.state === 'done' || p.state === 'running' || p.state === 'waiting') &&
+      p.revision === workspace.revision.number &&
+      same(p)
+  );
+  const twin =
+    ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
   const running = proofs.find((p) => p.state === 'running') ?? null;
   const forecast = useForecast(workspace.project.id, brief, workspace.machine, workspace.rendering !== null);
   const glance = forecast.of(forecastOf(takeOffer(brief, { step: 'glance', scale: QUALITY_STEPS.glance.scale })));
@@ -104,8 +130,19 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
   const lamps = lampsOf(workspace.revision.report, brief.lamps);
   // a patch is of the full size, whatever share of it the brief asks for
-  const was = shown && (shown.brief.patch ? { ...shown.brief, quality: { ...shown.brief.quality, scale: brief.quality.scale } } : shown.brief);
-  const sentence = composeSentence(brief, { name: picture.name, shown: was, nameOfCaptured, focalMm: view.focal_length_mm, parallel: view.projection === 'parallel', lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group) });
+  const was =
+    shown &&
+    (shown.brief.patch
+      ? { ...shown.brief, quality: { ...shown.brief.quality, scale: brief.quality.scale } }
+      : shown.brief);
+  const sentence = composeSentence(brief, {
+    name: picture.name,
+    shown: was,
+    nameOfCaptured,
+    focalMm: view.focal_length_mm,
+    parallel: view.projection === 'parallel',
+    lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group)
+  });
 
   const render = async (patch: Patch | null = null, saving: Saving | null = null) => {
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch, saving });
@@ -113,15 +150,22 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     setMessage(null);
     setShownId(sent.value.id);
     setShowModel(false);
-    setWorkspace((w) => ({ ...w, proofs: w.proofs.some((p) => p.id === sent.value.id) ? w.proofs : [sent.value, ...w.proofs] }));
+    setWorkspace((w) => ({
+      ...w,
+      proofs: w.proofs.some((p) => p.id === sent.value.id) ? w.proofs : [sent.value, ...w.proofs]
+    }));
   };
-  /** A patch as it is and one with something less, where the one on the stage lies or where the difference is greatest; the second is shown. */
+  /**
+   * A patch as it is and one with something less, where the one on the stage lies or where the difference is greatest;
+   * the second is shown.
+   */
   const tryLess = async ({ saving, at }: Cost) => {
     const patch = shown?.brief.patch ?? squareAbout(at, TRY_PX, resolveSize(brief.size));
     await render(patch);
     await render(patch, saving);
   };
-  const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') => void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
+  const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') =>
+    void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
   const choosePicture = (id: string) => {
     setChosen(id);
     setShownId(null);
@@ -134,7 +178,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     setWorkspace((w) => ({ ...w, pictures: [...w.pictures, sent.value] }));
     choosePicture(sent.value.id);
   };
-  const step = <T extends { id: string }>(list: T[], id: string | null, by: number) => list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
+  const step = <T extends { id: string }>(list: T[], id: string | null, by: number) =>
+    list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
 
   // a question to the stage belongs to the panel that asked it, but for a patch, which the stage asks itself
   const asked = panel === 'surroundings' || panel === 'lamps' || picking?.asks === 'patch' ? picking : null;
@@ -182,8 +227,18 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     panel !== 'lamps'
       ? []
       : gathering
-        ? placesOf(workspace.revision.report).map(({ name, at_m }) => ({ name, at: at_m, towards: null, chosen: gathering.includes(name) }))
-        : brief.lamps.added.map((l) => ({ name: l.name, at: l.position_m, towards: l.form === 'point' && l.photometry === null ? null : l.direction, chosen: lampGroup(l.name) === lampInHand }));
+        ? placesOf(workspace.revision.report).map(({ name, at_m }) => ({
+            name,
+            at: at_m,
+            towards: null,
+            chosen: gathering.includes(name)
+          }))
+        : brief.lamps.added.map((l) => ({
+            name: l.name,
+            at: l.position_m,
+            towards: l.form === 'point' && l.photometry === null ? null : l.direction,
+            chosen: lampGroup(l.name) === lampInHand
+          }));
   const pressMark = (index: number) => {
     const { name } = marks[index]!;
     if (gathering) setGathering(gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name]);
@@ -203,7 +258,14 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         onDismiss={() => setMessage(null)}
         onRender={() => void render()}
       />
-      <Pictures workspace={workspace} current={picture} onChoose={choosePicture} onAdd={() => void addPicture()} modelOpen={panel === 'model'} onModel={() => setPanel(panel === 'model' ? null : 'model')} />
+      <Pictures
+        workspace={workspace}
+        current={picture}
+        onChoose={choosePicture}
+        onAdd={() => void addPicture()}
+        modelOpen={panel === 'model'}
+        onModel={() => setPanel(panel === 'model' ? null : 'model')}
+      />
       <Stage
         project={workspace.project.id}
         model={workspace.revision.glb_sha256}
@@ -237,7 +299,11 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       />
       <section className="strip" aria-label="Proofs">
         <header>
-          <span>{proofs.length === 0 ? 'No proof of this picture yet' : `${proofs.length} proof${proofs.length === 1 ? '' : 's'}, newest first`}</span>
+          <span>
+            {proofs.length === 0
+              ? 'No proof of this picture yet'
+              : `${proofs.length} proof${proofs.length === 1 ? '' : 's'}, newest first`}
+          </span>
           <span>
             <button type="button" className="lk" aria-disabled={!picture.canUndo} onClick={() => history(-1)}>
               Undo
@@ -247,17 +313,28 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
             </button>
             {shown && shown.picture_count > 0 ? (
               <>
-                <span>Download proof {shown.number}{asRendered ? ', as rendered' : ''}:</span>
+                <span>
+                  Download proof {shown.number}
+                  {asRendered ? ', as rendered' : ''}:
+                </span>
                 {(
                   [
                     ['PNG', 'kind=png'],
                     ['PNG, clear', 'kind=png&background=clear'],
                     ['JPEG', 'kind=jpg'],
                     ['EXR', 'kind=exr'],
-                    ...('ppi' in shown.brief.size && shown.brief.patch === null ? [['PNG, crop marks', 'kind=png&marks'] as const] : [])
+                    ...('ppi' in shown.brief.size && shown.brief.patch === null
+                      ? [['PNG, crop marks', 'kind=png&marks'] as const]
+                      : [])
                   ] as const
                 ).map(([label, query]) => (
-                  <a key={label} className="lk" aria-current={query === `kind=${brief.seen.file}` ? 'true' : undefined} download href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}>
+                  <a
+                    key={label}
+                    className="lk"
+                    aria-current={query === `kind=${brief.seen.file}` ? 'true' : undefined}
+                    download
+                    href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}
+                  >
                     {label}
                   </a>
                 ))}
@@ -266,7 +343,9 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
           </span>
         </header>
         {proofs.length === 0 ? (
-          <p className="say">The stage shows the model; a Glance tells the light{glance ? ` in about ${about(glance.seconds)}` : ''}.</p>
+          <p className="say">
+            The stage shows the model; a Glance tells the light{glance ? ` in about ${about(glance.seconds)}` : ''}.
+          </p>
         ) : (
           <ol className="tks">
             {proofs.map((proof) => (
@@ -284,20 +363,61 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
             ))}
           </ol>
         )}
-        {shown?.clean_note ? <p className="say">{shown.clean_share === 1 ? 'Denoised ' : 'Not denoised: '}{shown.clean_note}.</p> : null}
+        {shown?.clean_note ? (
+          <p className="say">
+            {shown.clean_share === 1 ? 'Denoised ' : 'Not denoised: '}
+            {shown.clean_note}.
+          </p>
+        ) : null}
         {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}
       </section>
       {panel === 'viewpoint' ? (
         <Panel title="Viewpoint" onClose={close}>
-          <ViewpointPanel workspace={workspace} picture={picture} brief={brief} was={was} view={view} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} onPicture={replacePicture} />
+          <ViewpointPanel
+            workspace={workspace}
+            picture={picture}
+            brief={brief}
+            was={was}
+            view={view}
+            onChange={change}
+            onMessage={setMessage}
+            onWorkspace={setWorkspace}
+            onPicture={replacePicture}
+          />
         </Panel>
       ) : panel === 'surroundings' ? (
         <Panel title="Surroundings" onClose={close}>
-          <SurroundingsPanel workspace={workspace} brief={brief} was={was} view={view} reading={previewEv ?? shown?.ev100 ?? null} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <SurroundingsPanel
+            workspace={workspace}
+            brief={brief}
+            was={was}
+            view={view}
+            reading={previewEv ?? shown?.ev100 ?? null}
+            picking={asked}
+            onPicking={setPicking}
+            onChange={change}
+            onMessage={setMessage}
+            onWorkspace={setWorkspace}
+          />
         </Panel>
       ) : panel === 'lamps' ? (
         <Panel title="Lamps" onClose={close}>
-          <LampsPanel workspace={workspace} brief={brief} was={was} view={view} lamps={lamps} inHand={lampInHand} onTake={setLampInHand} gathering={gathering} onGathering={setGathering} picking={asked} onPicking={setPicking} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <LampsPanel
+            workspace={workspace}
+            brief={brief}
+            was={was}
+            view={view}
+            lamps={lamps}
+            inHand={lampInHand}
+            onTake={setLampInHand}
+            gathering={gathering}
+            onGathering={setGathering}
+            picking={asked}
+            onPicking={setPicking}
+            onChange={change}
+            onMessage={setMessage}
+            onWorkspace={setWorkspace}
+          />
         </Panel>
       ) : panel === 'look' ? (
         <Panel title="Look" onClose={close}>
@@ -305,11 +425,38 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         </Panel>
       ) : panel === 'size' ? (
         <Panel title="Size" onClose={close}>
-          <SizePanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} measured={proofs.find((p) => p.file_bytes)?.file_bytes ?? null} unit={unit} onUnit={setUnit} before={frameBefore} onBefore={setFrameBefore} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <SizePanel
+            workspace={workspace}
+            brief={brief}
+            was={was}
+            view={view}
+            forecast={forecast}
+            measured={proofs.find((p) => p.file_bytes)?.file_bytes ?? null}
+            unit={unit}
+            onUnit={setUnit}
+            before={frameBefore}
+            onBefore={setFrameBefore}
+            onChange={change}
+            onMessage={setMessage}
+            onWorkspace={setWorkspace}
+          />
         </Panel>
       ) : panel === 'quality' ? (
         <Panel title="Quality" onClose={close}>
-          <QualityPanel workspace={workspace} brief={brief} was={was} view={view} forecast={forecast} running={running} ended={proofs.find((p) => p.ended_at_ms !== null) ?? null} soFar={soFar} onTry={(cost) => void tryLess(cost)} onChange={change} onMessage={setMessage} onWorkspace={setWorkspace} />
+          <QualityPanel
+            workspace={workspace}
+            brief={brief}
+            was={was}
+            view={view}
+            forecast={forecast}
+            running={running}
+            ended={proofs.find((p) => p.ended_at_ms !== null) ?? null}
+            soFar={soFar}
+            onTry={(cost) => void tryLess(cost)}
+            onChange={change}
+            onMessage={setMessage}
+            onWorkspace={setWorkspace}
+          />
         </Panel>
       ) : panel === 'model' ? (
         <Panel title="Model" onClose={close}>

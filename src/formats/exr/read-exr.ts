@@ -1,14 +1,22 @@
-/** Reads an OpenEXR picture as linear rgb, over three's loader. ZIP files with an integer channel are refused: that loader misreads them. */
+/**
+ * Reads an OpenEXR picture as linear rgb, over three's loader. ZIP files with an integer channel are refused: that
+ * loader misreads them.
+ */
 import { FloatType } from 'three';
 import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import type { FloatImage } from '../hdr/read-hdr';
 
 export function readExr(bytes: Uint8Array): FloatImage {
-  if (bytes.length < 8 || bytes[0] !== 0x76 || bytes[1] !== 0x2f || bytes[2] !== 0x31 || bytes[3] !== 0x01) throw new Error('this is not an OpenEXR picture');
+  if (bytes.length < 8 || bytes[0] !== 0x76 || bytes[1] !== 0x2f || bytes[2] !== 0x31 || bytes[3] !== 0x01)
+    throw new Error('this is not an OpenEXR picture');
   refuseIntegers(bytes);
   const loader = new EXRLoader();
   loader.setDataType(FloatType);
-  const { data, width, height } = loader.parse(Uint8Array.from(bytes).buffer) as unknown as { data: Float32Array; width: number; height: number };
+  const { data, width, height } = loader.parse(Uint8Array.from(bytes).buffer) as unknown as {
+    data: Float32Array;
+    width: number;
+    height: number;
+  };
   const channels = data.length / (width * height);
   const pixels = new Float32Array(width * height * 3);
   for (let y = 0; y < height; y++) {
@@ -41,7 +49,8 @@ function refuseIntegers(bytes: Uint8Array): void {
     if (name === 'channels') {
       while (at < end - 1) {
         const channel = text();
-        if (view.getInt32(at, true) === 0) throw new Error(`the OpenEXR picture has an integer channel "${channel}"; save it with float channels only`);
+        if (view.getInt32(at, true) === 0)
+          throw new Error(`the OpenEXR picture has an integer channel "${channel}"; save it with float channels only`);
         at += 16;
       }
     }

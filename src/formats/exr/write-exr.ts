@@ -1,7 +1,7 @@
 /**
- * Writes an OpenEXR file: scanlines, ZIP blocks of 16 rows, 32-bit float channels. Rows are asked for block by block and written as they
- * come, so a sheet of any size needs little memory. Source: OpenEXR File Layout and the ZIP compression of its library documentation
- * (bytes split into even and odd halves, then differences, then zlib).
+ * Writes an OpenEXR file: scanlines, ZIP blocks of 16 rows, 32-bit float channels. Rows are asked for block by block
+ * and written as they come, so a sheet of any size needs little memory. Source: OpenEXR File Layout and the ZIP
+ * compression of its library documentation (bytes split into even and odd halves, then differences, then zlib).
  * Pixels are premultiplied scene-linear Rec. 709; whiteLuminance 1 says that a value of 1 is 1 cd/m2.
  */
 import { type FileHandle, open } from 'node:fs/promises';
@@ -37,7 +37,10 @@ export async function writeExr(path: string, options: ExrOptions): Promise<void>
 
 async function writeInto(file: FileHandle, options: ExrOptions): Promise<void> {
   const { height } = options;
-  const header = headerBytes(options, inFileOrder(options).map((c) => c.name));
+  const header = headerBytes(
+    options,
+    inFileOrder(options).map((c) => c.name)
+  );
   const blocks = Math.ceil(height / ROWS_PER_BLOCK);
   // offsets stand before the blocks and are known behind them
   let offset = header.length + blocks * 8;
@@ -90,7 +93,8 @@ function predict(raw: Uint8Array): Uint8Array {
 
 function headerBytes({ width, height, ppi, attributes }: ExrOptions, names: string[]): Buffer {
   const parts: Buffer[] = [];
-  for (const value of Object.values(attributes ?? {})) if (/[^\x20-\x7e]/.test(value)) throw new RangeError('writeExr: attributes are plain ASCII');
+  for (const value of Object.values(attributes ?? {}))
+    if (/[^\x20-\x7e]/.test(value)) throw new RangeError('writeExr: attributes are plain ASCII');
   const text = (s: string) => Buffer.from(`${s}\0`, 'latin1');
   const int = (v: number) => {
     const b = Buffer.alloc(4);
@@ -102,11 +106,23 @@ function headerBytes({ width, height, ppi, attributes }: ExrOptions, names: stri
     b.writeFloatLE(v);
     return b;
   };
-  const attribute = (name: string, type: string, value: Buffer) => parts.push(text(name), text(type), int(value.length), value);
+  const attribute = (name: string, type: string, value: Buffer) =>
+    parts.push(text(name), text(type), int(value.length), value);
   parts.push(int(20000630), int(2)); // magic, version 2, single-part scanlines
-  attribute('channels', 'chlist', Buffer.concat([...names.map((name) => Buffer.concat([text(name), int(FLOAT), int(0), int(1), int(1)])), Buffer.from([0])]));
+  attribute(
+    'channels',
+    'chlist',
+    Buffer.concat([
+      ...names.map((name) => Buffer.concat([text(name), int(FLOAT), int(0), int(1), int(1)])),
+      Buffer.from([0])
+    ])
+  );
   // ITU-R BT.709 primaries and D65
-  attribute('chromaticities', 'chromaticities', Buffer.concat([0.64, 0.33, 0.3, 0.6, 0.15, 0.06, 0.3127, 0.329].map(float)));
+  attribute(
+    'chromaticities',
+    'chromaticities',
+    Buffer.concat([0.64, 0.33, 0.3, 0.6, 0.15, 0.06, 0.3127, 0.329].map(float))
+  );
   attribute('compression', 'compression', Buffer.from([ZIP]));
   const window = Buffer.concat([int(0), int(0), int(width - 1), int(height - 1)]);
   attribute('dataWindow', 'box2i', window);

@@ -1,10 +1,19 @@
 /**
- * Any glTF or GLB to one normalised GLB (metres, +Y up, plain geometry, PNG or JPEG or WebP textures) and a report of what came
- * in. Nothing is fetched: a file that points outside itself is refused with the name of what is missing.
+ * Any glTF or GLB to one normalised GLB (metres, +Y up, plain geometry, PNG or JPEG or WebP textures) and a report of
+ * what came in. Nothing is fetched: a file that points outside itself is refused with the name of what is missing.
  */
 import { type Document, type JSONDocument, type Material, PropertyType } from '@gltf-transform/core';
 import type { Anisotropy, Clearcoat, Volume } from '@gltf-transform/extensions';
-import { dequantize, metalRough, normals, prune, tangents, uninstance, unpartition, weldPrimitive } from '@gltf-transform/functions';
+import {
+  dequantize,
+  metalRough,
+  normals,
+  prune,
+  tangents,
+  uninstance,
+  unpartition,
+  weldPrimitive
+} from '@gltf-transform/functions';
 import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { countTriangles, type Scene } from '../../core/scene/scene';
@@ -43,9 +52,17 @@ const LARGEST_M = 1e5;
 
 /** Extensions that are kept or dissolved on the way in; others are dropped with a word. */
 const UNDERSTOOD = new Set(
-  'KHR_draco_mesh_compression EXT_meshopt_compression KHR_mesh_quantization EXT_mesh_gpu_instancing KHR_texture_basisu EXT_texture_webp KHR_texture_transform KHR_lights_punctual KHR_materials_emissive_strength KHR_materials_ior KHR_materials_transmission KHR_materials_volume KHR_materials_clearcoat KHR_materials_sheen KHR_materials_specular KHR_materials_anisotropy KHR_materials_iridescence KHR_materials_dispersion KHR_materials_diffuse_transmission KHR_materials_variants KHR_materials_unlit KHR_materials_pbrSpecularGlossiness'.split(' ')
+  'KHR_draco_mesh_compression EXT_meshopt_compression KHR_mesh_quantization EXT_mesh_gpu_instancing ' +
+    'KHR_texture_basisu EXT_texture_webp KHR_texture_transform KHR_lights_punctual ' +
+    'KHR_materials_emissive_strength KHR_materials_ior KHR_materials_transmission KHR_materials_volume ' +
+    'KHR_materials_clearcoat KHR_materials_sheen KHR_materials_specular KHR_materials_anisotropy ' +
+    'KHR_materials_iridescence KHR_materials_dispersion KHR_materials_diffuse_transmission ' +
+    'KHR_materials_variants KHR_materials_unlit KHR_materials_pbrSpecularGlossiness'.split(' ')
 );
-export async function normaliseModel(files: ModelFile[], options: NormaliseOptions): Promise<{ glb: Uint8Array; report: ImportReport }> {
+export async function normaliseModel(
+  files: ModelFile[],
+  options: NormaliseOptions
+): Promise<{ glb: Uint8Array; report: ImportReport }> {
   const changed: string[] = [];
   const missing: string[] = [];
   const { document, format, source, json } = await readDocument(files, options);
@@ -60,35 +77,77 @@ export async function normaliseModel(files: ModelFile[], options: NormaliseOptio
   await completeGeometry(document, changed);
   const factor = METRES_PER_UNIT[options.unit];
   if (factor !== 1 || options.up === 'z') wrapScene(document, factor, options.up, changed);
-  await document.transform(prune({ keepAttributes: true, keepLeaves: true, propertyTypes: [PropertyType.ACCESSOR, PropertyType.MESH, PropertyType.TEXTURE, PropertyType.BUFFER, PropertyType.PRIMITIVE] }), unpartition());
+  await document.transform(
+    prune({
+      keepAttributes: true,
+      keepLeaves: true,
+      propertyTypes: [
+        PropertyType.ACCESSOR,
+        PropertyType.MESH,
+        PropertyType.TEXTURE,
+        PropertyType.BUFFER,
+        PropertyType.PRIMITIVE
+      ]
+    }),
+    unpartition()
+  );
   if (root.listBuffers().length === 0) document.createBuffer();
-  for (const extension of root.listExtensionsUsed()) if (/draco|meshopt|quantization|basisu/.test(extension.extensionName)) extension.dispose();
+  for (const extension of root.listExtensionsUsed())
+    if (/draco|meshopt|quantization|basisu/.test(extension.extensionName)) extension.dispose();
   const glb = await (await createIo()).writeBinary(document);
   return { glb, report: { ...(await makeReport(glb, source, format, changed, missing)), ...(site ? { site } : {}) } };
 }
 
-async function readDocument(files: ModelFile[], options: NormaliseOptions): Promise<{ document: Document; format: string; source: string; json: NodesJson }> {
+async function readDocument(
+  files: ModelFile[],
+  options: NormaliseOptions
+): Promise<{ document: Document; format: string; source: string; json: NodesJson }> {
   let pool = new Map(files.map((f) => [f.name, f.bytes]));
   let source = files[0]!.name;
-  if (files.length === 1 && files[0]!.bytes[0] === 0x50 && files[0]!.bytes[1] === 0x4b) pool = unpackZip(files[0]!.bytes, options.mostBytes);
-  const isGlb = (bytes: Uint8Array) => bytes.length >= 4 && bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
-  const main = [...pool].find(([, bytes]) => isGlb(bytes)) ?? [...pool].find(([name]) => /\.gltf$/i.test(name)) ?? (pool.size === 1 ? [...pool][0] : undefined);
-  if (!main) throw new ModelRefused('not_a_model', `there is no model among these files (${[...pool.keys()].slice(0, 5).join(', ')}); bring in a .glb, a .gltf with its files, or a ZIP of them`);
+  if (files.length === 1 && files[0]!.bytes[0] === 0x50 && files[0]!.bytes[1] === 0x4b)
+    pool = unpackZip(files[0]!.bytes, options.mostBytes);
+  const isGlb = (bytes: Uint8Array) =>
+    bytes.length >= 4 && bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
+  const main =
+    [...pool].find(([, bytes]) => isGlb(bytes)) ??
+    [...pool].find(([name]) => /\.gltf$/i.test(name)) ??
+    (pool.size === 1 ? [...pool][0] : undefined);
+  if (!main)
+    throw new ModelRefused(
+      'not_a_model',
+      `there is no model among these files (${[...pool.keys()].slice(0, 5).join(', ')}); bring in a ` +
+        `.glb, a .gltf with its files, or a ZIP of them`
+    );
   const [name, bytes] = main;
   if (pool.size > 1 || files.length > 1) source = name;
   const io = await createIo();
   if (isGlb(bytes)) {
     const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-    if (bytes.length < 20 || view.getUint32(8, true) > bytes.length) throw new ModelRefused('truncated', `this GLB is cut off: it holds ${bytes.length} of ${bytes.length >= 12 ? view.getUint32(8, true) : 'at least 20'} bytes; copy or export it again`);
-    if (view.getUint32(4, true) !== 2) throw new ModelRefused('unsupported', `this is a glTF of version ${view.getUint32(4, true)}; export it as glTF 2.0`);
+    if (bytes.length < 20 || view.getUint32(8, true) > bytes.length)
+      throw new ModelRefused(
+        'truncated',
+        `this GLB is cut off: it holds ${bytes.length} of ` +
+          `${bytes.length >= 12 ? view.getUint32(8, true) : 'at least 20'} bytes; copy or export it ` +
+          `again`
+      );
+    if (view.getUint32(4, true) !== 2)
+      throw new ModelRefused(
+        'unsupported',
+        `this is a glTF of version ${view.getUint32(4, true)}; export it as glTF 2.0`
+      );
     const jsonLength = view.getUint32(12, true);
     const json = parseJson(Buffer.from(bytes.subarray(20, 20 + jsonLength)).toString('utf8'));
     refuseExternal(json, new Map());
     return { document: await wellFormed(() => io.readBinary(bytes)), format: 'GLB', source, json: json as NodesJson };
   }
   const json = parseJson(Buffer.from(bytes).toString('utf8'));
-  if (json.asset?.version === undefined) throw new ModelRefused('not_a_model', 'this JSON file is no glTF: it has no asset version; export the model as glTF 2.0');
-  if (!String(json.asset.version).startsWith('2')) throw new ModelRefused('unsupported', `this is a glTF of version ${json.asset.version}; export it as glTF 2.0`);
+  if (json.asset?.version === undefined)
+    throw new ModelRefused(
+      'not_a_model',
+      'this JSON file is no glTF: it has no asset version; export the model as glTF 2.0'
+    );
+  if (!String(json.asset.version).startsWith('2'))
+    throw new ModelRefused('unsupported', `this is a glTF of version ${json.asset.version}; export it as glTF 2.0`);
   const folder = name.includes('/') ? name.slice(0, name.lastIndexOf('/') + 1) : '';
   const resources: JSONDocument['resources'] = {};
   const lookUp = new Map<string, Uint8Array>();
@@ -98,8 +157,14 @@ async function readDocument(files: ModelFile[], options: NormaliseOptions): Prom
     // files dropped without their folders
     lookUp.set(other.slice(other.lastIndexOf('/') + 1), data);
   }
-  for (const uri of refuseExternal(json, lookUp)) resources[uri] = Uint8Array.from(lookUp.get(decodeURI(uri)) ?? lookUp.get(decodeURI(uri).split('/').pop()!)!);
-  return { document: await wellFormed(() => io.readJSON({ json: json as unknown as JSONDocument['json'], resources })), format: 'glTF', source, json: json as NodesJson };
+  for (const uri of refuseExternal(json, lookUp))
+    resources[uri] = Uint8Array.from(lookUp.get(decodeURI(uri)) ?? lookUp.get(decodeURI(uri).split('/').pop()!)!);
+  return {
+    document: await wellFormed(() => io.readJSON({ json: json as unknown as JSONDocument['json'], resources })),
+    format: 'glTF',
+    source,
+    json: json as NodesJson
+  };
 }
 
 interface GltfJson {
@@ -116,24 +181,36 @@ function parseJson(text: string): GltfJson {
   } catch {
     // said below
   }
-  throw new ModelRefused('not_a_model', 'this file is no model that we can read; export it as glTF 2.0 (.glb, or .gltf with its files) and bring that in');
+  throw new ModelRefused(
+    'not_a_model',
+    'this file is no model that we can read; export it as glTF 2.0 (.glb, or .gltf with its files) and bring that in'
+  );
 }
 
 /** The file names that the model needs; each must be among those given. Data URIs are inside the file already. */
 function refuseExternal(json: GltfJson, given: Map<string, Uint8Array>): string[] {
   const unknown = (json.extensionsRequired ?? []).filter((name) => !UNDERSTOOD.has(name));
-  if (unknown.length) throw new ModelRefused('unsupported', `this model cannot be read without ${unknown.join(', ')}; export it without`);
+  if (unknown.length)
+    throw new ModelRefused('unsupported', `this model cannot be read without ${unknown.join(', ')}; export it without`);
   const names: string[] = [];
   for (const { uri } of [...(json.buffers ?? []), ...(json.images ?? [])]) {
     if (uri === undefined || uri.startsWith('data:')) continue;
-    if (/^[a-z][a-z0-9+.-]*:|^\/\//i.test(uri)) throw new ModelRefused('external_file', `this model points to "${uri.slice(0, 120)}" on the network, which is never fetched; export it with everything inside (GLB)`);
+    if (/^[a-z][a-z0-9+.-]*:|^\/\//i.test(uri))
+      throw new ModelRefused(
+        'external_file',
+        `this model points to "${uri.slice(0, 120)}" on the network, which is never fetched; export it with everything inside (GLB)`
+      );
     let name = uri;
     try {
       name = decodeURI(uri);
     } catch {
       // a name with a stray percent sign is used as it stands
     }
-    if (!given.has(name) && !given.has(name.split('/').pop()!)) throw new ModelRefused('missing_file', `this model needs the file "${name.slice(0, 120)}", which was not given; drop it together with the model, or export a GLB`);
+    if (!given.has(name) && !given.has(name.split('/').pop()!))
+      throw new ModelRefused(
+        'missing_file',
+        `this model needs the file "${name.slice(0, 120)}", which was not given; drop it together with the model, or export a GLB`
+      );
     names.push(uri);
   }
   return names;
@@ -144,7 +221,10 @@ async function wellFormed(read: () => Promise<Document>): Promise<Document> {
     return await read();
   } catch (error) {
     if (error instanceof ModelRefused) throw error;
-    throw new ModelRefused('truncated', `this model is damaged: ${(error as Error).message.split('\n')[0]!.slice(0, 160)}; export it again`);
+    throw new ModelRefused(
+      'truncated',
+      `this model is damaged: ${(error as Error).message.split('\n')[0]!.slice(0, 160)}; export it again`
+    );
   }
 }
 
@@ -174,7 +254,8 @@ function dropWhatIsNotRendered(document: Document, missing: string[]): void {
   }
   if (morphs) missing.push(`${morphs} morph targets were left out`);
   if (lines) missing.push(`${lines} parts made of points or lines were left out: they have no surface`);
-  if (root.listScenes().length > 1) missing.push(`${root.listScenes().length - 1} further scenes of the file were left out`);
+  if (root.listScenes().length > 1)
+    missing.push(`${root.listScenes().length - 1} further scenes of the file were left out`);
   const first = root.getDefaultScene() ?? root.listScenes()[0];
   if (first) {
     for (const scene of root.listScenes()) if (scene !== first) scene.dispose();
@@ -193,12 +274,17 @@ function toTriangles(document: Document, primitive: import('@gltf-transform/core
     else out.push(at(i + 1), at(i), at(i + 2));
   }
   const buffer = document.getRoot().listBuffers()[0] ?? document.createBuffer();
-  primitive.setIndices(document.createAccessor().setType('SCALAR').setArray(Uint32Array.from(out)).setBuffer(buffer)).setMode(4);
+  primitive
+    .setIndices(document.createAccessor().setType('SCALAR').setArray(Uint32Array.from(out)).setBuffer(buffer))
+    .setMode(4);
 }
 
 /** The older model of specular colour and glossiness, in the words of the newer. */
 async function convertSpecularGlossiness(document: Document, changed: string[]): Promise<void> {
-  const old = document.getRoot().listMaterials().filter((m) => m.getExtension('KHR_materials_pbrSpecularGlossiness')).length;
+  const old = document
+    .getRoot()
+    .listMaterials()
+    .filter((m) => m.getExtension('KHR_materials_pbrSpecularGlossiness')).length;
   if (old === 0) return;
   await document.transform(metalRough());
   changed.push(`${old} materials of the specular-glossiness kind were converted`);
@@ -220,7 +306,11 @@ async function convertTextures(document: Document, changed: string[]): Promise<v
     try {
       await sharp(image, { limitInputPixels: 16384 * 16384 }).metadata();
     } catch {
-      throw new ModelRefused('truncated', `the texture "${texture.getName() || texture.getURI() || 'without a name'}" is damaged or of an unknown kind; replace it and export again`);
+      throw new ModelRefused(
+        'truncated',
+        `the texture "${texture.getName() || texture.getURI() || 'without a name'}" is damaged or of ` +
+          `an unknown kind; replace it and export again`
+      );
     }
   }
   if (converted) changed.push(`${converted} compressed textures were unpacked`);
@@ -233,28 +323,52 @@ function checkNumbers(document: Document): void {
     for (const primitive of mesh.listPrimitives()) {
       const position = primitive.getAttribute('POSITION')!;
       const array = position.getArray();
-      if (!array || position.getElementSize() !== 3) throw new ModelRefused('bad_numbers', `the mesh "${name}" has no usable positions; export it again`);
-      for (const value of array) if (!Number.isFinite(value)) throw new ModelRefused('bad_numbers', `the mesh "${name}" has positions that are not numbers; repair it in the program it comes from`);
+      if (!array || position.getElementSize() !== 3)
+        throw new ModelRefused('bad_numbers', `the mesh "${name}" has no usable positions; export it again`);
+      for (const value of array)
+        if (!Number.isFinite(value))
+          throw new ModelRefused(
+            'bad_numbers',
+            `the mesh "${name}" has positions that are not numbers; repair it in the program it comes from`
+          );
       const indices = primitive.getIndices()?.getArray();
-      if (indices) for (const index of indices) if (index >= position.getCount()) throw new ModelRefused('bad_numbers', `the mesh "${name}" has a triangle whose corner does not exist; export it again`);
+      if (indices)
+        for (const index of indices)
+          if (index >= position.getCount())
+            throw new ModelRefused(
+              'bad_numbers',
+              `the mesh "${name}" has a triangle whose corner does not exist; export it again`
+            );
     }
   }
 }
 
 async function completeGeometry(document: Document, changed: string[]): Promise<void> {
-  const primitives = document.getRoot().listMeshes().flatMap((m) => m.listPrimitives());
+  const primitives = document
+    .getRoot()
+    .listMeshes()
+    .flatMap((m) => m.listPrimitives());
   const flat = primitives.filter((p) => !p.getAttribute('NORMAL')).length;
   if (flat) {
     await document.transform(normals({ overwrite: false }));
     changed.push(`Normals were made for ${flat} parts that had none`);
   }
   const wantsTangents = (m: Material | null) =>
-    m?.getNormalTexture() || m?.getExtension<Clearcoat>('KHR_materials_clearcoat')?.getClearcoatNormalTexture() || (m?.getExtension<Anisotropy>('KHR_materials_anisotropy')?.getAnisotropyStrength() ?? 0) > 0;
-  const needTangents = primitives.filter((p) => wantsTangents(p.getMaterial()) && !p.getAttribute('TANGENT') && p.getAttribute('TEXCOORD_0'));
+    m?.getNormalTexture() ||
+    m?.getExtension<Clearcoat>('KHR_materials_clearcoat')?.getClearcoatNormalTexture() ||
+    (m?.getExtension<Anisotropy>('KHR_materials_anisotropy')?.getAnisotropyStrength() ?? 0) > 0;
+  const needTangents = primitives.filter(
+    (p) => wantsTangents(p.getMaterial()) && !p.getAttribute('TANGENT') && p.getAttribute('TEXCOORD_0')
+  );
   if (needTangents.length > 0) {
     // MikkTSpace decides by corners of triangles, so shared vertices are taken apart and put together again
     for (const primitive of needTangents) takeApart(document, primitive);
-    await document.transform(tangents({ generateTangents: (p, n, t) => generateTangents(p as Float32Array, n as Float32Array, t as Float32Array), overwrite: false }));
+    await document.transform(
+      tangents({
+        generateTangents: (p, n, t) => generateTangents(p as Float32Array, n as Float32Array, t as Float32Array),
+        overwrite: false
+      })
+    );
     for (const primitive of needTangents) weldPrimitive(primitive);
     changed.push(`Tangents were made for ${needTangents.length} parts with normal maps or brushing`);
   }
@@ -269,8 +383,17 @@ function takeApart(document: Document, primitive: import('@gltf-transform/core')
     const from = old.getArray()!;
     const size = old.getElementSize();
     const to = new (from.constructor as Float32ArrayConstructor)(indices.length * size);
-    for (let i = 0; i < indices.length; i++) for (let k = 0; k < size; k++) to[i * size + k] = from[indices[i]! * size + k]!;
-    primitive.setAttribute(semantic, document.createAccessor().setType(old.getType()).setNormalized(old.getNormalized()).setArray(to).setBuffer(old.getBuffer()));
+    for (let i = 0; i < indices.length; i++)
+      for (let k = 0; k < size; k++) to[i * size + k] = from[indices[i]! * size + k]!;
+    primitive.setAttribute(
+      semantic,
+      document
+        .createAccessor()
+        .setType(old.getType())
+        .setNormalized(old.getNormalized())
+        .setArray(to)
+        .setBuffer(old.getBuffer())
+    );
   }
   primitive.setIndices(null);
 }
@@ -284,24 +407,50 @@ function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: s
   scene.addChild(wrap);
   for (const material of document.getRoot().listMaterials()) {
     const volume = material.getExtension<Volume>('KHR_materials_volume');
-    volume?.setAttenuationDistance(volume.getAttenuationDistance() * factor).setThicknessFactor(volume.getThicknessFactor() * factor);
+    volume
+      ?.setAttenuationDistance(volume.getAttenuationDistance() * factor)
+      .setThicknessFactor(volume.getThicknessFactor() * factor);
   }
   if (factor !== 1) changed.push(`Scaled by ${factor} to metres`);
   if (up === 'z') changed.push('Turned so that Y is up');
 }
 
-async function makeReport(glb: Uint8Array, source: string, format: string, changed: string[], missing: string[]): Promise<ImportReport> {
+async function makeReport(
+  glb: Uint8Array,
+  source: string,
+  format: string,
+  changed: string[],
+  missing: string[]
+): Promise<ImportReport> {
   const scene = await readScene(glb);
   const stored = [scene.geometry, ...scene.objects];
   const triangles = stored.reduce((sum, g) => sum + g.indices.length / 3, 0);
-  if (triangles === 0) throw new ModelRefused('no_surface', 'this file holds no surface: nothing in it is made of triangles; export the model itself, as meshes');
-  if (triangles > MOST_TRIANGLES) throw new ModelRefused('too_large', `this model has ${(triangles / 1e6).toFixed(1)} million triangles; at most ${MOST_TRIANGLES / 1e6} million can be rendered, so export it coarser`);
+  if (triangles === 0)
+    throw new ModelRefused(
+      'no_surface',
+      'this file holds no surface: nothing in it is made of triangles; export the model itself, as meshes'
+    );
+  if (triangles > MOST_TRIANGLES)
+    throw new ModelRefused(
+      'too_large',
+      `this model has ${(triangles / 1e6).toFixed(1)} million triangles; at most ` +
+        `${MOST_TRIANGLES / 1e6} million can be rendered, so export it coarser`
+    );
   const { min, max } = scene.bounds;
   const size_m: [number, number, number] = [max[0] - min[0], max[1] - min[1], max[2] - min[2]];
   const largest = Math.max(...size_m);
-  if (!(largest >= SMALLEST_M)) throw new ModelRefused('absurd_size', `this model is ${largest.toExponential(1)} m large, smaller than a grain of sand; check its unit and export again, or choose another unit`);
+  if (!(largest >= SMALLEST_M))
+    throw new ModelRefused(
+      'absurd_size',
+      `this model is ${largest.toExponential(1)} m large, smaller than a grain of sand; check its ` +
+        `unit and export again, or choose another unit`
+    );
   if (largest > LARGEST_M || Math.max(...min.map(Math.abs), ...max.map(Math.abs)) > LARGEST_M * 10)
-    throw new ModelRefused('absurd_size', `this model is ${Math.round(largest / 1000).toLocaleString('en')} km large or lies that far away; check its unit and origin and export again, or choose another unit`);
+    throw new ModelRefused(
+      'absurd_size',
+      `this model is ${Math.round(largest / 1000).toLocaleString('en')} km large or lies that far ` +
+        `away; check its unit and origin and export again, or choose another unit`
+    );
   const used = new Set(stored.flatMap((g) => [...new Set(g.triangleMaterials)]));
   return {
     source,
@@ -318,7 +467,9 @@ async function makeReport(glb: Uint8Array, source: string, format: string, chang
     lights: scene.lights.map((l) => l.name || l.kind),
     lamps: reportLamps(scene, used),
     lamps_there: scene.lampPlaces ?? [],
-    glowing: scene.materials.filter((m, i) => used.has(i) && m.emissive.some((c) => c > 0)).map((m) => m.name || 'without a name'),
+    glowing: scene.materials
+      .filter((m, i) => used.has(i) && m.emissive.some((c) => c > 0))
+      .map((m) => m.name || 'without a name'),
     changed,
     missing
   };
@@ -331,7 +482,19 @@ function reportLamps(scene: Scene, used: ReadonlySet<number>): LampGroupReport[]
     const known = found.get(group) ?? { group, kind, count: 0, kelvin: null, colours: [] };
     found.set(group, { ...known, count: known.count + count, colours: [...known.colours, colour] });
   };
-  for (const light of scene.lights) add(lampGroup(light.name), 'lamps', 1, 'intensity' in light ? light.intensity : 'illuminance' in light ? light.illuminance : 'tint' in light ? light.tint : light.radiance);
+  for (const light of scene.lights)
+    add(
+      lampGroup(light.name),
+      'lamps',
+      1,
+      'intensity' in light
+        ? light.intensity
+        : 'illuminance' in light
+          ? light.illuminance
+          : 'tint' in light
+            ? light.tint
+            : light.radiance
+    );
   scene.materials.forEach((m, i) => {
     if (used.has(i) && m.emissive.some((c) => c > 0)) add(lampGroup(m.lamp ?? m.name), 'glowing', 1, m.emissive);
   });

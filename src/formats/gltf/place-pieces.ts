@@ -1,6 +1,7 @@
 /**
- * The pieces of a model as the scene holds them: what stands once becomes part of the world's triangles, what stands often is kept
- * once in its own coordinates and placed. Placing costs a ray a change of coordinates, so it has to spare triangles worth the name.
+ * The pieces of a model as the scene holds them: what stands once becomes part of the world's triangles, what stands
+ * often is kept once in its own coordinates and placed. Placing costs a ray a change of coordinates, so it has to spare
+ * triangles worth the name.
  */
 import type { Primitive } from '@gltf-transform/core';
 import { type Affine, determinant } from '../../core/math/affine';
@@ -18,7 +19,10 @@ export interface Piece {
 const WORTH_PLACING = 20_000;
 const UNMOVED = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 
-export function placePieces(pieces: readonly Piece[], materials: readonly SceneMaterial[]): Pick<Scene, 'geometry' | 'parts' | 'objects' | 'instances'> {
+export function placePieces(
+  pieces: readonly Piece[],
+  materials: readonly SceneMaterial[]
+): Pick<Scene, 'geometry' | 'parts' | 'objects' | 'instances'> {
   const groups = new Map<string, Piece[]>();
   const ids = new Map<Primitive, number>();
   for (const piece of pieces) {
@@ -26,7 +30,12 @@ export function placePieces(pieces: readonly Piece[], materials: readonly SceneM
     const key = `${ids.get(piece.primitive)} ${piece.material}`;
     groups.set(key, [...(groups.get(key) ?? []), piece]);
   }
-  const placed = [...groups.values()].filter((g) => (g.length - 1) * triangleCount(g[0]!.primitive) >= WORTH_PLACING && mayBePlaced(materials[g[0]!.material]!) && g.every((p) => !isFlat(p.matrix)));
+  const placed = [...groups.values()].filter(
+    (g) =>
+      (g.length - 1) * triangleCount(g[0]!.primitive) >= WORTH_PLACING &&
+      mayBePlaced(materials[g[0]!.material]!) &&
+      g.every((p) => !isFlat(p.matrix))
+  );
   const apart = new Set(placed.flat());
   const world = pieces.filter((p) => !apart.has(p));
   let first = 0;
@@ -39,18 +48,34 @@ export function placePieces(pieces: readonly Piece[], materials: readonly SceneM
     geometry: joinPieces(world),
     parts,
     objects: placed.map(([one]) => joinPieces([{ ...one!, matrix: UNMOVED }])),
-    instances: placed.flatMap((group, object) => group.map((p) => ({ object, matrix: affineOf(p.matrix), name: p.name })))
+    instances: placed.flatMap((group, object) =>
+      group.map((p) => ({ object, matrix: affineOf(p.matrix), name: p.name }))
+    )
   };
 }
 
 /** Lamps and window panes have to be known where they stand in the world. */
 const mayBePlaced = (m: SceneMaterial) => m.emissive.every((c) => c === 0) && !(m.transmission > 0 && !m.solid);
 
-const affineOf = (m: readonly number[]): Affine => [m[0]!, m[1]!, m[2]!, m[4]!, m[5]!, m[6]!, m[8]!, m[9]!, m[10]!, m[12]!, m[13]!, m[14]!];
+const affineOf = (m: readonly number[]): Affine => [
+  m[0]!,
+  m[1]!,
+  m[2]!,
+  m[4]!,
+  m[5]!,
+  m[6]!,
+  m[8]!,
+  m[9]!,
+  m[10]!,
+  m[12]!,
+  m[13]!,
+  m[14]!
+];
 
 const isFlat = (m: readonly number[]) => Math.abs(determinant(affineOf(m))) < 1e-18;
 
-const triangleCount = (p: Primitive) => Math.floor((p.getIndices()?.getCount() ?? p.getAttribute('POSITION')!.getCount()) / 3);
+const triangleCount = (p: Primitive) =>
+  Math.floor((p.getIndices()?.getCount() ?? p.getAttribute('POSITION')!.getCount()) / 3);
 
 function joinPieces(pieces: readonly Piece[]): SceneGeometry {
   let vertices = 0;
@@ -81,9 +106,15 @@ function joinPieces(pieces: readonly Piece[]): SceneGeometry {
     const m = matrix;
     // normals go by the inverse transpose: the cofactors, whose sign also tells a mirrored node
     const cof = [
-      m[5]! * m[10]! - m[6]! * m[9]!, m[6]! * m[8]! - m[4]! * m[10]!, m[4]! * m[9]! - m[5]! * m[8]!,
-      m[2]! * m[9]! - m[1]! * m[10]!, m[0]! * m[10]! - m[2]! * m[8]!, m[1]! * m[8]! - m[0]! * m[9]!,
-      m[1]! * m[6]! - m[2]! * m[5]!, m[2]! * m[4]! - m[0]! * m[6]!, m[0]! * m[5]! - m[1]! * m[4]!
+      m[5]! * m[10]! - m[6]! * m[9]!,
+      m[6]! * m[8]! - m[4]! * m[10]!,
+      m[4]! * m[9]! - m[5]! * m[8]!,
+      m[2]! * m[9]! - m[1]! * m[10]!,
+      m[0]! * m[10]! - m[2]! * m[8]!,
+      m[1]! * m[8]! - m[0]! * m[9]!,
+      m[1]! * m[6]! - m[2]! * m[5]!,
+      m[2]! * m[4]! - m[0]! * m[6]!,
+      m[0]! * m[5]! - m[1]! * m[4]!
     ];
     const determinant = m[0]! * cof[0]! + m[4]! * cof[3]! + m[8]! * cof[6]!;
     const mirrored = determinant < 0;
@@ -91,7 +122,8 @@ function joinPieces(pieces: readonly Piece[]): SceneGeometry {
     for (let i = 0; i < count; i++) {
       const v = firstVertex + i;
       position.getElement(i, el);
-      for (let k = 0; k < 3; k++) g.positions[v * 3 + k] = m[k]! * el[0]! + m[4 + k]! * el[1]! + m[8 + k]! * el[2]! + m[12 + k]!;
+      for (let k = 0; k < 3; k++)
+        g.positions[v * 3 + k] = m[k]! * el[0]! + m[4 + k]! * el[1]! + m[8 + k]! * el[2]! + m[12 + k]!;
       if (normal) {
         normal.getElement(i, el);
         const n = [0, 1, 2].map((k) => cof[k]! * el[0]! + cof[3 + k]! * el[1]! + cof[6 + k]! * el[2]!);
@@ -114,7 +146,8 @@ function joinPieces(pieces: readonly Piece[]): SceneGeometry {
       }
       if (color) {
         color.getElement(i, el);
-        for (let k = 0; k < color.getElementSize(); k++) g.colors[v * 4 + k] = Math.round(255 * Math.min(1, Math.max(0, el[k]!)));
+        for (let k = 0; k < color.getElementSize(); k++)
+          g.colors[v * 4 + k] = Math.round(255 * Math.min(1, Math.max(0, el[k]!)));
       }
     }
     const indices = primitive.getIndices();

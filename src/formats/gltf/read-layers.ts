@@ -1,6 +1,14 @@
 /** Reads what material extensions lay over or beside the plain model of glTF. */
 import type { Material, Texture, TextureInfo } from '@gltf-transform/core';
-import type { Anisotropy, Clearcoat, DiffuseTransmission, Dispersion, Iridescence, Sheen, Specular } from '@gltf-transform/extensions';
+import type {
+  Anisotropy,
+  Clearcoat,
+  DiffuseTransmission,
+  Dispersion,
+  Iridescence,
+  Sheen,
+  Specular
+} from '@gltf-transform/extensions';
 import type { Vec3 } from '../../core/math/vec3';
 import { LAYERS_DEFAULTS, type LayerTexture, type MaterialLayers, type TextureUse } from '../../core/scene/scene';
 
@@ -39,9 +47,24 @@ function texturesOf({ specular, anisotropy, coat, sheen, iridescence, through }:
     sheen && ['sheenColor', sheen.getSheenColorTexture(), sheen.getSheenColorTextureInfo(), true],
     sheen && ['sheenRoughness', sheen.getSheenRoughnessTexture(), sheen.getSheenRoughnessTextureInfo(), false],
     iridescence && ['iridescence', iridescence.getIridescenceTexture(), iridescence.getIridescenceTextureInfo(), false],
-    iridescence && ['filmThickness', iridescence.getIridescenceThicknessTexture(), iridescence.getIridescenceThicknessTextureInfo(), false],
-    through && ['diffuseTransmission', through.getDiffuseTransmissionTexture(), through.getDiffuseTransmissionTextureInfo(), false],
-    through && ['diffuseTransmissionColor', through.getDiffuseTransmissionColorTexture(), through.getDiffuseTransmissionColorTextureInfo(), true]
+    iridescence && [
+      'filmThickness',
+      iridescence.getIridescenceThicknessTexture(),
+      iridescence.getIridescenceThicknessTextureInfo(),
+      false
+    ],
+    through && [
+      'diffuseTransmission',
+      through.getDiffuseTransmissionTexture(),
+      through.getDiffuseTransmissionTextureInfo(),
+      false
+    ],
+    through && [
+      'diffuseTransmissionColor',
+      through.getDiffuseTransmissionColorTexture(),
+      through.getDiffuseTransmissionColorTextureInfo(),
+      true
+    ]
   ];
   return found.filter((f): f is Found => f !== null && f[1] !== null);
 }
@@ -68,14 +91,24 @@ export function readLayers(m: Material, use: UseTexture): MaterialLayers | null 
     sheenRoughness: e.sheen?.getSheenRoughnessFactor() ?? 0,
     iridescence: e.iridescence?.getIridescenceFactor() ?? 0,
     filmIor: e.iridescence?.getIridescenceIOR() ?? d.filmIor,
-    filmThickness: e.iridescence ? [e.iridescence.getIridescenceThicknessMinimum(), e.iridescence.getIridescenceThicknessMaximum()] : d.filmThickness,
+    filmThickness: e.iridescence
+      ? [e.iridescence.getIridescenceThicknessMinimum(), e.iridescence.getIridescenceThicknessMaximum()]
+      : d.filmThickness,
     dispersion: e.dispersion?.getDispersion() ?? 0,
     diffuseTransmission: e.through?.getDiffuseTransmissionFactor() ?? 0,
-    diffuseTransmissionColor: (e.through?.getDiffuseTransmissionColorFactor() as Vec3 | undefined) ?? d.diffuseTransmissionColor,
+    diffuseTransmissionColor:
+      (e.through?.getDiffuseTransmissionColorFactor() as Vec3 | undefined) ?? d.diffuseTransmissionColor,
     textures
   };
   // a layer without weight is none, whatever else is said of it
   const tinted = layers.specularColor.some((c) => c !== 1) || textures.specular || textures.specularColor;
-  const some = tinted || layers.anisotropy > 0 || layers.coat > 0 || layers.sheenColor.some((c) => c > 0) || layers.iridescence > 0 || layers.dispersion > 0 || layers.diffuseTransmission > 0;
+  const some =
+    tinted ||
+    layers.anisotropy > 0 ||
+    layers.coat > 0 ||
+    layers.sheenColor.some((c) => c > 0) ||
+    layers.iridescence > 0 ||
+    layers.dispersion > 0 ||
+    layers.diffuseTransmission > 0;
   return some ? layers : null;
 }

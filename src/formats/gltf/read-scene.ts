@@ -1,11 +1,28 @@
 /** Reads a normalised GLB (metres, +Y up) into a scene with everything in world space, images decoded to rgba8. */
 import type { Material, Node, Texture } from '@gltf-transform/core';
-import type { EmissiveStrength, IOR, Light, Specular, Transform, Transmission, Volume } from '@gltf-transform/extensions';
+import type {
+  EmissiveStrength,
+  IOR,
+  Light,
+  Specular,
+  Transform,
+  Transmission,
+  Volume
+} from '@gltf-transform/extensions';
 import sharp from 'sharp';
 import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, lampName, type LampPlace } from '../../core/scene/lamp-groups';
-import { MATERIAL_DEFAULTS, type Scene, type SceneCamera, type SceneLight, type SceneMaterial, type SceneTexture, sceneBounds, type TextureUse } from '../../core/scene/scene';
+import {
+  MATERIAL_DEFAULTS,
+  type Scene,
+  type SceneCamera,
+  type SceneLight,
+  type SceneMaterial,
+  type SceneTexture,
+  sceneBounds,
+  type TextureUse
+} from '../../core/scene/scene';
 import type { OpenFrame } from '../../core/scene/opening';
 import { ModelRefused } from '../model-refused';
 import { isHidden } from './hidden-nodes';
@@ -26,15 +43,35 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   const encodedUses = new Set<Texture>();
   for (const material of root.listMaterials()) {
     const layers = layerTextures(material);
-    for (const t of [material.getBaseColorTexture(), material.getEmissiveTexture(), ...layers.encoded]) if (t) encodedUses.add(t);
+    for (const t of [material.getBaseColorTexture(), material.getEmissiveTexture(), ...layers.encoded])
+      if (t) encodedUses.add(t);
     const transmission = material.getExtension<Transmission>('KHR_materials_transmission')?.getTransmissionTexture();
-    for (const t of [material.getMetallicRoughnessTexture(), material.getNormalTexture(), transmission, ...layers.linear]) if (t) linearUses.add(t);
+    for (const t of [
+      material.getMetallicRoughnessTexture(),
+      material.getNormalTexture(),
+      transmission,
+      ...layers.linear
+    ])
+      if (t) linearUses.add(t);
   }
-  for (const [uses, encoded] of [[encodedUses, true], [linearUses, false]] as const) {
+  for (const [uses, encoded] of [
+    [encodedUses, true],
+    [linearUses, false]
+  ] as const) {
     for (const texture of uses) {
-      const { data, info } = await sharp(texture.getImage()!, { limitInputPixels: 16384 * 16384 }).ensureAlpha().toColourspace('srgb').raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+      const { data, info } = await sharp(texture.getImage()!, { limitInputPixels: 16384 * 16384 })
+        .ensureAlpha()
+        .toColourspace('srgb')
+        .raw({ depth: 'uchar' })
+        .toBuffer({ resolveWithObject: true });
       known.set(`${root.listTextures().indexOf(texture)}:${encoded}`, textures.length);
-      textures.push({ name: texture.getName(), width: info.width, height: info.height, pixels: new Uint8Array(data), encoded });
+      textures.push({
+        name: texture.getName(),
+        width: info.width,
+        height: info.height,
+        pixels: new Uint8Array(data),
+        encoded
+      });
     }
   }
   const use: UseTexture = (texture, info, encoded) => {
@@ -73,13 +110,28 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
       for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
         if (primitive.getMode() !== 4) continue;
         const material = primitive.getMaterial();
-        pieces.push({ name: node.getName() || node.getMesh()!.getName(), node, primitive, matrix, material: material ? root.listMaterials().indexOf(material) : fallback });
+        pieces.push({
+          name: node.getName() || node.getMesh()!.getName(),
+          node,
+          primitive,
+          matrix,
+          material: material ? root.listMaterials().indexOf(material) : fallback
+        });
       }
     });
   }
   nameGlow(pieces, materials, lampPlaces);
   const places = placePieces(pieces, materials);
-  return { ...places, materials, textures, lights, cameras, lampPlaces, ...(openings.length > 0 ? { openings } : {}), bounds: sceneBounds(places) };
+  return {
+    ...places,
+    materials,
+    textures,
+    lights,
+    cameras,
+    lampPlaces,
+    ...(openings.length > 0 ? { openings } : {}),
+    bounds: sceneBounds(places)
+  };
 }
 
 /** What the import puts round a model to bring it to metres. */
@@ -95,7 +147,8 @@ function nameGlow(pieces: NodePiece[], materials: SceneMaterial[], lampPlaces: L
   const glowing = pieces.filter((piece) => materials[piece.material]!.emissive.some((c) => c > 0));
   const ofNode = new Map<Node, string>();
   const taken = new Set<string>();
-  for (const { node, name, material } of glowing) if (!ofNode.has(node)) ofNode.set(node, unique(lampName(name, materials[material]!.name), taken));
+  for (const { node, name, material } of glowing)
+    if (!ofNode.has(node)) ofNode.set(node, unique(lampName(name, materials[material]!.name), taken));
   const plain = glowing.map(({ node }) => ofNode.get(node)!);
   const names = taken.size > MOST_GLOWING ? plain.map(lampGroup) : plain;
   const known = new Map<string, number>();
@@ -108,7 +161,8 @@ function nameGlow(pieces: NodePiece[], materials: SceneMaterial[], lampPlaces: L
       known.set(key, piece.material);
     } else if (!known.has(key)) known.set(key, materials.push({ ...material, lamp }) - 1);
     piece.material = known.get(key)!;
-    if (!lampPlaces.some((p) => p.name === lamp && p.kind === 'glowing')) lampPlaces.push({ name: lamp, kind: 'glowing', at_m: middleOf(piece), within: withinOf(piece.node) });
+    if (!lampPlaces.some((p) => p.name === lamp && p.kind === 'glowing'))
+      lampPlaces.push({ name: lamp, kind: 'glowing', at_m: middleOf(piece), within: withinOf(piece.node) });
   }
 }
 
@@ -125,17 +179,23 @@ function middleOf({ primitive, matrix }: Piece): [number, number, number] {
   const position = primitive.getAttribute('POSITION')!;
   const [low, high] = [position.getMin([]), position.getMax([])];
   const [x, y, z] = [0, 1, 2].map((k) => (low[k]! + high[k]!) / 2) as [number, number, number];
-  return [0, 1, 2].map((k) => matrix[k]! * x + matrix[4 + k]! * y + matrix[8 + k]! * z + matrix[12 + k]!) as [number, number, number];
+  return [0, 1, 2].map((k) => matrix[k]! * x + matrix[4 + k]! * y + matrix[8 + k]! * z + matrix[12 + k]!) as [
+    number,
+    number,
+    number
+  ];
 }
 
 /** What a node is part of, from the outermost, but for what the import puts round all. */
 function withinOf(node: Node): string[] {
   const out: string[] = [];
-  for (let parent = node.getParentNode(); parent; parent = parent.getParentNode()) if (parent.getName() && parent.getName() !== WRAP_NAME) out.unshift(parent.getName());
+  for (let parent = node.getParentNode(); parent; parent = parent.getParentNode())
+    if (parent.getName() && parent.getName() !== WRAP_NAME) out.unshift(parent.getName());
   return out;
 }
 
-const wrapName = (mode: number): TextureUse['wrapS'] => (mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat');
+const wrapName = (mode: number): TextureUse['wrapS'] =>
+  mode === 33071 ? 'clamp' : mode === 33648 ? 'mirror' : 'repeat';
 
 function readMaterial(m: Material, use: UseTexture): SceneMaterial {
   const transmission = m.getExtension<Transmission>('KHR_materials_transmission');
@@ -163,7 +223,9 @@ function readMaterial(m: Material, use: UseTexture): SceneMaterial {
     metalRoughTexture: use(m.getMetallicRoughnessTexture(), m.getMetallicRoughnessTextureInfo(), false),
     normalTexture: use(m.getNormalTexture(), m.getNormalTextureInfo(), false),
     emissiveTexture: use(m.getEmissiveTexture(), m.getEmissiveTextureInfo(), true),
-    transmissionTexture: transmission ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false) : null,
+    transmissionTexture: transmission
+      ? use(transmission.getTransmissionTexture(), transmission.getTransmissionTextureInfo(), false)
+      : null,
     layers: readLayers(m, use),
     solid_texture: readSolid(m)
   };
@@ -173,7 +235,10 @@ function readSolid(m: Material): SceneMaterial['solid_texture'] {
   try {
     return parseSolidTexture(m.getExtras().solid_texture);
   } catch (error) {
-    throw new ModelRefused('bad_solid_texture', `material "${m.getName()}": ${(error as Error).message}; correct it in the file's extras or take it out`);
+    throw new ModelRefused(
+      'bad_solid_texture',
+      `material "${m.getName()}": ${(error as Error).message}; correct it in the file's extras or take it out`
+    );
   }
 }
 
@@ -191,11 +256,25 @@ function collectLight(node: Node, matrix: Matrix, lights: SceneLight[], lampPlac
   const back = axis(matrix, 2);
   const direction: Vec3 = [-back[0], -back[1], -back[2]];
   // some exporters turn a lamp by a node of its own below it
-  const name = unique(lampName(node.getName().replace(/_Orientation$/, ''), light.getName()), new Set(lampPlaces.map((l) => l.name)));
+  const name = unique(
+    lampName(node.getName().replace(/_Orientation$/, ''), light.getName()),
+    new Set(lampPlaces.map((l) => l.name))
+  );
   const hidden = isHidden(node) ? { hidden: true as const } : {};
   lampPlaces.push({ name, kind: 'lamps', at_m: place(matrix), within: withinOf(node), ...hidden });
-  if (light.getType() === 'directional') lights.push({ kind: 'directional', name, direction, illuminance: intensity, ...hidden });
-  else if (light.getType() === 'spot') lights.push({ kind: 'spot', name, position: place(matrix), direction, intensity, innerAngle: light.getInnerConeAngle(), outerAngle: light.getOuterConeAngle(), ...hidden });
+  if (light.getType() === 'directional')
+    lights.push({ kind: 'directional', name, direction, illuminance: intensity, ...hidden });
+  else if (light.getType() === 'spot')
+    lights.push({
+      kind: 'spot',
+      name,
+      position: place(matrix),
+      direction,
+      intensity,
+      innerAngle: light.getInnerConeAngle(),
+      outerAngle: light.getOuterConeAngle(),
+      ...hidden
+    });
   else lights.push({ kind: 'point', name, position: place(matrix), intensity, ...hidden });
 }
 
@@ -205,7 +284,11 @@ function collectCamera(node: Node, matrix: Matrix, cameras: SceneCamera[]): void
   const position_m = place(matrix);
   const back = axis(matrix, 2);
   const up = axis(matrix, 1);
-  const target_m: [number, number, number] = [position_m[0] - back[0], position_m[1] - back[1], position_m[2] - back[2]];
+  const target_m: [number, number, number] = [
+    position_m[0] - back[0],
+    position_m[1] - back[1],
+    position_m[2] - back[2]
+  ];
   const parallel = camera.getType() === 'orthographic';
   cameras.push({
     name: node.getName() || camera.getName() || `Camera ${cameras.length + 1}`,

@@ -24,13 +24,15 @@ export function readHdr(bytes: Uint8Array): FloatImage {
     if (at >= bytes.length) throw new Error('the HDR picture ends inside its header');
     const exposure = /^EXPOSURE=\s*([\d.eE+-]+)/.exec(text);
     if (exposure) scale /= Number(exposure[1]) || 1;
-    if (text.startsWith('FORMAT=') && !text.includes('32-bit_rle_rgbe')) throw new Error(`the HDR picture has the unsupported format "${text.slice(7)}"; save it as RGBE`);
+    if (text.startsWith('FORMAT=') && !text.includes('32-bit_rle_rgbe'))
+      throw new Error(`the HDR picture has the unsupported format "${text.slice(7)}"; save it as RGBE`);
   }
   const size = /^-Y\s+(\d+)\s+\+X\s+(\d+)$/.exec(line());
   if (!size) throw new Error('the HDR picture has an unusual row order; save it top to bottom, left to right');
   const height = Number(size[1]);
   const width = Number(size[2]);
-  if (width < 2 || height < 1 || width * height > 2 ** 27) throw new Error(`the HDR picture is ${width} × ${height} px; expected at most 134 million pixels`);
+  if (width < 2 || height < 1 || width * height > 2 ** 27)
+    throw new Error(`the HDR picture is ${width} × ${height} px; expected at most 134 million pixels`);
   const pixels = new Float32Array(width * height * 3);
   const row = new Uint8Array(width * 4);
   for (let y = 0; y < height; y++) {
@@ -50,7 +52,12 @@ function readRow(bytes: Uint8Array, from: number, width: number, row: Uint8Array
     if (at + n > bytes.length) throw new Error('the HDR picture is cut off');
   };
   need(4);
-  const modern = width >= 8 && width < 32768 && bytes[at] === 2 && bytes[at + 1] === 2 && ((bytes[at + 2]! << 8) | bytes[at + 3]!) === width;
+  const modern =
+    width >= 8 &&
+    width < 32768 &&
+    bytes[at] === 2 &&
+    bytes[at + 1] === 2 &&
+    ((bytes[at + 2]! << 8) | bytes[at + 3]!) === width;
   if (!modern) {
     for (let x = 0; x < width; ) {
       need(4);

@@ -1,4 +1,7 @@
-/** Pictures to stand behind a model, over sharp: brought in once, upright and in sRGB; read at the size at which they are seen. */
+/**
+ * Pictures to stand behind a model, over sharp: brought in once, upright and in sRGB; read at the size at which they
+ * are seen.
+ */
 import sharp from 'sharp';
 
 /** Long side that is kept: more than any sheet shows behind a model that hides most of it. */
@@ -8,12 +11,19 @@ const MOST_PIXELS = 300e6;
 /** A file that is no picture, or one too large; the message says which, without its name. */
 export class PictureRefused extends Error {}
 
-/** Any picture that sharp reads as PNG: turned as its EXIF says, its profile converted to sRGB, clear parts white, reduced when enormous. */
+/**
+ * Any picture that sharp reads as PNG: turned as its EXIF says, its profile converted to sRGB, clear parts white,
+ * reduced when enormous.
+ */
 export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; width: number; height: number }> {
   const image = sharp(path, { limitInputPixels: MOST_PIXELS });
   const known = await image.metadata().catch(() => null);
   if (!known) throw new PictureRefused('is no picture that can be read; PNG, JPEG, WebP, TIFF and AVIF can');
-  if (known.width * known.height > MOST_PIXELS) throw new PictureRefused(`has ${Math.round((known.width * known.height) / 1e6)} million pixels; at most ${MOST_PIXELS / 1e6} million can be read, so reduce it first`);
+  if (known.width * known.height > MOST_PIXELS)
+    throw new PictureRefused(
+      `has ${Math.round((known.width * known.height) / 1e6)} million pixels; at most ` +
+        `${MOST_PIXELS / 1e6} million can be read, so reduce it first`
+    );
   try {
     const { data, info } = await image
       .autoOrient()
@@ -29,10 +39,19 @@ export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; wi
 }
 
 /** Its pixels at a size, rgba8. */
-export async function readBackdropPixels(path: string, size: (picture: { width: number; height: number }) => { width: number; height: number }): Promise<{ width: number; height: number; pixels: Uint8Array }> {
+export async function readBackdropPixels(
+  path: string,
+  size: (picture: { width: number; height: number }) => { width: number; height: number }
+): Promise<{ width: number; height: number; pixels: Uint8Array }> {
   const image = sharp(path, { limitInputPixels: MOST_PIXELS }).autoOrient();
   const { autoOrient } = await image.metadata();
   const { width, height } = size({ width: autoOrient.width, height: autoOrient.height });
-  const { data } = await image.flatten({ background: '#ffffff' }).toColourspace('srgb').resize({ width, height, fit: 'fill' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { data } = await image
+    .flatten({ background: '#ffffff' })
+    .toColourspace('srgb')
+    .resize({ width, height, fit: 'fill' })
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   return { width, height, pixels: data };
 }

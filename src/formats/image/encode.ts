@@ -1,6 +1,6 @@
 /**
- * Display images over sharp: PNG and JPEG with density and sRGB profile in the file. Rgba8 in, encoded sRGB. Small ones in memory; those to hand over
- * row by row through an uncompressed file beside them, so that none is ever held whole.
+ * Display images over sharp: PNG and JPEG with density and sRGB profile in the file. Rgba8 in, encoded sRGB. Small ones
+ * in memory; those to hand over row by row through an uncompressed file beside them, so that none is ever held whole.
  */
 import { createReadStream, createWriteStream } from 'node:fs';
 import { open, rm, writeFile } from 'node:fs/promises';
@@ -17,7 +17,11 @@ export interface RgbaImage {
   pixels: Uint8Array;
 }
 
-const raw = ({ width, height, pixels }: RgbaImage) => sharp(Buffer.from(pixels.buffer, pixels.byteOffset, pixels.byteLength), { raw: { width, height, channels: 4 }, limitInputPixels: false });
+const raw = ({ width, height, pixels }: RgbaImage) =>
+  sharp(Buffer.from(pixels.buffer, pixels.byteOffset, pixels.byteLength), {
+    raw: { width, height, channels: 4 },
+    limitInputPixels: false
+  });
 
 function asPng(image: Sharp, ppi: number | null): Sharp {
   const profiled = image.withIccProfile('srgb', { attach: true });
@@ -25,7 +29,10 @@ function asPng(image: Sharp, ppi: number | null): Sharp {
 }
 // Codes that fit the picture make a file some hundredths smaller, but want all of it in memory, 14 bytes a pixel.
 const FITTED_CODES_PX = 20e6;
-const asJpeg = (image: Sharp, pixels: number) => image.withIccProfile('srgb', { attach: true }).jpeg({ quality: 94, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
+const asJpeg = (image: Sharp, pixels: number) =>
+  image
+    .withIccProfile('srgb', { attach: true })
+    .jpeg({ quality: 94, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
 
 export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha: boolean): Promise<Buffer> {
   const png = await asPng(keepAlpha ? raw(image) : raw(image).flatten({ background: '#ffffff' }), ppi).toBuffer();
@@ -35,7 +42,9 @@ export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha:
 
 export async function encodeJpeg(image: RgbaImage, ppi: number | null): Promise<Buffer> {
   const jpeg = await asJpeg(raw(image).flatten({ background: '#ffffff' }), image.width * image.height).toBuffer();
-  return ppi === null ? jpeg : Buffer.concat([jpeg.subarray(0, START_OF_IMAGE), jfifSegment(ppi), jpeg.subarray(START_OF_IMAGE)]);
+  return ppi === null
+    ? jpeg
+    : Buffer.concat([jpeg.subarray(0, START_OF_IMAGE), jfifSegment(ppi), jpeg.subarray(START_OF_IMAGE)]);
 }
 
 export interface ImageFile {
@@ -83,7 +92,10 @@ async function changeHead(path: string, change: (head: Buffer) => void): Promise
   }
 }
 
-/** A picture for a screen has no density; the encoder's own default of 25 ppi would only mislead. PNG 3, chunk pHYs: unit 0 says that just the pixels' shape is known. */
+/**
+ * A picture for a screen has no density; the encoder's own default of 25 ppi would only mislead. PNG 3, chunk pHYs:
+ * unit 0 says that just the pixels' shape is known.
+ */
 function forgetPngDensity(png: Buffer): void {
   for (let at = 8; at + 21 <= png.length; at += 12 + png.readUInt32BE(at)) {
     const type = png.toString('latin1', at + 4, at + 8);
@@ -102,5 +114,24 @@ const START_OF_IMAGE = 2;
 /** JFIF 1.02, APP0: density in dots per inch. */
 function jfifSegment(ppi: number): Buffer {
   const density = Math.round(ppi);
-  return Buffer.from([0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, 0, 1, 2, 1, density >> 8, density & 255, density >> 8, density & 255, 0, 0]);
+  return Buffer.from([
+    0xff,
+    0xe0,
+    0,
+    16,
+    0x4a,
+    0x46,
+    0x49,
+    0x46,
+    0,
+    1,
+    2,
+    1,
+    density >> 8,
+    density & 255,
+    density >> 8,
+    density & 255,
+    0,
+    0
+  ]);
 }

@@ -1,6 +1,7 @@
 /**
- * Rows of rgba8 as an uncompressed TIFF, written as they come. Baseline TIFF 6, one strip of `ROWS` rows after the other; alpha, where it is
- * kept, unassociated (ExtraSamples 2); else the picture lies on white. At most 4 GiB, which 30,000 px a side need not exceed.
+ * Rows of rgba8 as an uncompressed TIFF, written as they come. Baseline TIFF 6, one strip of `ROWS` rows after the
+ * other; alpha, where it is kept, unassociated (ExtraSamples 2); else the picture lies on white. At most 4 GiB, which
+ * 30,000 px a side need not exceed.
  */
 import { open } from 'node:fs/promises';
 import type { ImageRows } from '../../core/finishing/image-rows';
@@ -10,7 +11,11 @@ const SHORT = 3;
 const LONG = 4;
 const MOST_BYTES = 2 ** 32 - 1;
 
-export async function writeTiffRows(path: string, { width, height, read }: ImageRows, keepAlpha: boolean): Promise<void> {
+export async function writeTiffRows(
+  path: string,
+  { width, height, read }: ImageRows,
+  keepAlpha: boolean
+): Promise<void> {
   const channels = keepAlpha ? 4 : 3;
   const strips = Math.ceil(height / ROWS);
   const stripBytes = (i: number) => Math.min(ROWS, height - i * ROWS) * width * channels;
@@ -29,7 +34,9 @@ export async function writeTiffRows(path: string, { width, height, read }: Image
   ];
   const sizeOf = (type: number, count: number) => (type === SHORT ? 2 : 4) * count;
   const directory = 8 + 2 + entries.length * 12 + 4;
-  const beside = entries.map(([tag, type, values]) => ({ bytes: tag === 273 ? sizeOf(LONG, strips) : sizeOf(type, values.length) })).filter((e) => e.bytes > 4);
+  const beside = entries
+    .map(([tag, type, values]) => ({ bytes: tag === 273 ? sizeOf(LONG, strips) : sizeOf(type, values.length) }))
+    .filter((e) => e.bytes > 4);
   let offset = directory + beside.reduce((sum, e) => sum + e.bytes + (e.bytes & 1), 0);
   entries[5]![2] = Array.from({ length: strips }, (_, i) => {
     const at = offset;
@@ -77,7 +84,8 @@ function withoutAlpha(rgba: Uint8Array): Uint8Array {
   const out = new Uint8Array((rgba.length / 4) * 3);
   for (let from = 0, to = 0; from < rgba.length; from += 4) {
     const cover = rgba[from + 3]!;
-    for (let c = 0; c < 3; c++) out[to++] = cover === 255 ? rgba[from + c]! : Math.floor((rgba[from + c]! * cover + 255 * (255 - cover)) / 255);
+    for (let c = 0; c < 3; c++)
+      out[to++] = cover === 255 ? rgba[from + c]! : Math.floor((rgba[from + c]! * cover + 255 * (255 - cover)) / 255);
   }
   return out;
 }

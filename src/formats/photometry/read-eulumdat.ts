@@ -1,4 +1,7 @@
-/** Reads a EULUMDAT file (Stockmar 1990): one value a line, intensities in cd per 1000 lm of the lamps, which come out in cd. */
+/**
+ * Reads a EULUMDAT file (Stockmar 1990): one value a line, intensities in cd per 1000 lm of the lamps, which come out
+ * in cd.
+ */
 import { type MeasuredWeb, mirrorWeb } from '../../core/lights/web/web';
 import type { PhotometricFile } from './photometric-file';
 import { checkAngles, checkCandela, PhotometryRefused } from './refused';
@@ -19,12 +22,14 @@ export function readEulumdat(text: string): PhotometricFile {
     const word = lines[line - 1]?.trim().replace(',', '.');
     if (!word) throw new PhotometryRefused(line, `the ${what} is missing; the file is cut short, so get it anew`);
     const value = Number(word.split(/\s+/)[0]);
-    if (!Number.isFinite(value)) throw new PhotometryRefused(line, `"${word}" stands where the ${what} should; expected a number`);
+    if (!Number.isFinite(value))
+      throw new PhotometryRefused(line, `"${word}" stands where the ${what} should; expected a number`);
     return value;
   };
   const count = (line: number, what: string) => {
     const value = number(line, what);
-    if (!Number.isInteger(value) || value < 1 || value > 721) throw new PhotometryRefused(line, `the ${what} is ${value}; expected a whole number from 1`);
+    if (!Number.isInteger(value) || value < 1 || value > 721)
+      throw new PhotometryRefused(line, `the ${what} is ${value}; expected a whole number from 1`);
     return value;
   };
   const symmetry = number(SYMMETRY, 'symmetry');
@@ -38,7 +43,11 @@ export function readEulumdat(text: string): PhotometricFile {
     flux += number(at + 2, 'flux of the lamps');
     watts += number(at + 5, 'power of the lamps');
   }
-  if (!(flux > 0)) throw new PhotometryRefused(SETS + 3, `the lamps give ${flux} lm; without their flux the intensities have no measure`);
+  if (!(flux > 0))
+    throw new PhotometryRefused(
+      SETS + 3,
+      `the lamps give ${flux} lm; without their flux the intensities have no measure`
+    );
   const firstPlane = SETS + 1 + sets * LINES_A_SET + DIRECT_RATIOS;
   const planes = Array.from({ length: planeCount }, (_, i) => number(firstPlane + i, 'plane'));
   checkAngles(planes, 'plane', 0, 360, firstPlane);
@@ -49,7 +58,10 @@ export function readEulumdat(text: string): PhotometricFile {
   const factor = (flux / 1000) * (number(FACTOR, 'conversion factor') || 1);
   const firstValue = firstAngle + angleCount;
   const candela = given.map((_, c) => {
-    const values = Array.from({ length: angleCount }, (_v, g) => number(firstValue + c * angleCount + g, 'intensity') * factor);
+    const values = Array.from(
+      { length: angleCount },
+      (_v, g) => number(firstValue + c * angleCount + g, 'intensity') * factor
+    );
     checkCandela(values, firstValue + c * angleCount);
     return values;
   });

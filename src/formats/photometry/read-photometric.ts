@@ -3,7 +3,10 @@ import type { PhotometricFile } from './photometric-file';
 import { readEulumdat } from './read-eulumdat';
 import { readLm63 } from './read-lm63';
 
-/** Throws a PhotometryRefused, which names the line. Files of the trade are Latin-1 or UTF-8; names alone tell the difference. */
+/**
+ * Throws a PhotometryRefused, which names the line. Files of the trade are Latin-1 or UTF-8; names alone tell the
+ * difference.
+ */
 export function readPhotometric(bytes: Uint8Array): PhotometricFile {
   const utf8 = new TextDecoder('utf-8', { fatal: false }).decode(bytes);
   const text = utf8.includes('\ufffd') ? new TextDecoder('latin1').decode(bytes) : utf8;

@@ -1,6 +1,9 @@
-// What a path tells beside its light when aids are kept: its first surface, and the light by the way it came. 56 bytes, f32 unless said:
-//   0 direct light rgb, 12 light that the first surface mirrored rgb, 24 light that it let through as glass rgb, 36 openness (the share of a
-//   cosine hemisphere that is free about it), 40 its depth in m, 44 1 when there was one, u32 48 its part, u32 52 its material, from 1 on.
+// What a path tells beside its light when aids are kept: its first surface, and the light by the way it came. 56 bytes,
+// f32 unless said:
+// 0 direct light rgb, 12 light that the first surface mirrored rgb, 24 light that it let through as glass rgb, 36
+//   openness (the share of a
+// cosine hemisphere that is free about it), 40 its depth in m, 44 1 when there was one, u32 48 its part, u32 52 its
+//   material, from 1 on.
 // What is seen through a clear pane counts as the first surface.
 import { MATERIAL_BYTES, P_MATERIALS_PTR, PACK } from './layout';
 
@@ -14,7 +17,10 @@ const OBJECT = 48;
 const MATERIAL = 52;
 const BYTES = 56;
 
-/** Shares of the light, in the direction scattered first, that were mirrored or went through glass; and whether there was such a scattering. */
+/**
+ * Shares of the light, in the direction scattered first, that were mirrored or went through glass; and whether there
+ * was such a scattering.
+ */
 let byGloss: f32 = 0;
 let byGlass: f32 = 0;
 export let scattered: bool = false;
@@ -31,7 +37,8 @@ export function begin(): void {
 }
 
 export function clearWay(): void {
-  byGloss = 0; byGlass = 0;
+  byGloss = 0;
+  byGlass = 0;
 }
 
 /** By which way light comes of which the matte layer scatters a share of `matte`. */
@@ -54,7 +61,9 @@ export function addLight(r: f32, g: f32, b: f32, direct: bool): void {
 
 function add(which: usize, r: f32, g: f32, b: f32): void {
   const at = aids + which;
-  store<f32>(at, load<f32>(at) + r); store<f32>(at, load<f32>(at, 4) + g, 4); store<f32>(at, load<f32>(at, 8) + b, 8);
+  store<f32>(at, load<f32>(at) + r);
+  store<f32>(at, load<f32>(at, 4) + g, 4);
+  store<f32>(at, load<f32>(at, 8) + b, 8);
 }
 
 export function describe(part: u32, material: usize, depth: f32): void {

@@ -1,8 +1,34 @@
 // Adds a run of samples to a tile of the film. Layout of a tile: see layout.ts.
 // A pixel's samples are added one after another in their order, so a tile holds the same bits however the run is cut.
-import { AID_LAYERS, AID_MATERIALS, AID_OBJECTS, FILM_CHANNELS, ID_PLACES, S_AIDS, S_LAYERS, S_SEED, SETTINGS } from './layout';
+import {
+  AID_LAYERS,
+  AID_MATERIALS,
+  AID_OBJECTS,
+  FILM_CHANNELS,
+  ID_PLACES,
+  S_AIDS,
+  S_LAYERS,
+  S_SEED,
+  SETTINGS
+} from './layout';
 import { aids } from './aids';
-import { backdropB, backdropG, backdropR, backdropShare, featureB, featureG, featureR, featureX, featureY, featureZ, groups, pathB, pathG, pathR, tracePath } from './path';
+import {
+  backdropB,
+  backdropG,
+  backdropR,
+  backdropShare,
+  featureB,
+  featureG,
+  featureR,
+  featureX,
+  featureY,
+  featureZ,
+  groups,
+  pathB,
+  pathG,
+  pathR,
+  tracePath
+} from './path';
 
 // @ts-ignore: decorator
 @inline
@@ -18,7 +44,10 @@ function add3(address: usize, a: f32, b: f32, c: f32): void {
   add(address + 8, c);
 }
 
-/** Counts a sample for an id in its row of places; what finds no place is counted nowhere, so shares may sum to less than 1. */
+/**
+ * Counts a sample for an id in its row of places; what finds no place is counted nowhere, so shares may sum to less
+ * than 1.
+ */
 function countId(places: usize, id: u32): void {
   if (id == 0) return;
   for (let i = 0; i < ID_PLACES; i++, places += 8) {
@@ -30,9 +59,13 @@ function countId(places: usize, id: u32): void {
   }
 }
 
-/** Traces samples first to first + count - 1 of the pixels of a rectangle into `buffer`, which holds the sums so far. */
+/**
+ * Traces samples first to first + count - 1 of the pixels of a rectangle into `buffer`, which holds the sums so far.
+ */
 export function renderTile(buffer: usize, x: i32, y: i32, width: i32, height: i32, first: i32, count: i32): void {
-  const seed = load<u32>(SETTINGS + S_SEED), layerBytes = <usize>(load<u32>(SETTINGS + S_LAYERS) * 12), aided = load<u32>(SETTINGS + S_AIDS) != 0;
+  const seed = load<u32>(SETTINGS + S_SEED),
+    layerBytes = <usize>(load<u32>(SETTINGS + S_LAYERS) * 12),
+    aided = load<u32>(SETTINGS + S_AIDS) != 0;
   const layerStride = layerBytes + (aided ? <usize>(AID_LAYERS * 12) : <usize>0);
   let layers = buffer + <usize>(width * height * FILM_CHANNELS * 4);
   for (let j = 0; j < height; j++) {

@@ -5,6 +5,7 @@ export function fresnel(c: f32, eta: f32): f32 {
   const sin2 = (<f32>1 - c * c) / (eta * eta);
   if (sin2 >= 1) return 1;
   const t = sqrt<f32>(<f32>1 - sin2);
-  const p = (eta * c - t) / (eta * c + t), s = (c - eta * t) / (c + eta * t);
+  const p = (eta * c - t) / (eta * c + t),
+    s = (c - eta * t) / (c + eta * t);
   return <f32>0.5 * (p * p + s * s);
 }

@@ -1,5 +1,14 @@
 // The kernel's door: everything the host may call.
-import { CONTEXT_AIDS, CONTEXT_BYTES, CONTEXT_LAMPS, CONTEXT_LAYERS, CONTEXT_PORTALS, CONTEXT_STACK, CONTEXT_VERTICES, CONTEXTS } from './layout';
+import {
+  CONTEXT_AIDS,
+  CONTEXT_BYTES,
+  CONTEXT_LAMPS,
+  CONTEXT_LAYERS,
+  CONTEXT_PORTALS,
+  CONTEXT_STACK,
+  CONTEXT_VERTICES,
+  CONTEXTS
+} from './layout';
 import * as aids from './aids';
 import * as lamps from './lamps';
 import { clearLimited, limitedLight, scatteredLight, setRays } from './path';
@@ -30,7 +39,10 @@ export function takeRayCount(): f64 {
   return count;
 }
 
-/** Luminance of all scattered light since the last call of clearLimited, and what the firefly limit took of it; 0 without a limit. */
+/**
+ * Luminance of all scattered light since the last call of clearLimited, and what the firefly limit took of it; 0
+ * without a limit.
+ */
 export function lightScattered(): f64 {
   return scatteredLight;
 }
@@ -39,7 +51,19 @@ export function lightLimited(): f64 {
 }
 export { clearLimited };
 
-export { beginTrees, blockCount, buildPart, buildPartHere, buildTree, moveNodes, nodeCount, partCount, placeBox, splitTree, takePart } from './build';
+export {
+  beginTrees,
+  blockCount,
+  buildPart,
+  buildPartHere,
+  buildTree,
+  moveNodes,
+  nodeCount,
+  partCount,
+  placeBox,
+  splitTree,
+  takePart
+} from './build';
 export { renderTile } from './film';
 export { intersectMany, occludedMany } from './traverse';
 export { probeEvaluate, probeFour, probeMath, probePoints, probeSample, probeSolid, probeSurface } from './probe';

@@ -1,11 +1,15 @@
-// Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands once.
+// Where everything lies in the kernel's memory. Read by the AssemblyScript side and by the host, so each number stands
+// once.
 //
 //   0x000000  reserved, never touched
-//   0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, the path's light by group, a placed triangle, then the traversal stack)
+// 0x010000  thread contexts, CONTEXT_BYTES each (two rays, weights of portals and lamps, the path's light by group, a
+//   placed triangle, then the traversal stack)
 //   0x3f0000  settings: camera, film, surroundings of this render (written by the host)
-//   0x400000  scene pack: geometry, its trees, textures. Its pointers are absolute, so a pack is only valid at this address; that
+// 0x400000  scene pack: geometry, its trees, textures. Its pointers are absolute, so a pack is only valid at this
+//   address; that
 //             makes it loadable by one copy and shareable by all threads.
-//   behind it the rig: materials, lights, what a brief sets up round the model, and the tree over all; it begins with the header that
+// behind it the rig: materials, lights, what a brief sets up round the model, and the tree over all; it begins with the
+//   header that
 //             then stands before the pack. Lamps, studio and materials change with it, while the pack stays as it is.
 //   behind it surroundings data, then one tile buffer per thread
 export const CONTEXTS = 0x10000;
@@ -26,7 +30,8 @@ export const PART_PLACED = 12;
 export const SETTINGS = 0x3f0000;
 export const PACK = 0x400000;
 
-// Header, 256 bytes of u32 unless said otherwise. A pack by itself has what the rig is made from; P_RIG says where that goes on.
+// Header, 256 bytes of u32 unless said otherwise. A pack by itself has what the rig is made from; P_RIG says where that
+// goes on.
 export const PACK_MAGIC = 0x50485053; // "SPHP"
 export const PACK_VERSION = 3;
 export const PACK_HEADER_BYTES = 256;
@@ -63,14 +68,15 @@ export const P_GROUND_LIGHTS = 136;
 export const TRIANGLE_BYTES = 16;
 export const TRIANGLE_MATERIAL = 12;
 
-// Part, 64 bytes: what has a name of its own, and the frame that solid textures are reckoned in. u32 first of its triangles (ascending
-// in the world), pad, then at 16 the turn and move from the world to its own coordinates in metres: three columns and a translation.
+// Part, 64 bytes: what has a name of its own, and the frame that solid textures are reckoned in. u32 first of its
+// triangles (ascending in the world), pad, then at 16 the turn and move from the world to its own coordinates in
+// metres: three columns and a translation.
 export const PART_BYTES = 64;
 export const PART_FRAME = 16;
 
-// Something placed, 128 bytes: u32 kind, u32 root code of an object's tree, u32 light of a shape, u32 1 when it is mirrored, f32 the
-// largest coordinate (m) that its points are reckoned from, u32 part, then at 32 the matrix to the world and at 80 its inverse, each
-// three columns and a translation (12 f32).
+// Something placed, 128 bytes: u32 kind, u32 root code of an object's tree, u32 light of a shape, u32 1 when it is
+// mirrored, f32 the largest coordinate (m) that its points are reckoned from, u32 part, then at 32 the matrix to the
+// world and at 80 its inverse, each three columns and a translation (12 f32).
 export const PLACED_BYTES = 128;
 export const PLACED_OBJECT = 0;
 export const PLACED_RECTANGLE = 1;
@@ -85,9 +91,10 @@ export const PLACED_PART = 20;
 export const PLACED_MATRIX = 32;
 export const PLACED_INVERSE = 80;
 
-// Portals, four to a block: a triangle or parallelogram of clear sheet each, through which a room gets its light. Of each number, f32, those of the four
-// stand together, 16 bytes: corner 3, edges 3 each, area, unit normal 3, the two vectors that give a point's coordinates along the edges by a dot product
-// 3 each, 1 for a triangle and 2 for a parallelogram, and the middle 3. What fills up the last block is all zero.
+// Portals, four to a block: a triangle or parallelogram of clear sheet each, through which a room gets its light. Of
+// each number, f32, those of the four stand together, 16 bytes: corner 3, edges 3 each, area, unit normal 3, the two
+// vectors that give a point's coordinates along the edges by a dot product 3 each, 1 for a triangle and 2 for a
+// parallelogram, and the middle 3. What fills up the last block is all zero.
 export const PORTAL_BLOCK_BYTES = 368;
 export const MOST_PORTALS = 64;
 export const PORTAL_AREA = 144;
@@ -105,8 +112,8 @@ export const V_UV1 = 32;
 export const V_TANGENT = 40;
 export const V_COLOR = 56;
 
-// Material, 1024 bytes of f32 unless said otherwise; the texture slots stand at its end. What lies from M_SPECULAR_COLOR on counts
-// only with FLAG_LAYERED, so that plain materials touch few cache lines.
+// Material, 1024 bytes of f32 unless said otherwise; the texture slots stand at its end. What lies from
+// M_SPECULAR_COLOR on counts only with FLAG_LAYERED, so that plain materials touch few cache lines.
 export const MATERIAL_BYTES = 1024;
 export const M_BASE = 0; // linear r, g, b, alpha
 export const M_METALLIC = 16;
@@ -131,7 +138,8 @@ export const M_COAT_NORMAL_SCALE = 164;
 export const M_GROUP = 168; // u32, of what it gives off
 export const M_SOLID = 172; // u32, address of a solid texture or 0
 export const M_SLOTS = 192;
-// Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2 of its area.
+// Slot, 48 bytes: i32 texture or -1, u32 uv set, u32 wrap (s | t << 8), pad, then f32: 2x3 uv transform, half the log2
+// of its area.
 export const SLOT_BYTES = 48;
 export const SLOT_TRANSFORM = 16;
 export const SLOT_LOG_SCALE = 40;
@@ -166,8 +174,8 @@ export const WRAP_REPEAT = 0;
 export const WRAP_CLAMP = 1;
 export const WRAP_MIRROR = 2;
 
-// Solid texture, 96 bytes: u32 kind, u32 seed, f32 1/m of its size, f32 relief over size, f32 change of roughness, u32 axis that its
-// grain follows (0 x, 1 y, 2 z), pad, then at 32 three colours, linear r g b each.
+// Solid texture, 96 bytes: u32 kind, u32 seed, f32 1/m of its size, f32 relief over size, f32 change of roughness, u32
+// axis that its grain follows (0 x, 1 y, 2 z), pad, then at 32 three colours, linear r g b each.
 export const SOLID_BYTES = 96;
 export const SOLID_KIND = 0;
 export const SOLID_SEED = 4;
@@ -187,7 +195,8 @@ export const SOLID_CLOTH = 6;
 // Below this roughness a thin sheet of glass counts as clear: light passes it in a straight line, shadow rays too.
 export const CLEAR_ROUGHNESS = 0.03;
 
-// Texture, 96 bytes: u32 width, height, levels, srgb; then up to 15 pointers to rgba8 levels; last f32 half the log2 of its texels.
+// Texture, 96 bytes: u32 width, height, levels, srgb; then up to 15 pointers to rgba8 levels; last f32 half the log2 of
+// its texels.
 export const TEXTURE_BYTES = 96;
 export const TEXTURE_MAX_LEVELS = 15;
 export const T_LEVELS = 16;
@@ -195,7 +204,8 @@ export const T_LOG_TEXELS = 92;
 
 // Light, 96 bytes: u32 kind, u32 triangle (of a shape the address of what is placed), u32 group, f32 area, then f32
 //   of a triangle: corner 3, its two edges from there 3 each (copied, so that choosing a light touches one cache line);
-//   of a point, spot or web: position 3, intensity 3 (of a web what its candela are multiplied by), axis 3, then of a spot cos outer
+// of a point, spot or web: position 3, intensity 3 (of a web what its candela are multiplied by), axis 3, then of a
+//   spot cos outer
 //   and 1/(cos inner - cos outer), of a web u32 its table and the direction of its plane C0 3;
 //   of a shape: middle 3, half edges 3 each, its front 3, its area or the radius of a sphere, its radiance 3.
 export const LIGHT_BYTES = 96;
@@ -222,13 +232,15 @@ export const L_PLANE = 64;
 export const L_RADIANCE = 76;
 export const L_LEAF = 88; // u32: 4 times its node in the tree plus its place there, or NO_NODE
 export const NO_NODE = 0xffffffff;
-// Photometric web: u32 planes over a full turn, u32 angles, pad, then f32 candela, plane by plane; 1 plane when it is the same all about.
+// Photometric web: u32 planes over a full turn, u32 angles, pad, then f32 candela, plane by plane; 1 plane when it is
+// the same all about.
 export const WEB_PLANES = 0; // the first repeated at the end
 export const WEB_ANGLES = 4; // over 0 to 180 degrees from the axis
 export const WEB_CANDELA = 16;
-// Node of the tree over the lights, 256 bytes: of its four children, each value for all four together (f32x4): middle x, y, z, radius,
-// axis x, y, z, strength (0: no child), cosine and sine of the spread, cosine of the end of the cone, 1 where light falls with the
-// cosine; then four u32 child codes (node, or LIGHT_LEAF and the light), and the u32 code of the node's own place as in L_LEAF.
+// Node of the tree over the lights, 256 bytes: of its four children, each value for all four together (f32x4): middle
+// x, y, z, radius, axis x, y, z, strength (0: no child), cosine and sine of the spread, cosine of the end of the cone,
+// 1 where light falls with the cosine; then four u32 child codes (node, or LIGHT_LEAF and the light), and the u32 code
+// of the node's own place as in L_LEAF.
 export const LIGHT_NODE_BYTES = 256;
 export const N_RADIUS = 48;
 export const N_AXIS = 64;
@@ -244,8 +256,8 @@ export const LIGHT_LEAF = 0x80000000;
 export const DIRECTIONAL_BYTES = 32;
 export const D_GROUP = 24;
 
-// Lamp of the set as a ground sees it, 96 bytes: radiance 3 f32, u32 corners, its front 3 f32 and where its plane lies along that, then
-// up to five corners in turn, what lies below the ground cut off.
+// Lamp of the set as a ground sees it, 96 bytes: radiance 3 f32, u32 corners, its front 3 f32 and where its plane lies
+// along that, then up to five corners in turn, what lies below the ground cut off.
 export const GROUND_LIGHT_BYTES = 96;
 export const G_RADIANCE = 0;
 export const G_COUNT = 12;
@@ -281,7 +293,9 @@ export const S_ENV_HEIGHT = 108;
 export const S_ENV_SCALE = 112; // f32
 export const S_ENV_COS = 116; // rotation about +Y
 export const S_ENV_SIN = 120;
-export const S_GRID_PTR = 124; // importance grid: f32 density per solid angle, f32 alias threshold, u32 alias, f32 rgb mean (negative where a cell is not even) a cell; then the cosines between its rows, from +Y down, f32
+// Importance grid. A cell: f32 density per solid angle, f32 alias threshold, u32 alias, f32 rgb mean (negative where the
+// cell is not uniform). Behind the cells: the cosines between the rows, from +Y down, f32.
+export const S_GRID_PTR = 124;
 export const GRID_CELL_BYTES = 24;
 export const GRID_MEAN = 12;
 export const S_GRID_WIDTH = 128;
@@ -336,8 +350,10 @@ export const ENV_IMAGE = 2;
 //   0..2 the even samples, 3..5 the odd ones (two independent halves), 6..8 the part that comes straight from the
 //   surroundings, 9 the share of samples that ended there unscattered; features for the denoiser, see path.ts: 10..12
 //   reflectance, 13..15 normal. Behind all pixels, when there are layers, three f32 a group and pixel, then with
-//   aids AID_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), openness, depth in m, samples
-//   that met a surface, four pairs of object id and its samples, four of material id; ids count from 1, 0 is an empty place.
+// aids AID_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), openness,
+//   depth in m, samples
+// that met a surface, four pairs of object id and its samples, four of material id; ids count from 1, 0 is an empty
+//   place.
 export const TILE = 64;
 export const FILM_CHANNELS = 16;
 export const AID_LAYERS = 10;

@@ -1,4 +1,5 @@
-// Doors for the tests: scattering at a surface given by its values instead of by a hit, the random points, and the functions.
+// Doors for the tests: scattering at a surface given by its values instead of by a hit, the random points, and the
+// functions.
 import * as bsdf from './bsdf';
 import { atan2, cosOut, exp, log2, sinCosTurns, sinOut } from './math';
 import { draw, drawFour, four0, four1, startSample, u0, u1 } from './random';
@@ -14,14 +15,21 @@ export function probeSurface(values: usize, glassAlbedo: usize, x: f32, y: f32, 
 /** Evaluates towards a direction: writes f cos rgb and pdf. */
 export function probeEvaluate(x: f32, y: f32, z: f32, out: usize): void {
   bsdf.evaluate(x, y, z);
-  store<f32>(out, bsdf.fR); store<f32>(out, bsdf.fG, 4); store<f32>(out, bsdf.fB, 8); store<f32>(out, bsdf.pdf, 12);
+  store<f32>(out, bsdf.fR);
+  store<f32>(out, bsdf.fG, 4);
+  store<f32>(out, bsdf.fB, 8);
+  store<f32>(out, bsdf.pdf, 12);
 }
 
 /** Samples: writes direction xyz, weight rgb, pdf (0 for a perfect one); returns 0 when nothing was scattered. */
 export function probeSample(choice: f32, u: f32, v: f32, out: usize): i32 {
   if (!bsdf.sample(choice, u, v)) return 0;
-  store<f32>(out, bsdf.wx); store<f32>(out, bsdf.wy, 4); store<f32>(out, bsdf.wz, 8);
-  store<f32>(out, bsdf.weightR, 12); store<f32>(out, bsdf.weightG, 16); store<f32>(out, bsdf.weightB, 20);
+  store<f32>(out, bsdf.wx);
+  store<f32>(out, bsdf.wy, 4);
+  store<f32>(out, bsdf.wz, 8);
+  store<f32>(out, bsdf.weightR, 12);
+  store<f32>(out, bsdf.weightG, 16);
+  store<f32>(out, bsdf.weightB, 20);
   store<f32>(out, bsdf.delta ? 0 : bsdf.pdf, 24);
   return 1;
 }
@@ -44,15 +52,35 @@ export function probeFour(x: u32, y: u32, first: u32, sample: u32, seed: u32, ou
   v128.store(out, four1, 16);
 }
 
-/** Writes sine and cosine of x turns, the angle of (x, y), and of x, when it is positive, the logarithm to base two; last e^x. */
+/**
+ * Writes sine and cosine of x turns, the angle of (x, y), and of x, when it is positive, the logarithm to base two;
+ * last e^x.
+ */
 export function probeMath(x: f32, y: f32, out: usize): void {
   sinCosTurns(x);
-  store<f32>(out, sinOut); store<f32>(out, cosOut, 4); store<f32>(out, atan2(y, x), 8); store<f32>(out, x > 0 ? log2(x) : 0, 12); store<f32>(out, exp(x), 16);
+  store<f32>(out, sinOut);
+  store<f32>(out, cosOut, 4);
+  store<f32>(out, atan2(y, x), 8);
+  store<f32>(out, x > 0 ? log2(x) : 0, 12);
+  store<f32>(out, exp(x), 16);
 }
 
 /** A solid texture at a place in units of its size: writes its three weights, height and change of roughness. */
-export function probeSolid(solid: usize, x: f32, y: f32, z: f32, width: f32, nx: f32, ny: f32, nz: f32, out: usize): void {
+export function probeSolid(
+  solid: usize,
+  x: f32,
+  y: f32,
+  z: f32,
+  width: f32,
+  nx: f32,
+  ny: f32,
+  nz: f32,
+  out: usize
+): void {
   solids.evaluateSolid(solid, x, y, z, width, nx, ny, nz, 0);
-  store<f32>(out, solids.weight0); store<f32>(out, solids.weight1, 4); store<f32>(out, solids.weight2, 8);
-  store<f32>(out, solids.height, 12); store<f32>(out, solids.rough, 16);
+  store<f32>(out, solids.weight0);
+  store<f32>(out, solids.weight1, 4);
+  store<f32>(out, solids.weight2, 8);
+  store<f32>(out, solids.height, 12);
+  store<f32>(out, solids.rough, 16);
 }

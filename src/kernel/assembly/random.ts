@@ -1,8 +1,8 @@
 // Owen-scrambled Sobol points by hashing. Source: Burley, Practical Hash-based Owen Scrambling, JCGT 9(4), 2020; the
 // permutation constants are those of Vegdahl's improved Laine-Karras hash (2021).
-// One two-dimensional sequence per pixel, half and dimension pair: any sample index can be computed anywhere, in any order.
-// The second Sobol dimension is the Pascal matrix mod 2; by Lucas' theorem bit i is the sum over the supersets of i, which a
-// butterfly of five steps gives without a table.
+// One two-dimensional sequence per pixel, half and dimension pair: any sample index can be computed anywhere, in any
+// order. The second Sobol dimension is the Pascal matrix mod 2; by Lucas' theorem bit i is the sum over the supersets
+// of i, which a butterfly of five steps gives without a table.
 import { S_WITHOUT, SETTINGS, WITHOUT_LOW_DISCREPANCY } from './layout';
 
 let seedOfPixel: u32 = 0;
@@ -13,7 +13,11 @@ export let u0: f32 = 0;
 export let u1: f32 = 0;
 
 function mix(h: u32): u32 {
-  h ^= h >> 16; h *= 0x7feb352d; h ^= h >> 15; h *= 0x846ca68b; h ^= h >> 16; // lowbias32, Wellons 2018
+  h ^= h >> 16;
+  h *= 0x7feb352d;
+  h ^= h >> 15;
+  h *= 0x846ca68b;
+  h ^= h >> 16; // lowbias32, Wellons 2018
   return h;
 }
 
@@ -30,7 +34,11 @@ function reverse(x: u32): u32 {
 // @ts-ignore: decorator
 @inline
 function permute(x: u32, seed: u32): u32 {
-  x ^= x * 0x3d20adea; x += seed; x *= (seed >> 16) | 1; x ^= x * 0x05526c56; x ^= x * 0x53a22864;
+  x ^= x * 0x3d20adea;
+  x += seed;
+  x *= (seed >> 16) | 1;
+  x ^= x * 0x05526c56;
+  x ^= x * 0x53a22864;
   return x;
 }
 
@@ -44,7 +52,10 @@ function toUnit(x: u32): f32 {
 export function startSample(x: u32, y: u32, sample: u32, seed: u32): void {
   seedOfPixel = mix(mix(mix(x + 0x9e3779b9) ^ y) ^ (seed * 2 + (sample & 1)));
   indexOfSample = sample >> 1;
-  if (load<u32>(SETTINGS + S_WITHOUT) & WITHOUT_LOW_DISCREPANCY) { seedOfPixel = mix(seedOfPixel + indexOfSample * 0x9e3779b9); indexOfSample = 0; }
+  if (load<u32>(SETTINGS + S_WITHOUT) & WITHOUT_LOW_DISCREPANCY) {
+    seedOfPixel = mix(seedOfPixel + indexOfSample * 0x9e3779b9);
+    indexOfSample = 0;
+  }
   reversedIndex = reverse(indexOfSample);
 }
 
@@ -75,16 +86,23 @@ function xorShifted(h: v128, by: i32): v128 {
 // @ts-ignore: decorator
 @inline
 function mixFour(h: v128): v128 {
-  return xorShifted(i32x4.mul(xorShifted(i32x4.mul(xorShifted(h, 16), i32x4.splat(0x7feb352d)), 15), i32x4.splat(0x846ca68b)), 16);
+  return xorShifted(
+    i32x4.mul(xorShifted(i32x4.mul(xorShifted(h, 16), i32x4.splat(0x7feb352d)), 15), i32x4.splat(0x846ca68b)),
+    16
+  );
 }
 
 // Bytes in reverse, and in each the bits of its halves by a table.
 // @ts-ignore: decorator
 @inline
 function reverseFour(x: v128): v128 {
-  const turned = i8x16(0, 8, 4, 12, 2, 10, 6, 14, 1, 9, 5, 13, 3, 11, 7, 15), low = i8x16.splat(15);
+  const turned = i8x16(0, 8, 4, 12, 2, 10, 6, 14, 1, 9, 5, 13, 3, 11, 7, 15),
+    low = i8x16.splat(15);
   const bytes = i8x16.shuffle(x, x, 3, 2, 1, 0, 7, 6, 5, 4, 11, 10, 9, 8, 15, 14, 13, 12);
-  return v128.or(i32x4.shl(i8x16.swizzle(turned, v128.and(bytes, low)), 4), i8x16.swizzle(turned, v128.and(i32x4.shr_u(bytes, 4), low)));
+  return v128.or(
+    i32x4.shl(i8x16.swizzle(turned, v128.and(bytes, low)), 4),
+    i8x16.swizzle(turned, v128.and(i32x4.shr_u(bytes, 4), low))
+  );
 }
 
 // @ts-ignore: decorator
@@ -111,7 +129,9 @@ function addShifted(y: v128, by: i32, mask: i32): v128 {
 /** Draws the points of four dimension pairs in a row into four0, four1: the numbers that draw gives. */
 export function drawFour(first: u32): void {
   const pairs = i32x4.add(i32x4.splat(first), i32x4(0, 1, 2, 3));
-  const seed = mixFour(v128.xor(i32x4.splat(seedOfPixel), i32x4.add(i32x4.mul(pairs, i32x4.splat(0x9e3779b9)), i32x4.splat(0x85ebca6b))));
+  const seed = mixFour(
+    v128.xor(i32x4.splat(seedOfPixel), i32x4.add(i32x4.mul(pairs, i32x4.splat(0x9e3779b9)), i32x4.splat(0x85ebca6b)))
+  );
   const index = reverseFour(permuteFour(i32x4.splat(reversedIndex), seed));
   four0 = toUnitFour(reverseFour(permuteFour(index, mixFour(v128.xor(seed, i32x4.splat(0xa511e9b3))))));
   let y = addShifted(index, 1, 0x55555555);
@@ -124,5 +144,5 @@ export function drawFour(first: u32): void {
 
 /** One number for a decision that needs no good spread: hashed, no sequence. */
 export function dice(pair: u32): f32 {
-  return toUnit(mix(seedOfPixel + indexOfSample * 0x9e3779b9 ^ pair * 0x85ebca6b));
+  return toUnit(mix((seedOfPixel + indexOfSample * 0x9e3779b9) ^ (pair * 0x85ebca6b)));
 }

@@ -10,8 +10,14 @@ function power(x: f32, y: f32): f32 {
   return x > <f32>1e-30 ? exp(LN2 * y * log2(x)) : 0;
 }
 
-let a: f32 = 0; let b: f32 = 0; let c: f32 = 0; let d: f32 = 0; let e: f32 = 0; let exponent: f32 = 1;
-let lambdaO: f32 = 0; let cosO: f32 = 1;
+let a: f32 = 0;
+let b: f32 = 0;
+let c: f32 = 0;
+let d: f32 = 0;
+let e: f32 = 0;
+let exponent: f32 = 1;
+let lambdaO: f32 = 0;
+let cosO: f32 = 1;
 
 // @ts-ignore: decorator
 @inline
@@ -25,7 +31,8 @@ function lambda(cosine: f32): f32 {
 
 /** For a surface of this roughness squared, seen at this cosine. */
 export function beginSheen(alpha: f32, oz: f32): void {
-  const s: f32 = <f32>1 - alpha, t = s * s;
+  const s: f32 = <f32>1 - alpha,
+    t = s * s;
   a = <f32>21.5473 + <f32>3.7772 * t;
   b = <f32>3.82987 - <f32>0.50552 * t;
   c = <f32>0.19823 - <f32>0.03022 * t;
@@ -38,5 +45,7 @@ export function beginSheen(alpha: f32, oz: f32): void {
 
 /** f times cos of white sheen for a half vector's squared sine and the light's cosine. */
 export function evaluateSheen(sin2: f32, iz: f32): f32 {
-  return (<f32>2 + exponent) * power(sin2, <f32>0.5 * exponent) * INV_TWO_PI / ((<f32>1 + lambdaO + lambda(iz)) * 4 * cosO);
+  return (
+    ((<f32>2 + exponent) * power(sin2, <f32>0.5 * exponent) * INV_TWO_PI) / ((<f32>1 + lambdaO + lambda(iz)) * 4 * cosO)
+  );
 }

@@ -1,9 +1,22 @@
-// Texture lookup: 8-bit rgba, sRGB or linear, mip levels made by the host, bilinear, one level chosen at random between the
-// two nearest so that the mean over samples is the trilinear value at the cost of one; what scattered light sees is the texel
-// nearest.
+// Texture lookup: 8-bit rgba, sRGB or linear, mip levels made by the host, bilinear, one level chosen at random between
+// the two nearest so that the mean over samples is the trilinear value at the cost of one; what scattered light sees is
+// the texel nearest.
 // The level comes from the ray's footprint. Source: Akenine-Moeller et al. 2019, Texture Level of Detail Strategies for
 // Real-Time Ray Tracing (ray cones), equation 34.
-import { M_SLOTS, P_SRGB_LUT_PTR, P_TEXTURES_PTR, PACK, SLOT_BYTES, SLOT_LOG_SCALE, SLOT_TRANSFORM, T_LEVELS, T_LOG_TEXELS, TEXTURE_BYTES, WRAP_CLAMP, WRAP_MIRROR } from './layout';
+import {
+  M_SLOTS,
+  P_SRGB_LUT_PTR,
+  P_TEXTURES_PTR,
+  PACK,
+  SLOT_BYTES,
+  SLOT_LOG_SCALE,
+  SLOT_TRANSFORM,
+  T_LEVELS,
+  T_LOG_TEXELS,
+  TEXTURE_BYTES,
+  WRAP_CLAMP,
+  WRAP_MIRROR
+} from './layout';
 
 /** The value looked up last; colour channels linear. */
 export let texR: f32 = 0;
@@ -21,17 +34,32 @@ export let levelDither: f32 = 0.5;
 let nearest = false;
 
 export function setUv(ax: f32, ay: f32, bx: f32, by: f32, log2Footprint: f32, dither: f32, blurred: bool): void {
-  uv0x = ax; uv0y = ay; uv1x = bx; uv1y = by; footprint = log2Footprint; levelDither = dither; nearest = blurred;
+  uv0x = ax;
+  uv0y = ay;
+  uv1x = bx;
+  uv1y = by;
+  footprint = log2Footprint;
+  levelDither = dither;
+  nearest = blurred;
 }
 
-/** The texel that one of -1 to 2 size stands for, where its texture goes on; no division, which took a quarter of a lookup. */
+/**
+ * The texel that one of -1 to 2 size stands for, where its texture goes on; no division, which took a quarter of a
+ * lookup.
+ */
 function wrapped(i: i32, size: i32, mode: u32): i32 {
   if (mode != WRAP_CLAMP) {
     let odd = false;
-    if (i < 0) { i += size; odd = true; }
-    else if (i >= size) {
-      i -= size; odd = true;
-      if (i >= size) { i -= size; odd = false; }
+    if (i < 0) {
+      i += size;
+      odd = true;
+    } else if (i >= size) {
+      i -= size;
+      odd = true;
+      if (i >= size) {
+        i -= size;
+        odd = false;
+      }
     }
     if (odd && mode == WRAP_MIRROR) i = size - 1 - i;
   }
@@ -63,28 +91,47 @@ export function hasTexture(material: usize, slot: i32): bool {
 export function lookUp(material: usize, slot: i32): void {
   const s = material + M_SLOTS + <usize>(slot * SLOT_BYTES);
   const texture = <usize>load<u32>(PACK + P_TEXTURES_PTR) + <usize>(load<i32>(s) * TEXTURE_BYTES);
-  const x = load<u32>(s, 4) ? uv1x : uv0x, y = load<u32>(s, 4) ? uv1y : uv0y;
+  const x = load<u32>(s, 4) ? uv1x : uv0x,
+    y = load<u32>(s, 4) ? uv1y : uv0y;
   const m = s + SLOT_TRANSFORM;
   const u = load<f32>(m) * x + load<f32>(m, 4) * y + load<f32>(m, 8);
   const v = load<f32>(m, 12) * x + load<f32>(m, 16) * y + load<f32>(m, 20);
-  const wrapS = load<u32>(s, 8) & 255, wrapT = load<u32>(s, 8) >> 8;
+  const wrapS = load<u32>(s, 8) & 255,
+    wrapT = load<u32>(s, 8) >> 8;
   const levels = load<i32>(texture, 8);
   const wanted = footprint + load<f32>(texture, T_LOG_TEXELS) + load<f32>(s, SLOT_LOG_SCALE) + levelDither;
   const level = max<i32>(0, min<i32>(levels - 1, <i32>floor<f32>(max<f32>(wanted, -1))));
-  const w = max<i32>(1, load<i32>(texture) >> level), h = max<i32>(1, load<i32>(texture, 4) >> level);
-  const data = <usize>load<u32>(texture + (<usize>level << 2), T_LEVELS);
+  const w = max<i32>(1, load<i32>(texture) >> level),
+    h = max<i32>(1, load<i32>(texture, 4) >> level);
+  const data = <usize>load<u32>(texture + ((<usize>level) << 2), T_LEVELS);
   const lut: usize = load<u32>(texture, 12) ? <usize>load<u32>(PACK + P_SRGB_LUT_PTR) : 0;
-  const across = (u - (wrapS == WRAP_CLAMP ? 0 : floor<f32>(u * <f32>0.5) * 2)) * <f32>w, down = (v - (wrapT == WRAP_CLAMP ? 0 : floor<f32>(v * <f32>0.5) * 2)) * <f32>h;
-  texR = 0; texG = 0; texB = 0; texA = 0;
+  const across = (u - (wrapS == WRAP_CLAMP ? 0 : floor<f32>(u * <f32>0.5) * 2)) * <f32>w,
+    down = (v - (wrapT == WRAP_CLAMP ? 0 : floor<f32>(v * <f32>0.5) * 2)) * <f32>h;
+  texR = 0;
+  texG = 0;
+  texB = 0;
+  texA = 0;
   if (nearest) {
-    addTexel(data + (<usize>(wrapped(<i32>floor<f32>(down), h, wrapT) * w + wrapped(<i32>floor<f32>(across), w, wrapS)) << 2), 1, lut);
+    addTexel(
+      data +
+        ((<usize>(wrapped(<i32>floor<f32>(down), h, wrapT) * w + wrapped(<i32>floor<f32>(across), w, wrapS))) << 2),
+      1,
+      lut
+    );
     return;
   }
-  const px = across - <f32>0.5, py = down - <f32>0.5;
-  const bx = floor<f32>(px), by = floor<f32>(py), fx = px - bx, fy = py - by;
-  const x0 = wrapped(<i32>bx, w, wrapS), x1 = wrapped(<i32>bx + 1, w, wrapS), y0 = wrapped(<i32>by, h, wrapT), y1 = wrapped(<i32>by + 1, h, wrapT);
-  addTexel(data + (<usize>(y0 * w + x0) << 2), (<f32>1 - fx) * (<f32>1 - fy), lut);
-  addTexel(data + (<usize>(y0 * w + x1) << 2), fx * (<f32>1 - fy), lut);
-  addTexel(data + (<usize>(y1 * w + x0) << 2), (<f32>1 - fx) * fy, lut);
-  addTexel(data + (<usize>(y1 * w + x1) << 2), fx * fy, lut);
+  const px = across - <f32>0.5,
+    py = down - <f32>0.5;
+  const bx = floor<f32>(px),
+    by = floor<f32>(py),
+    fx = px - bx,
+    fy = py - by;
+  const x0 = wrapped(<i32>bx, w, wrapS),
+    x1 = wrapped(<i32>bx + 1, w, wrapS),
+    y0 = wrapped(<i32>by, h, wrapT),
+    y1 = wrapped(<i32>by + 1, h, wrapT);
+  addTexel(data + ((<usize>(y0 * w + x0)) << 2), (<f32>1 - fx) * (<f32>1 - fy), lut);
+  addTexel(data + ((<usize>(y0 * w + x1)) << 2), fx * (<f32>1 - fy), lut);
+  addTexel(data + ((<usize>(y1 * w + x0)) << 2), (<f32>1 - fx) * fy, lut);
+  addTexel(data + ((<usize>(y1 * w + x1)) << 2), fx * fy, lut);
 }

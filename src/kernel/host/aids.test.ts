@@ -1,6 +1,16 @@
 /** Masks, depth, openness and the light by its way, against what is known of simple scenes. */
 import { describe, expect, it } from 'vitest';
-import { dark, even, glowing, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../../../tests/support/scenes';
+import {
+  dark,
+  even,
+  glowing,
+  makeScene,
+  matte,
+  quad,
+  renderScene,
+  sphere,
+  viewFrom
+} from '../../../tests/support/scenes';
 import { AID_LAYERS, AID_MATERIALS, AID_OBJECTS, CHANNELS, ID_PLACES, TILE_PX } from '../../core/film/film';
 import { affine, IDENTITY } from '../../core/math/affine';
 import { partNames, type Scene } from '../../core/scene/scene';
@@ -10,29 +20,62 @@ const samples = 64;
 const width = 16;
 const floor = quad([-5, 0, 5], [5, 0, 5], [5, 0, -5], [-5, 0, -5], matte(0.5));
 const left = quad([-5, 1, 5], [0, 1, 5], [0, 1, -5], [-5, 1, -5], matte(0.3));
-const named = (scene: Scene): Scene => ({ ...scene, parts: [{ name: 'floor', first: 0, matrix: IDENTITY }, { name: 'left', first: 2, matrix: IDENTITY }] });
+const named = (scene: Scene): Scene => ({
+  ...scene,
+  parts: [
+    { name: 'floor', first: 0, matrix: IDENTITY },
+    { name: 'left', first: 2, matrix: IDENTITY }
+  ]
+});
 const above = viewFrom([0, 4, 0], [0, 0, 0], { projection: 'parallel', height_m: 2 });
 
 /** Pairs of an id and the share of the samples that found it. */
-const idsAt = (aids: Float32Array, from: number) => Array.from({ length: 4 }, (_, i) => [aids[from + i * 2]!, aids[from + i * 2 + 1]! / samples]).filter(([id]) => id);
+const idsAt = (aids: Float32Array, from: number) =>
+  Array.from({ length: 4 }, (_, i) => [aids[from + i * 2]!, aids[from + i * 2 + 1]! / samples]).filter(([id]) => id);
 
 describe('aids', () => {
   it('lie where film and kernel both say', () => {
-    expect([L.AID_LAYERS, L.AID_OBJECTS, L.AID_MATERIALS, L.ID_PLACES, L.FILM_CHANNELS, L.TILE]).toEqual([AID_LAYERS, AID_OBJECTS, AID_MATERIALS, ID_PLACES, CHANNELS, TILE_PX]);
+    expect([L.AID_LAYERS, L.AID_OBJECTS, L.AID_MATERIALS, L.ID_PLACES, L.FILM_CHANNELS, L.TILE]).toEqual([
+      AID_LAYERS,
+      AID_OBJECTS,
+      AID_MATERIALS,
+      ID_PLACES,
+      CHANNELS,
+      TILE_PX
+    ]);
   });
 
   it('number parts as their names stand, when all of a model is placed copies', () => {
     const thing = makeScene([quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5))]);
-    const scene: Scene = { ...makeScene([]), materials: thing.materials, objects: [thing.geometry], instances: [0, 1].map((i) => ({ object: 0, name: `copy ${i}`, matrix: affine([1, 0, 0], [0, 1, 0], [0, 0, 1], [i * 3, 0, 0]) })) };
+    const scene: Scene = {
+      ...makeScene([]),
+      materials: thing.materials,
+      objects: [thing.geometry],
+      instances: [0, 1].map((i) => ({
+        object: 0,
+        name: `copy ${i}`,
+        matrix: affine([1, 0, 0], [0, 1, 0], [0, 0, 1], [i * 3, 0, 0])
+      }))
+    };
     for (const i of [0, 1]) {
       // at the second the scene is moved towards the camera before it is packed, at the first it is not
-      const { aidsOf } = renderScene(scene, viewFrom([i * 3, 20 * i + 2, 0], [i * 3, 0, 0], { projection: 'parallel', height_m: 0.5 }), { width: 2, height: 2, samples, bounces: 1, aids: true });
+      const { aidsOf } = renderScene(
+        scene,
+        viewFrom([i * 3, 20 * i + 2, 0], [i * 3, 0, 0], { projection: 'parallel', height_m: 0.5 }),
+        { width: 2, height: 2, samples, bounces: 1, aids: true }
+      );
       expect(partNames(scene)[idsAt(aidsOf(0), AID_OBJECTS)[0]![0]! - 1]).toBe(`copy ${i}`);
     }
   });
 
   it('say which part and material each pixel shows, and with what share at an edge', () => {
-    const { aidsOf } = renderScene(named(makeScene([floor, left])), above, { width, height: width, samples, bounces: 1, aids: true });
+    const { aidsOf } = renderScene(named(makeScene([floor, left])), above, {
+      width,
+      height: width,
+      samples,
+      bounces: 1,
+      aids: true
+    });
     const row = 8 * width;
     expect(idsAt(aidsOf(row + 1), AID_OBJECTS)).toEqual([[2, 1]]);
     expect(idsAt(aidsOf(row + 14), AID_OBJECTS)).toEqual([[1, 1]]);
@@ -45,25 +88,45 @@ describe('aids', () => {
   });
 
   it('say how deep the first surface lies', () => {
-    const { aidsOf } = renderScene(named(makeScene([floor, left])), above, { width, height: width, samples, bounces: 1, aids: true });
+    const { aidsOf } = renderScene(named(makeScene([floor, left])), above, {
+      width,
+      height: width,
+      samples,
+      bounces: 1,
+      aids: true
+    });
     expect(aidsOf(8 * width + 1)[10]! / aidsOf(8 * width + 1)[11]!).toBeCloseTo(3, 3);
     expect(aidsOf(8 * width + 14)[10]! / aidsOf(8 * width + 14)[11]!).toBeCloseTo(4, 3);
     // above and beyond the floor nothing is met
-    const sky = renderScene(makeScene([floor]), viewFrom([0, 1, 0], [0, 2, -1]), { width: 4, height: 4, samples, bounces: 1, aids: true });
+    const sky = renderScene(makeScene([floor]), viewFrom([0, 1, 0], [0, 2, -1]), {
+      width: 4,
+      height: 4,
+      samples,
+      bounces: 1,
+      aids: true
+    });
     expect(sky.aidsOf(0)[11]).toBe(0);
   });
 
   it('say how open a place is: half beside a wall that rises far above it', () => {
     // a wall along z at x = 0 takes half of the cosine hemisphere of a place at its foot
     const wall = quad([0, 0, 5], [0, 0, -5], [0, 40, -5], [0, 40, 5], matte(0.5));
-    const { aidsOf } = renderScene(makeScene([floor, wall]), viewFrom([0.02, 4, 0], [0.02, 0, 0], { projection: 'parallel', height_m: 0.02 }), { width: 8, height: 8, samples: 256, bounces: 0, aids: true });
+    const { aidsOf } = renderScene(
+      makeScene([floor, wall]),
+      viewFrom([0.02, 4, 0], [0.02, 0, 0], { projection: 'parallel', height_m: 0.02 }),
+      { width: 8, height: 8, samples: 256, bounces: 0, aids: true }
+    );
     let open = 0;
     for (let i = 0; i < 64; i++) open += aidsOf(i)[9]! / 256 / 64;
     expect(Math.abs(open - 0.5)).toBeLessThan(0.02);
   });
 
   it('part the light into direct and what comes after, gloss and glass', () => {
-    const box = [floor, quad([-1, 0, -1], [1, 0, -1], [1, 2, -1], [-1, 2, -1], matte(0.8)), quad([-0.3, 2, 0.3], [-0.3, 2, -0.3], [0.3, 2, -0.3], [0.3, 2, 0.3], glowing(10))];
+    const box = [
+      floor,
+      quad([-1, 0, -1], [1, 0, -1], [1, 2, -1], [-1, 2, -1], matte(0.8)),
+      quad([-0.3, 2, 0.3], [-0.3, 2, -0.3], [0.3, 2, -0.3], [0.3, 2, 0.3], glowing(10))
+    ];
     const view = viewFrom([0, 1, 3], [0, 0.4, 0]);
     const all = renderScene(makeScene(box), view, { samples: 256, bounces: 6, light: dark, aids: true });
     const one = renderScene(makeScene(box), view, { samples: 256, bounces: 1, light: dark });
@@ -71,12 +134,20 @@ describe('aids', () => {
     expect(Math.abs(direct / one.mean[1] - 1)).toBeLessThan(0.005);
     expect(all.mean[1]).toBeGreaterThan(1.05 * direct);
 
-    const mirror = renderScene(makeScene([sphere([0, 1, 0], 0.9, { metallic: 1, roughness: 0.3 })]), viewFrom([0, 1, 3], [0, 1, 0], { projection: 'parallel', height_m: 0.8 }), { samples: 64, light: even(2), aids: true });
+    const mirror = renderScene(
+      makeScene([sphere([0, 1, 0], 0.9, { metallic: 1, roughness: 0.3 })]),
+      viewFrom([0, 1, 3], [0, 1, 0], { projection: 'parallel', height_m: 0.8 }),
+      { samples: 64, light: even(2), aids: true }
+    );
     for (const i of [0, 100, 255]) {
       expect(mirror.aidsOf(i)[4]! / 64).toBeCloseTo(mirror.pixels[i]![1], 4); // all by way of gloss
       expect(mirror.aidsOf(i)[7]).toBe(0);
     }
-    const glass = renderScene(makeScene([sphere([0, 1, 0], 0.9, { transmission: 1, solid: true, roughness: 0.2, ior: 1.5 })]), viewFrom([0, 1, 3], [0, 1, 0], { projection: 'parallel', height_m: 0.8 }), { samples: 64, light: even(2), aids: true });
+    const glass = renderScene(
+      makeScene([sphere([0, 1, 0], 0.9, { transmission: 1, solid: true, roughness: 0.2, ior: 1.5 })]),
+      viewFrom([0, 1, 3], [0, 1, 0], { projection: 'parallel', height_m: 0.8 }),
+      { samples: 64, light: even(2), aids: true }
+    );
     // mirrored and let through are all that glass does; at its middle it mirrors 4 % (Fresnel)
     expect((glass.aidsOf(100)[4]! + glass.aidsOf(100)[7]!) / 64).toBeCloseTo(glass.pixels[100]![1], 3);
     const middle = [119, 120, 135, 136].map((i) => glass.aidsOf(i)[4]! / 64 / 2).reduce((a, b) => a + b) / 4;
@@ -89,9 +160,20 @@ describe('aids', () => {
     const aided = renderScene(scene, above, { width: 8, height: 8, samples: 16, aids: true });
     expect(aided.pixels).toEqual(plain.pixels);
     // rays that look around pass panes and veils, whose materials must not be taken for the surface's own
-    const veil = quad([-5, 0.5, 5], [5, 0.5, 5], [5, 0.5, -5], [-5, 0.5, -5], { baseColor: [0.9, 0.2, 0.1, 0.5], alphaMode: 'blend', roughness: 0.05, metallic: 1 });
-    const pane = quad([-5, 0.8, 5], [5, 0.8, 5], [5, 0.8, -5], [-5, 0.8, -5], { transmission: 1, roughness: 0, baseColor: [0.3, 0.9, 0.5, 1] });
-    const [bare, told] = [false, true].map((aids) => renderScene(makeScene([floor, veil, pane]), above, { width: 8, height: 8, samples: 16, aids }));
+    const veil = quad([-5, 0.5, 5], [5, 0.5, 5], [5, 0.5, -5], [-5, 0.5, -5], {
+      baseColor: [0.9, 0.2, 0.1, 0.5],
+      alphaMode: 'blend',
+      roughness: 0.05,
+      metallic: 1
+    });
+    const pane = quad([-5, 0.8, 5], [5, 0.8, 5], [5, 0.8, -5], [-5, 0.8, -5], {
+      transmission: 1,
+      roughness: 0,
+      baseColor: [0.3, 0.9, 0.5, 1]
+    });
+    const [bare, told] = [false, true].map((aids) =>
+      renderScene(makeScene([floor, veil, pane]), above, { width: 8, height: 8, samples: 16, aids })
+    );
     expect(told!.pixels).toEqual(bare!.pixels);
   });
 });

@@ -1,6 +1,7 @@
 /**
- * How much of what glows can be aimed at: shadow rays end at solid glass, so a lamp within a globe of it is mostly chosen in vain. Only how often a lamp is
- * chosen hangs on this, never what it brings. Solid glass alone is looked at, not what may stand before it.
+ * How much of what glows can be aimed at: shadow rays end at solid glass, so a lamp within a globe of it is mostly
+ * chosen in vain. Only how often a lamp is chosen hangs on this, never what it brings. Solid glass alone is looked at,
+ * not what may stand before it.
  */
 import { cross, normalize, type Vec3 } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
@@ -20,15 +21,20 @@ interface Glowing {
 }
 
 /** Share of the rays from each glowing material that meet no glass, at least LEAST. By spirals, no random numbers. */
-export function sharesBeforeGlass(scene: Pick<Scene, 'materials' | 'geometry'>, emitters: readonly Glowing[]): Map<number, number> {
+export function sharesBeforeGlass(
+  scene: Pick<Scene, 'materials' | 'geometry'>,
+  emitters: readonly Glowing[]
+): Map<number, number> {
   const shares = new Map<number, number>();
   const glass = glassTriangles(scene);
   if (glass.length === 0 || glass.length / 9 > MOST_GLASS) return shares;
   const byMaterial = new Map<number, Glowing[]>();
-  for (const emitter of emitters) byMaterial.set(emitter.material, [...(byMaterial.get(emitter.material) ?? []), emitter]);
+  for (const emitter of emitters)
+    byMaterial.set(emitter.material, [...(byMaterial.get(emitter.material) ?? []), emitter]);
   for (const [material, own] of byMaterial) {
     let free = 0;
-    for (let i = 0; i < RAYS; i++) if (!meets(glass, ...rayFrom(own[Math.floor(((i + 0.5) / RAYS) * own.length)]!, i))) free++;
+    for (let i = 0; i < RAYS; i++)
+      if (!meets(glass, ...rayFrom(own[Math.floor(((i + 0.5) / RAYS) * own.length)]!, i))) free++;
     shares.set(material, Math.max(LEAST, free / RAYS));
   }
   return shares;
@@ -50,20 +56,33 @@ function glassTriangles({ materials, geometry }: Pick<Scene, 'materials' | 'geom
 
 /** Ray `i` from the middle of a triangle, of a cosine hemisphere about its normal. */
 function rayFrom({ corners: c }: Glowing, i: number): [Vec3, Vec3] {
-  const [a, b]: [Vec3, Vec3] = [[c[3]!, c[4]!, c[5]!], [c[6]!, c[7]!, c[8]!]];
+  const [a, b]: [Vec3, Vec3] = [
+    [c[3]!, c[4]!, c[5]!],
+    [c[6]!, c[7]!, c[8]!]
+  ];
   const z = normalize(cross(a, b));
   const x = normalize(a);
   const y = cross(z, x);
   const r2 = (i * 0.618034) % 1;
   const [r, up, turn] = [Math.sqrt(r2), Math.sqrt(1 - r2), i * GOLDEN_TURN];
   const [u, v] = [r * Math.cos(turn), r * Math.sin(turn)];
-  return [[0, 1, 2].map((k) => c[k]! + (a[k]! + b[k]!) / 3) as unknown as Vec3, [0, 1, 2].map((k) => u * x[k]! + v * y[k]! + up * z[k]!) as unknown as Vec3];
+  return [
+    [0, 1, 2].map((k) => c[k]! + (a[k]! + b[k]!) / 3) as unknown as Vec3,
+    [0, 1, 2].map((k) => u * x[k]! + v * y[k]! + up * z[k]!) as unknown as Vec3
+  ];
 }
 
 /** Whether a ray meets any of the triangles. Source: Moeller and Trumbore 1997. */
 function meets(triangles: Float64Array, origin: Vec3, d: Vec3): boolean {
   for (let o = 0; o < triangles.length; o += 9) {
-    const [e1x, e1y, e1z, e2x, e2y, e2z] = [triangles[o + 3]!, triangles[o + 4]!, triangles[o + 5]!, triangles[o + 6]!, triangles[o + 7]!, triangles[o + 8]!];
+    const [e1x, e1y, e1z, e2x, e2y, e2z] = [
+      triangles[o + 3]!,
+      triangles[o + 4]!,
+      triangles[o + 5]!,
+      triangles[o + 6]!,
+      triangles[o + 7]!,
+      triangles[o + 8]!
+    ];
     const px = d[1] * e2z - d[2] * e2y;
     const py = d[2] * e2x - d[0] * e2z;
     const pz = d[0] * e2y - d[1] * e2x;

@@ -1,4 +1,7 @@
-/** Light that is scattered widely sees the means of the importance grid's even cells: the same light as of the image itself. */
+/**
+ * Light that is scattered widely sees the means of the importance grid's even cells: the same light as of the image
+ * itself.
+ */
 import { describe, expect, it } from 'vitest';
 import { makeScene, matte, type Piece, quad, renderScene, viewFrom } from '../../../tests/support/scenes';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
@@ -17,9 +20,30 @@ for (let y = 0; y < HEIGHT; y++) {
   }
 }
 const grid = buildImportanceGrid(pixels, WIDTH, HEIGHT, 128);
-const lit = (byCells: boolean): SurroundingsLight => ({ even: null, sun: null, image: { pixels, width: WIDTH, height: HEIGHT, scale: 0.5, rotation: 0.7, grid: byCells ? grid : { ...grid, mean: grid.mean.map(() => -1) } } });
-const plate = (material: Piece['material']) => makeScene([quad([-9, 0, 9], [9, 0, 9], [9, 0, -9], [-9, 0, -9], material), quad([-1, 0, -1], [1, 0, -1], [1, 2, -1], [-1, 2, -1], { ...material, twoSided: true })]);
-const seen = (material: Piece['material'], byCells: boolean, samples: number) => renderScene(plate(material), viewFrom([-3, 2.5, 5], [0, 0.5, 0], { focal_length_mm: 30 }), { width: 32, height: 24, samples, light: lit(byCells) });
+const lit = (byCells: boolean): SurroundingsLight => ({
+  even: null,
+  sun: null,
+  image: {
+    pixels,
+    width: WIDTH,
+    height: HEIGHT,
+    scale: 0.5,
+    rotation: 0.7,
+    grid: byCells ? grid : { ...grid, mean: grid.mean.map(() => -1) }
+  }
+});
+const plate = (material: Piece['material']) =>
+  makeScene([
+    quad([-9, 0, 9], [9, 0, 9], [9, 0, -9], [-9, 0, -9], material),
+    quad([-1, 0, -1], [1, 0, -1], [1, 2, -1], [-1, 2, -1], { ...material, twoSided: true })
+  ]);
+const seen = (material: Piece['material'], byCells: boolean, samples: number) =>
+  renderScene(plate(material), viewFrom([-3, 2.5, 5], [0, 0.5, 0], { focal_length_mm: 30 }), {
+    width: 32,
+    height: 24,
+    samples,
+    light: lit(byCells)
+  });
 
 describe('even cells of the surroundings', () => {
   it('are most of a sky, but not its horizon nor what stands out', () => {
@@ -27,7 +51,11 @@ describe('even cells of the surroundings', () => {
     expect(missing).toBeGreaterThanOrEqual(2 * 128 + 1);
     expect(missing).toBeLessThan(3 * 128);
   });
-  const materials: [string, Piece['material']][] = [['matte', matte(0.6)], ['half gloss', { baseColor: [0.4, 0.4, 0.4, 1], roughness: 0.5 }], ['rough metal', { metallic: 1, roughness: 0.7, baseColor: [0.8, 0.8, 0.8, 1] }]];
+  const materials: [string, Piece['material']][] = [
+    ['matte', matte(0.6)],
+    ['half gloss', { baseColor: [0.4, 0.4, 0.4, 1], roughness: 0.5 }],
+    ['rough metal', { metallic: 1, roughness: 0.7, baseColor: [0.8, 0.8, 0.8, 1] }]
+  ];
   it.each(materials)('light what is %s as the image does, to 0.1 %%', (_name, material) => {
     const [cells, image] = [seen(material, true, 1024), seen(material, false, 1024)];
     for (const k of [0, 1, 2] as const) expect(cells.mean[k] / image.mean[k]).toBeCloseTo(1, 3);

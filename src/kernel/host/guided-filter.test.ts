@@ -44,7 +44,8 @@ describe('the kernel’s guided filter', () => {
     const [width, height] = [16, 16];
     const plane = width * height;
     const input = new Float32Array(10 * plane).fill(0.5);
-    // the first mean of a row, in double precision, begins with the bits of a single NaN: 1 and nine bits at 2^-22 to 2^-30
+    // the first mean of a row, in double precision, begins with the bits of a single NaN: 1 and nine bits at 2^-22 to
+    // 2^-30
     input.fill(0, 9 * plane);
     input.set([1, 511 * 2 ** -30], 9 * plane);
     input.fill(1, 3 * plane, 6 * plane);

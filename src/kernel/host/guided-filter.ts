@@ -1,10 +1,25 @@
 /** Our own denoising filter with its steps done by the kernel, in a memory of its own. */
 import type { Filter } from '../../core/finishing/denoise/filter';
-import { BLIND_SPECK, createGuidedFilter, ERRORS, GUIDES, type GuidedSteps, LEAST_REFLECTANCE, LIGHT, LONE, LONE_EASE, NORMAL_SCALE, REFLECTANCE_SCALE, type Slot, SPECK } from '../../core/finishing/denoise/guided';
+import {
+  BLIND_SPECK,
+  createGuidedFilter,
+  ERRORS,
+  GUIDES,
+  type GuidedSteps,
+  LEAST_REFLECTANCE,
+  LIGHT,
+  LONE,
+  LONE_EASE,
+  NORMAL_SCALE,
+  REFLECTANCE_SCALE,
+  type Slot,
+  SPECK
+} from '../../core/finishing/denoise/guided';
 import { createMemory, instantiate, type KernelExports, PACK_AT } from './kernel';
 
 /** `between`: awaited before every level; a run ends with what it throws. */
-export const guidedFilter = (module: WebAssembly.Module, between?: () => Promise<void>): Filter => createGuidedFilter(new KernelSteps(module), between);
+export const guidedFilter = (module: WebAssembly.Module, between?: () => Promise<void>): Filter =>
+  createGuidedFilter(new KernelSteps(module), between);
 
 const SLOTS = 3;
 // of a call: V8 goes over to its better code only between calls
@@ -31,15 +46,30 @@ class KernelSteps implements GuidedSteps {
     }
     const kernel = this.kernel!;
     const light = this.slot(0);
-    const put = (at: number, from: number, to: number) => new Float32Array(this.memory!.buffer).set(planes.subarray(from * plane, to * plane), at / 4);
+    const put = (at: number, from: number, to: number) =>
+      new Float32Array(this.memory!.buffer).set(planes.subarray(from * plane, to * plane), at / 4);
     put(light, 0, COLOUR);
     put(guides, COLOUR, COLOUR + GUIDES);
     const errors = light + COLOUR * plane * 4;
     put(errors, COLOUR + GUIDES, COLOUR + GUIDES + 1);
-    this.byRows((from, to) => kernel.divideLight(light, guides, plane * 4, from * width * 4, to * width * 4, blind, LEAST_REFLECTANCE, REFLECTANCE_SCALE, NORMAL_SCALE));
+    this.byRows((from, to) =>
+      kernel.divideLight(
+        light,
+        guides,
+        plane * 4,
+        from * width * 4,
+        to * width * 4,
+        blind,
+        LEAST_REFLECTANCE,
+        REFLECTANCE_SCALE,
+        NORMAL_SCALE
+      )
+    );
     const luminances = guides + GUIDES * plane * 4;
     kernel.compareBy(light, guides, plane);
-    this.byRows((from, to) => kernel.despeckleRows(light, luminances, width, height, from, to, blind ? BLIND_SPECK : SPECK));
+    this.byRows((from, to) =>
+      kernel.despeckleRows(light, luminances, width, height, from, to, blind ? BLIND_SPECK : SPECK)
+    );
     if (blind) kernel.compareBy(light, guides, plane);
     // the other slots are free until the first level
     const means = this.slot(1);
@@ -59,7 +89,23 @@ class KernelSteps implements GuidedSteps {
     const by = known === null ? 0 : this.slot(known);
     const guides = this.slot(SLOTS);
     this.kernel!.compareBy(by, guides, width * height);
-    this.byRows((top, bottom) => this.kernel!.smoothRows(this.slot(from), by, guides, this.slot(to), width, height, top, bottom, step, radius, ERRORS, LONE, LONE_EASE));
+    this.byRows((top, bottom) =>
+      this.kernel!.smoothRows(
+        this.slot(from),
+        by,
+        guides,
+        this.slot(to),
+        width,
+        height,
+        top,
+        bottom,
+        step,
+        radius,
+        ERRORS,
+        LONE,
+        LONE_EASE
+      )
+    );
   }
 
   finish(slot: Slot): Float32Array {

@@ -1,6 +1,6 @@
 /**
- * Whether a camera stands in a room lit through panes: of rays spread evenly around it almost none leaves the model freely, and
- * some meet a clear sheet. A spiral of directions, no random numbers, so the answer is the same everywhere.
+ * Whether a camera stands in a room lit through panes: of rays spread evenly around it almost none leaves the model
+ * freely, and some meet a clear sheet. A spiral of directions, no random numbers, so the answer is the same everywhere.
  */
 import type { Vec3 } from '../../core/math/vec3';
 import { leadsThrough, type OpenFrame } from '../../core/scene/opening';
@@ -25,14 +25,21 @@ export function openIndoors(scene: PackedScene, module: WebAssembly.Module): Ind
   };
 }
 
-function standsIndoors({ kernel, memory, at }: ReturnType<typeof openScene>, eye: Vec3, openings: readonly OpenFrame[]): boolean {
+function standsIndoors(
+  { kernel, memory, at }: ReturnType<typeof openScene>,
+  eye: Vec3,
+  openings: readonly OpenFrame[]
+): boolean {
   const f32 = new Float32Array(memory.buffer);
   const i32 = new Int32Array(memory.buffer);
   for (let i = 0; i < RAYS; i++) {
     const y = 1 - (2 * (i + 0.5)) / RAYS;
     const r = Math.sqrt(1 - y * y);
     const turn = i * Math.PI * (1 + Math.sqrt(5));
-    f32.set([eye[0], eye[1], eye[2], 0, r * Math.cos(turn), y, r * Math.sin(turn), Number.POSITIVE_INFINITY], (at >> 2) + i * 8);
+    f32.set(
+      [eye[0], eye[1], eye[2], 0, r * Math.cos(turn), y, r * Math.sin(turn), Number.POSITIVE_INFINITY],
+      (at >> 2) + i * 8
+    );
   }
   const out = at + RAYS * 32;
   kernel.intersectMany(at, RAYS, out);

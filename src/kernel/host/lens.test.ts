@@ -10,11 +10,21 @@ const FOCUS_M = 1;
 /** Side of the glowing square where the focus is, as seen from the lens, m. */
 const DOT_M = 0.005;
 
-/** The picture of a small square at a distance: where its middle is, its second moment about that and its light in rings, all in px. */
+/**
+ * The picture of a small square at a distance: where its middle is, its second moment about that and its light in
+ * rings, all in px.
+ */
 function pictureAt(distance: number) {
   const h = (DOT_M * distance) / FOCUS_M / 2;
-  const scene = makeScene([quad([-h, -h, -distance], [h, -h, -distance], [h, h, -distance], [-h, h, -distance], glowing(1))]);
-  const view = viewFrom([0, 0, 0], [0, 0, -1], { focal_length_mm: FOCAL_MM, sensor_height_mm: SENSOR_MM, f_number: F_NUMBER, focus_m: FOCUS_M });
+  const scene = makeScene([
+    quad([-h, -h, -distance], [h, -h, -distance], [h, h, -distance], [-h, h, -distance], glowing(1))
+  ]);
+  const view = viewFrom([0, 0, 0], [0, 0, -1], {
+    focal_length_mm: FOCAL_MM,
+    sensor_height_mm: SENSOR_MM,
+    f_number: F_NUMBER,
+    focus_m: FOCUS_M
+  });
   const { pixels } = renderScene(scene, view, { width: PX, height: PX, samples: 512, bounces: 0, light: dark });
   const at = (i: number) => [(i % PX) + 0.5, Math.floor(i / PX) + 0.5] as const;
   const total = pixels.reduce((sum, p) => sum + p[0], 0);
@@ -33,7 +43,8 @@ describe('thin lens: the image of a point that is out of focus is an even disc (
   const pxPerMetreInFocus = PX / ((SENSOR_MM / FOCAL_MM) * FOCUS_M);
   for (const distance of [0.7, 1.5, 2])
     it(`at ${distance} m with the focus at ${FOCUS_M} m`, () => {
-      // on the sensor A f |s - s0| / (s (s0 - f)); a picture has the scale of its focal length, a camera that of the lens drawn out to f s0 / (s0 - f): so taken back to what stands in focus
+      // on the sensor A f |s - s0| / (s (s0 - f)); a picture has the scale of its focal length, a camera that of the
+      // lens drawn out to f s0 / (s0 - f): so taken back to what stands in focus
       const focal = FOCAL_MM / 1000;
       const inFocus = (circleOfConfusion(aperture, focal, FOCUS_M, distance) * (FOCUS_M - focal)) / focal;
       const wanted = inFocus * pxPerMetreInFocus;

@@ -1,7 +1,8 @@
 /**
- * A binary tree over the lamps of a scene, in which the kernel finds those that matter at a place: each node knows where its
- * lamps lie, how strong they are together and into which cone they shine. Split by the surface area orientation heuristic.
- * Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting, sections 4.1 to 4.4.
+ * A binary tree over the lamps of a scene, in which the kernel finds those that matter at a place: each node knows
+ * where its lamps lie, how strong they are together and into which cone they shine. Split by the surface area
+ * orientation heuristic. Source: Conty and Kulla 2018, Importance Sampling of Many Lights with Adaptive Tree Splitting,
+ * sections 4.1 to 4.4.
  */
 import type { Vec3 } from '../../core/math/vec3';
 
@@ -27,7 +28,7 @@ export interface TreeNode extends TreeLight {
 
 /** Four children at a time, as the kernel weighs them. */
 export interface WideNode {
-  children: { bound: TreeLight; /** -1 for an inner child */ light: number; node: number }[];
+  children: { bound: TreeLight /** -1 for an inner child */; light: number; node: number }[];
   /** Four times the parent plus the place there; -1 for the root. */
   place: number;
 }
@@ -36,7 +37,8 @@ const BUCKETS = 12;
 // Beyond this depth halves are taken, so that degenerate scenes end.
 const DEEPEST_HEURISTIC = 24;
 
-// A set of lamps as numbers in a row, joined in place: with objects and vectors of their own the tree took fifteen times as long.
+// A set of lamps as numbers in a row, joined in place: with objects and vectors of their own the tree took fifteen
+// times as long.
 //   minimum xyz, maximum xyz, axis xyz, strength (0: nothing yet), spread, beyond
 const BOUND = 12;
 const AXIS = 6;
@@ -72,7 +74,8 @@ export function buildLightTree(lights: readonly TreeLight[], first = 0): TreeNod
     return at;
   };
 
-  const doubledMiddle = (light: number, axis: number) => bounds[light * BOUND + axis]! + bounds[light * BOUND + 3 + axis]!;
+  const doubledMiddle = (light: number, axis: number) =>
+    bounds[light * BOUND + axis]! + bounds[light * BOUND + 3 + axis]!;
 
   /** Reorders the range, whose bound lies in `whole`, and gives where its second half begins. */
   const split = (from: number, to: number): number => {
@@ -93,7 +96,8 @@ export function buildLightTree(lights: readonly TreeLight[], first = 0): TreeNod
       if (!(high > low)) continue;
       const scaleOf = BUCKETS / (high - low);
       buckets.fill(0);
-      for (let i = from; i < to; i++) join(buckets, bucketOf(doubledMiddle(order[i]!, axis), low, scaleOf) * BOUND, bounds, order[i]! * BOUND);
+      for (let i = from; i < to; i++)
+        join(buckets, bucketOf(doubledMiddle(order[i]!, axis), low, scaleOf) * BOUND, bounds, order[i]! * BOUND);
       after.fill(0);
       for (let b = BUCKETS - 1; b > 0; b--) {
         if (b + 1 < BUCKETS) join(after, b * BOUND, after, (b + 1) * BOUND);
@@ -125,16 +129,31 @@ export function buildLightTree(lights: readonly TreeLight[], first = 0): TreeNod
   return nodes;
 }
 
-const bucketOf = (value: number, low: number, scaleOf: number) => Math.min(BUCKETS - 1, Math.floor((value - low) * scaleOf));
+const bucketOf = (value: number, low: number, scaleOf: number) =>
+  Math.min(BUCKETS - 1, Math.floor((value - low) * scaleOf));
 
 /** One root over two trees, which may be empty. */
 export function joinLightTrees(left: readonly TreeNode[], right: readonly TreeNode[]): readonly TreeNode[] {
   if (left.length === 0) return right;
   if (right.length === 0) return left;
   const whole = new Float64Array(2 * BOUND);
-  for (const [i, { min, max, axis, strength, spread, beyond }] of [left[0]!, right[0]!].entries()) whole.set([...min, ...max, ...axis, strength, spread, beyond], i * BOUND);
+  for (const [i, { min, max, axis, strength, spread, beyond }] of [left[0]!, right[0]!].entries())
+    whole.set([...min, ...max, ...axis, strength, spread, beyond], i * BOUND);
   join(whole, 0, whole, BOUND);
-  const moved = (nodes: readonly TreeNode[], by: number) => nodes.map(({ min, max, axis, strength, spread, beyond, parent, right: r, light }): TreeNode => ({ min, max, axis, strength, spread, beyond, parent: parent < 0 ? 0 : parent + by, right: r < 0 ? -1 : r + by, light }));
+  const moved = (nodes: readonly TreeNode[], by: number) =>
+    nodes.map(
+      ({ min, max, axis, strength, spread, beyond, parent, right: r, light }): TreeNode => ({
+        min,
+        max,
+        axis,
+        strength,
+        spread,
+        beyond,
+        parent: parent < 0 ? 0 : parent + by,
+        right: r < 0 ? -1 : r + by,
+        light
+      })
+    );
   const root = { ...nodeOf(whole, -1, -1), right: 1 + left.length };
   return [root, ...moved(left, 1), ...moved(right, 1 + left.length)];
 }
@@ -170,13 +189,26 @@ function measure(l: Float64Array, o: number): number {
   const z = l[o + 5]! - l[o + 2]!;
   const spread = l[o + SPREAD]!;
   const end = Math.min(spread + l[o + BEYOND]!, Math.PI);
-  const cone = 2 * Math.PI * (1 - Math.cos(spread)) + (Math.PI / 2) * (2 * end * Math.sin(spread) - Math.cos(spread - 2 * end) - 2 * spread * Math.sin(spread) + Math.cos(spread));
+  const cone =
+    2 * Math.PI * (1 - Math.cos(spread)) +
+    (Math.PI / 2) *
+      (2 * end * Math.sin(spread) - Math.cos(spread - 2 * end) - 2 * spread * Math.sin(spread) + Math.cos(spread));
   // a row of points has no surface, but a length
   return l[o + STRENGTH]! * cone * (x * y + y * z + z * x + 1e-3 * (x + y + z) ** 2 + 1e-12);
 }
 
 function nodeOf(l: Float64Array, parent: number, light: number): TreeNode {
-  return { min: [l[0]!, l[1]!, l[2]!], max: [l[3]!, l[4]!, l[5]!], axis: [l[AXIS]!, l[AXIS + 1]!, l[AXIS + 2]!], strength: l[STRENGTH]!, spread: l[SPREAD]!, beyond: l[BEYOND]!, parent, right: -1, light };
+  return {
+    min: [l[0]!, l[1]!, l[2]!],
+    max: [l[3]!, l[4]!, l[5]!],
+    axis: [l[AXIS]!, l[AXIS + 1]!, l[AXIS + 2]!],
+    strength: l[STRENGTH]!,
+    spread: l[SPREAD]!,
+    beyond: l[BEYOND]!,
+    parent,
+    right: -1,
+    light
+  };
 }
 
 /** Takes the set at `from` into the one at `to`. */

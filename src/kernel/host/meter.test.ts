@@ -10,7 +10,9 @@ async function grey(width: number, height: number, luminance: number, samples: n
   const random = createRandom(5);
   for (const tile of tilesOf(width, height)) {
     const data = new Float32Array(tile.width * tile.height * CHANNELS);
-    for (let i = 0; i < tile.width * tile.height; i++) for (let s = 0; s < samples; s++) if (random() < 1 / 8) for (let c = 0; c < 3; c++) data[i * CHANNELS + (s & 1) * 3 + c]! += luminance * 8;
+    for (let i = 0; i < tile.width * tile.height; i++)
+      for (let s = 0; s < samples; s++)
+        if (random() < 1 / 8) for (let c = 0; c < 3; c++) data[i * CHANNELS + (s & 1) * 3 + c]! += luminance * 8;
     await film.write(tile.index, data, { samples, done: true, squaredGrain: 0 });
   }
   return film;

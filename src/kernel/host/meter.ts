@@ -1,6 +1,6 @@
 /**
- * Meters the exposure of a frame by a small quick picture of it; deterministic, so the same brief meters the same anywhere. The rule is
- * core/brief/exposure.ts.
+ * Meters the exposure of a frame by a small quick picture of it; deterministic, so the same brief meters the same
+ * anywhere. The rule is core/brief/exposure.ts.
  */
 import { meter } from '../../core/brief/exposure';
 import { luminanceAt } from '../../core/color/spaces';
@@ -17,17 +17,42 @@ const MOST_BOUNCES = 6;
 /** The same frame, small and without what a meter has no use for. */
 export function meterSettings(settings: RenderSettings): RenderSettings {
   const share = LONG_SIDE_PX / Math.max(settings.width, settings.height);
-  return { ...settings, width: Math.max(1, Math.round(settings.width * share)), height: Math.max(1, Math.round(settings.height * share)), bounces: Math.min(settings.bounces, MOST_BOUNCES), firefly: 0, layers: 0, aids: null };
+  return {
+    ...settings,
+    width: Math.max(1, Math.round(settings.width * share)),
+    height: Math.max(1, Math.round(settings.height * share)),
+    bounces: Math.min(settings.bounces, MOST_BOUNCES),
+    firefly: 0,
+    layers: 0,
+    aids: null
+  };
 }
 
-/** EV100 of the frame that `pool` was laid out for with meterSettings; null when `shouldStop` said so, which is asked every `unit` samples of a tile. */
-export async function measureExposure(pool: TilePool, { width, height }: Pick<RenderSettings, 'width' | 'height'>, shouldStop?: () => boolean, unit?: number): Promise<number | null> {
+/**
+ * EV100 of the frame that `pool` was laid out for with meterSettings; null when `shouldStop` said so, which is asked
+ * every `unit` samples of a tile.
+ */
+export async function measureExposure(
+  pool: TilePool,
+  { width, height }: Pick<RenderSettings, 'width' | 'height'>,
+  shouldStop?: () => boolean,
+  unit?: number
+): Promise<number | null> {
   const film = new MemoryFilm();
-  const end = await renderFilm(pool, film, tilesOf(width, height), { samples: SAMPLES, grain: null, seconds: null, white: 1, unit }, { shouldStop });
+  const end = await renderFilm(
+    pool,
+    film,
+    tilesOf(width, height),
+    { samples: SAMPLES, grain: null, seconds: null, white: 1, unit },
+    { shouldStop }
+  );
   return end.by === 'stop' ? null : meterFilm(film, width, height);
 }
 
-/** EV100 by the light of a film. `block`: px a side over which it is averaged first, so that a film of few samples reads as one of many. */
+/**
+ * EV100 by the light of a film. `block`: px a side over which it is averaged first, so that a film of few samples reads
+ * as one of many.
+ */
 export async function meterFilm(film: FilmSource, width: number, height: number, block = 1): Promise<number> {
   const columns = Math.ceil(width / block);
   const sums = new Float64Array(columns * Math.ceil(height / block));
@@ -37,7 +62,9 @@ export async function meterFilm(film: FilmSource, width: number, height: number,
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
     for (let i = 0; i < tile.width * tile.height; i++) {
       const p = i * CHANNELS;
-      const at = Math.floor((tile.y + Math.floor(i / tile.width)) / block) * columns + Math.floor((tile.x + (i % tile.width)) / block);
+      const at =
+        Math.floor((tile.y + Math.floor(i / tile.width)) / block) * columns +
+        Math.floor((tile.x + (i % tile.width)) / block);
       sums[at] = sums[at]! + (luminanceAt(data, p) + luminanceAt(data, p + 3)) / samples;
       counts[at] = counts[at]! + 1;
     }
@@ -46,4 +73,5 @@ export async function meterFilm(film: FilmSource, width: number, height: number,
 }
 
 /** Blocks that make a look at a frame as coarse as the meter's own. */
-export const meterBlock = (width: number, height: number): number => Math.max(1, Math.round(Math.max(width, height) / LONG_SIDE_PX));
+export const meterBlock = (width: number, height: number): number =>
+  Math.max(1, Math.round(Math.max(width, height) / LONG_SIDE_PX));

@@ -29,7 +29,15 @@ export function buildMipLevels(texture: SceneTexture): { width: number; height: 
         for (let k = 0; k < 4; k++) {
           pixels[out + k] =
             texture.encoded && k < 3
-              ? ENCODE[Math.round((DECODE[source[a + k]!]! + DECODE[source[b + k]!]! + DECODE[source[c + k]!]! + DECODE[source[d + k]!]!) * 1024)]!
+              ? ENCODE[
+                  Math.round(
+                    (DECODE[source[a + k]!]! +
+                      DECODE[source[b + k]!]! +
+                      DECODE[source[c + k]!]! +
+                      DECODE[source[d + k]!]!) *
+                      1024
+                  )
+                ]!
               : (source[a + k]! + source[b + k]! + source[c + k]! + source[d + k]! + 2) >> 2;
         }
       }

@@ -7,7 +7,10 @@ import { SUN_LIMB } from '../../core/lights/sun/limb';
 const floor = makeScene([quad([-50, 0, 50], [50, 0, 50], [50, 0, -50], [-50, 0, -50], matte(1))]);
 // a degree and a half across, so that a small picture resolves it
 const cap = 1 - Math.cos((0.75 * Math.PI) / 180);
-const disc = (more: Partial<Disc>): SurroundingsLight => ({ ...dark, sun: { direction: [0, 1, 0], radiance: [3000, 2000, 1000], oneMinusCos: cap, ...more } });
+const disc = (more: Partial<Disc>): SurroundingsLight => ({
+  ...dark,
+  sun: { direction: [0, 1, 0], radiance: [3000, 2000, 1000], oneMinusCos: cap, ...more }
+});
 const atDisc = viewFrom([0, 1, 0], [0, 2, 0], { focal_length_mm: 500 });
 const moon = (degreesOf: number) => ({ phase: (degreesOf * Math.PI) / 180, side: [1, 0, 0] as const });
 
@@ -22,7 +25,12 @@ describe('the disc of sun or moon', () => {
     }
   });
   it('of the sun is darker and redder at its edge', () => {
-    const { pixels } = renderScene(floor, atDisc, { width: 48, height: 48, samples: 16, light: disc({ limb: SUN_LIMB }) });
+    const { pixels } = renderScene(floor, atDisc, {
+      width: 48,
+      height: 48,
+      samples: 16,
+      light: disc({ limb: SUN_LIMB })
+    });
     const lit = pixels.filter((p) => p[1] > 0);
     const middle = pixels[24 * 48 + 24]!;
     const edge = lit.reduce((a, b) => (b[1] < a[1] && b[1] > 0.35 * middle[1] ? b : a), middle);
@@ -44,9 +52,22 @@ describe('the disc of sun or moon', () => {
 });
 
 describe('stars', () => {
-  const field = (more: Partial<Stars> = {}): SurroundingsLight => ({ ...dark, stars: { gain: 1, axes: [[1, 0, 0], [0, 0, -1], [0, 1, 0]], clear: null, ...more } });
+  const field = (more: Partial<Stars> = {}): SurroundingsLight => ({
+    ...dark,
+    stars: {
+      gain: 1,
+      axes: [
+        [1, 0, 0],
+        [0, 0, -1],
+        [0, 1, 0]
+      ],
+      clear: null,
+      ...more
+    }
+  });
   const up = viewFrom([0, 1, 0], [0.4, 2, 0.3], { focal_length_mm: 50 });
-  const total = (size: number, light: SurroundingsLight, samples = 64) => luminance(renderScene(floor, up, { width: size, height: size, samples, light }).mean);
+  const total = (size: number, light: SurroundingsLight, samples = 64) =>
+    luminance(renderScene(floor, up, { width: size, height: size, samples, light }).mean);
   it('send the same light whatever the picture’s fineness', () => {
     const [coarse, fine] = [total(16, field(), 4096), total(64, field(), 512)];
     expect(coarse).toBeGreaterThan(0);
@@ -61,7 +82,9 @@ describe('stars', () => {
     expect(bright[64 * 62]).toBe(0);
   });
   it('light nothing by themselves, and are scaled as they are set', () => {
-    expect(luminance(renderScene(floor, viewFrom([0, 5, 0], [0, 0, 0]), { samples: 16, light: field({ gain: 1e6 }) }).mean)).toBe(0);
+    expect(
+      luminance(renderScene(floor, viewFrom([0, 5, 0], [0, 0, 0]), { samples: 16, light: field({ gain: 1e6 }) }).mean)
+    ).toBe(0);
     expect(total(48, field({ gain: 8 }), 16) / total(48, field(), 16)).toBeCloseTo(8, 3);
   });
 });

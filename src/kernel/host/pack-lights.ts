@@ -1,4 +1,7 @@
-/** Writes the lights of a scene as the kernel reads them: glowing triangles first, in the order of their triangles, then the lamps. */
+/**
+ * Writes the lights of a scene as the kernel reads them: glowing triangles first, in the order of their triangles, then
+ * the lamps.
+ */
 import { luminance } from '../../core/color/spaces';
 import { type Affine, affine } from '../../core/math/affine';
 import { add, cross, normalize, scale, subtract, type Vec3 } from '../../core/math/vec3';
@@ -20,7 +23,8 @@ export const SHAPE_KINDS = { rectangle: L.PLACED_RECTANGLE, disc: L.PLACED_DISC,
 
 /** The map from a shape's own coordinates (assembly/shapes.ts) to the world. */
 export function shapeMatrix(shape: LampShape): Affine {
-  if (shape.kind === 'sphere') return affine([shape.radius, 0, 0], [0, shape.radius, 0], [0, 0, shape.radius], shape.position);
+  if (shape.kind === 'sphere')
+    return affine([shape.radius, 0, 0], [0, shape.radius, 0], [0, 0, shape.radius], shape.position);
   const front = normalize(shape.direction);
   const aside: Vec3 = Math.abs(front[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0];
   const right = normalize(cross(shape.kind === 'rectangle' ? shape.up : aside, front));
@@ -29,7 +33,8 @@ export function shapeMatrix(shape: LampShape): Affine {
   return affine(scale(right, w), scale(up, h), front, shape.position);
 }
 
-const shapeArea = (shape: LampShape) => (shape.kind === 'rectangle' ? shape.width * shape.height : Math.PI * shape.radius ** 2);
+const shapeArea = (shape: LampShape) =>
+  shape.kind === 'rectangle' ? shape.width * shape.height : Math.PI * shape.radius ** 2;
 
 export interface Emitter {
   triangle: number;
@@ -51,8 +56,22 @@ export function collectEmitters(scene: Pick<Scene, 'materials' | 'textures'> & {
     const material = triangleMaterials[t]!;
     if (!(glow[material]! > 0)) continue;
     const corners = cornersOf(scene.geometry, t);
-    const area = 0.5 * Math.hypot(corners[4]! * corners[8]! - corners[5]! * corners[7]!, corners[5]! * corners[6]! - corners[3]! * corners[8]!, corners[3]! * corners[7]! - corners[4]! * corners[6]!);
-    if (area > 1e-14) out.push({ triangle: t, material, corners, area, strength: glow[material]! * area, twoSided: scene.materials[material]!.twoSided });
+    const area =
+      0.5 *
+      Math.hypot(
+        corners[4]! * corners[8]! - corners[5]! * corners[7]!,
+        corners[5]! * corners[6]! - corners[3]! * corners[8]!,
+        corners[3]! * corners[7]! - corners[4]! * corners[6]!
+      );
+    if (area > 1e-14)
+      out.push({
+        triangle: t,
+        material,
+        corners,
+        area,
+        strength: glow[material]! * area,
+        twoSided: scene.materials[material]!.twoSided
+      });
   }
   return out;
 }
@@ -76,11 +95,18 @@ export interface Glow {
 
 const glows = new WeakMap<SceneGeometry, Map<string, Glow>>();
 
-/** What glows of a model, and its tree: kept, because studios and lamps change more often than it does. `ownMaterials`: how many of the materials are its own. */
+/**
+ * What glows of a model, and its tree: kept, because studios and lamps change more often than it does. `ownMaterials`:
+ * how many of the materials are its own.
+ */
 export function glowOf(scene: Pick<Scene, 'materials' | 'textures' | 'geometry'>, ownMaterials: number): Glow {
   const kept = glows.get(scene.geometry) ?? new Map<string, Glow>();
   glows.set(scene.geometry, kept);
-  const key = JSON.stringify(scene.materials.slice(0, ownMaterials).map((m) => [m.emissive, m.emissiveTexture?.texture, m.twoSided, m.solid && m.transmission]));
+  const key = JSON.stringify(
+    scene.materials
+      .slice(0, ownMaterials)
+      .map((m) => [m.emissive, m.emissiveTexture?.texture, m.twoSided, m.solid && m.transmission])
+  );
   const found = kept.get(key);
   if (found) return found;
   const emitters = collectEmitters(scene);
@@ -99,7 +125,15 @@ export function lightTreeOf(glow: Glow, added: readonly Emitter[], lamps: readon
 }
 
 /** `emitters`, then `lamps`: in the order of the tree's numbers. */
-export function writeLights(views: Views, at: LightAddresses, scene: Scene, emitters: readonly Emitter[], lamps: readonly Lamp[], tree: readonly WideNode[], groups: LightGroups): void {
+export function writeLights(
+  views: Views,
+  at: LightAddresses,
+  scene: Scene,
+  emitters: readonly Emitter[],
+  lamps: readonly Lamp[],
+  tree: readonly WideNode[],
+  groups: LightGroups
+): void {
   const { f32, u32 } = views;
   emitters.forEach((emitter, i) => {
     const o = (at.lights + i * L.LIGHT_BYTES) >> 2;
@@ -120,12 +154,14 @@ export function writeLights(views: Views, at: LightAddresses, scene: Scene, emit
     f32.set(web.candela, (address + L.WEB_CANDELA) >> 2);
   });
   writeTree(views, at, emitters.length + lamps.length, tree);
-  scene.lights.filter((l) => l.kind === 'directional').forEach((light, i) => {
-    const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
-    f32.set(scale(light.direction, -1), o);
-    f32.set(light.illuminance, o + 3);
-    u32[o + L.D_GROUP / 4] = groups.ofLight[scene.lights.indexOf(light)]!;
-  });
+  scene.lights
+    .filter((l) => l.kind === 'directional')
+    .forEach((light, i) => {
+      const o = (at.directional + i * L.DIRECTIONAL_BYTES) >> 2;
+      f32.set(scale(light.direction, -1), o);
+      f32.set(light.illuminance, o + 3);
+      u32[o + L.D_GROUP / 4] = groups.ofLight[scene.lights.indexOf(light)]!;
+    });
 }
 
 function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresses): void {
@@ -149,7 +185,12 @@ function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresse
       u32[o] = L.LIGHT_WEB;
       f32.set(lamp.tint, o + L.L_INTENSITY / 4);
       f32.set(axis, o + L.L_AXIS / 4);
-      f32.set(normalize(subtract(lamp.plane, scale(axis, lamp.plane[0] * axis[0] + lamp.plane[1] * axis[1] + lamp.plane[2] * axis[2]))), o + L.L_PLANE / 4);
+      f32.set(
+        normalize(
+          subtract(lamp.plane, scale(axis, lamp.plane[0] * axis[0] + lamp.plane[1] * axis[1] + lamp.plane[2] * axis[2]))
+        ),
+        o + L.L_PLANE / 4
+      );
       u32[o + L.L_WEB / 4] = at.webs.get(lamp.web)!;
       return;
     }
@@ -206,8 +247,16 @@ function treeLightOf({ corners: t, strength, twoSided }: Emitter): TreeLight {
   const a: Vec3 = [t[3]!, t[4]!, t[5]!];
   const b: Vec3 = [t[6]!, t[7]!, t[8]!];
   const points = [corner, add(corner, a), add(corner, b)];
-  const extreme = (pick: (...v: number[]) => number): Vec3 => [0, 1, 2].map((k) => pick(...points.map((c) => c[k]!))) as unknown as Vec3;
-  return { min: extreme(Math.min), max: extreme(Math.max), strength, axis: normalize(cross(a, b)), spread: twoSided ? Math.PI : 0, beyond: Math.PI / 2 };
+  const extreme = (pick: (...v: number[]) => number): Vec3 =>
+    [0, 1, 2].map((k) => pick(...points.map((c) => c[k]!))) as unknown as Vec3;
+  return {
+    min: extreme(Math.min),
+    max: extreme(Math.max),
+    strength,
+    axis: normalize(cross(a, b)),
+    spread: twoSided ? Math.PI : 0,
+    beyond: Math.PI / 2
+  };
 }
 
 const EVERYWHERE = { axis: [0, 1, 0] as Vec3, spread: Math.PI, beyond: 0 };
@@ -218,15 +267,29 @@ function treeLightOfLamp(lamp: Lamp): TreeLight {
     case 'point':
       return { ...point, ...EVERYWHERE, strength: luminance(lamp.intensity) };
     case 'spot':
-      return { ...point, axis: lamp.direction, spread: 0, beyond: lamp.outerAngle, strength: luminance(lamp.intensity) };
+      return {
+        ...point,
+        axis: lamp.direction,
+        spread: 0,
+        beyond: lamp.outerAngle,
+        strength: luminance(lamp.intensity)
+      };
     case 'web':
-      return { ...point, ...EVERYWHERE, strength: luminance(lamp.tint) * lamp.web.candela.reduce((a, b) => Math.max(a, b), 0) };
+      return {
+        ...point,
+        ...EVERYWHERE,
+        strength: luminance(lamp.tint) * lamp.web.candela.reduce((a, b) => Math.max(a, b), 0)
+      };
     default: {
       const m = shapeMatrix(lamp);
       const strength = luminance(lamp.radiance) * shapeArea(lamp);
-      const reach = [0, 1, 2].map((k) => (lamp.kind === 'sphere' ? lamp.radius : Math.abs(m[k]!) + Math.abs(m[3 + k]!))) as unknown as Vec3;
+      const reach = [0, 1, 2].map((k) =>
+        lamp.kind === 'sphere' ? lamp.radius : Math.abs(m[k]!) + Math.abs(m[3 + k]!)
+      ) as unknown as Vec3;
       const box = { min: subtract(lamp.position, reach), max: add(lamp.position, reach) };
-      return lamp.kind === 'sphere' ? { ...box, ...EVERYWHERE, strength } : { ...box, axis: [m[6], m[7], m[8]], spread: 0, beyond: Math.PI / 2, strength };
+      return lamp.kind === 'sphere'
+        ? { ...box, ...EVERYWHERE, strength }
+        : { ...box, axis: [m[6], m[7], m[8]], spread: 0, beyond: Math.PI / 2, strength };
     }
   }
 }

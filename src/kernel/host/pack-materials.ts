@@ -8,10 +8,17 @@ import type { Views } from './views';
 const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR } as const;
 
 /**
- * `groups`: the light group of each; `glassTables`: the address of the albedo table of each index of refraction; `solids`:
- * where the solid textures stand, room for one a material.
+ * `groups`: the light group of each; `glassTables`: the address of the albedo table of each index of refraction;
+ * `solids`: where the solid textures stand, room for one a material.
  */
-export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: readonly SceneMaterial[], groups: readonly number[], glassTables: ReadonlyMap<number, number>, solids: number): void {
+export function writeMaterials(
+  { f32, u32, i32 }: Views,
+  at: number,
+  materials: readonly SceneMaterial[],
+  groups: readonly number[],
+  glassTables: ReadonlyMap<number, number>,
+  solids: number
+): void {
   materials.forEach((material, m) => {
     const o = (at + m * L.MATERIAL_BYTES) >> 2;
     f32.set(material.baseColor, o + L.M_BASE / 4);
@@ -24,12 +31,15 @@ export function writeMaterials({ f32, u32, i32 }: Views, at: number, materials: 
     u32[o + L.M_FLAGS / 4] = flagsOf(material);
     u32[o + L.M_GROUP / 4] = groups[m]!;
     f32.set(
-      material.attenuationColor.map((c) => (Number.isFinite(material.attenuationDistance) ? -Math.log(Math.max(c, 1e-6)) / material.attenuationDistance : 0)),
+      material.attenuationColor.map((c) =>
+        Number.isFinite(material.attenuationDistance) ? -Math.log(Math.max(c, 1e-6)) / material.attenuationDistance : 0
+      ),
       o + L.M_SIGMA / 4
     );
     f32[o + L.M_ALPHA_CUTOFF / 4] = material.alphaCutoff;
     f32[o + L.M_NORMAL_SCALE / 4] = material.normalScale;
-    u32[o + L.M_GLASS_ALBEDO_PTR / 4] = material.solid && material.transmission > 0 ? glassTables.get(Math.fround(material.ior))! : 0;
+    u32[o + L.M_GLASS_ALBEDO_PTR / 4] =
+      material.solid && material.transmission > 0 ? glassTables.get(Math.fround(material.ior))! : 0;
     u32[o + L.M_SOLID / 4] = material.solid_texture ? solids + m * L.SOLID_BYTES : 0;
     if (material.solid_texture) writeSolid(f32, u32, (solids + m * L.SOLID_BYTES) >> 2, material.solid_texture);
     if (material.layers) writeLayers(f32, o, material.layers);
@@ -55,7 +65,8 @@ function slotsOf(material: SceneMaterial): (TextureUse | null)[] {
   slots[L.SLOT_NORMAL] = material.normalTexture;
   slots[L.SLOT_EMISSIVE] = material.emissiveTexture;
   slots[L.SLOT_TRANSMISSION] = material.transmissionTexture;
-  for (const [name, use] of Object.entries(material.layers?.textures ?? {})) slots[LAYER_SLOTS[name as LayerTexture]] = use;
+  for (const [name, use] of Object.entries(material.layers?.textures ?? {}))
+    slots[LAYER_SLOTS[name as LayerTexture]] = use;
   return slots;
 }
 
@@ -73,7 +84,15 @@ export function flagsOf(material: SceneMaterial): number {
   return flags;
 }
 
-const SOLIDS: Record<SolidKind, number> = { noise: L.SOLID_NOISE, wood: L.SOLID_WOOD, stone: L.SOLID_STONE, concrete: L.SOLID_CONCRETE, brick: L.SOLID_BRICK, terrazzo: L.SOLID_TERRAZZO, cloth: L.SOLID_CLOTH };
+const SOLIDS: Record<SolidKind, number> = {
+  noise: L.SOLID_NOISE,
+  wood: L.SOLID_WOOD,
+  stone: L.SOLID_STONE,
+  concrete: L.SOLID_CONCRETE,
+  brick: L.SOLID_BRICK,
+  terrazzo: L.SOLID_TERRAZZO,
+  cloth: L.SOLID_CLOTH
+};
 
 export function writeSolid(f32: Float32Array, u32: Uint32Array, o: number, solid: SolidTexture): void {
   u32.set([SOLIDS[solid.kind], solid.seed], o);

@@ -1,7 +1,7 @@
 /**
- * Compiles a model to a scene pack: the bytes that lie at PACK in the kernel's memory (layout: assembly/layout.ts): triangles, their
- * trees, textures. Materials and lights are the rig's (rig.ts), so a pack serves for every light. The same model gives the same bytes
- * on the same compile; others fetch the pack instead of compiling anew.
+ * Compiles a model to a scene pack: the bytes that lie at PACK in the kernel's memory (layout: assembly/layout.ts):
+ * triangles, their trees, textures. Materials and lights are the rig's (rig.ts), so a pack serves for every light. The
+ * same model gives the same bytes on the same compile; others fetch the pack instead of compiling anew.
  */
 import { countTriangles, type Scene, type SceneGeometry, sceneBounds } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
@@ -33,7 +33,12 @@ export class Regions {
 }
 
 /** `help`: starts threads that build parts of large trees beside this one; the bytes are the same without. */
-export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => number, help: Helpers = ALONE): ScenePack {
+export function buildPack(
+  scene: Scene,
+  module: WebAssembly.Module,
+  now: () => number,
+  help: Helpers = ALONE
+): ScenePack {
   const geometries = [scene.geometry, ...scene.objects];
   const firstVertex = startsOf(geometries, (g) => g.positions.length / 3);
   const firstTriangle = startsOf(geometries, (g) => g.indices.length / 3);
@@ -56,19 +61,29 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
   const blocks = take(triangles * 160 + 256);
   const nodes = take((triangles + placed * 2) * 128 + PART_SLACK_BYTES);
   const trees = {
-    vertices: at.vertices, triangles: at.triangles, placed: at.placed, blocks, nodes,
-    references: take(Math.max(placed + scene.geometry.indices.length / 3, ...scene.objects.map((o) => o.indices.length / 3)) * 32 + 64),
+    vertices: at.vertices,
+    triangles: at.triangles,
+    placed: at.placed,
+    blocks,
+    nodes,
+    references: take(
+      Math.max(placed + scene.geometry.indices.length / 3, ...scene.objects.map((o) => o.indices.length / 3)) * 32 + 64
+    ),
     boxes: take(placed * 32),
     flags: take(triangles),
     room: take(ROOM_BYTES),
     parts: largeTrees > 0 ? takeParts(take, help.threads, largeTrees) : null
   };
-  if (regions.top > MOST_BYTES) throw new RangeError(`buildPack: expected a scene below 4 GiB, got ${(regions.top / 2 ** 30).toFixed(1)} GiB for ${triangles} triangles`);
+  if (regions.top > MOST_BYTES)
+    throw new RangeError(
+      `buildPack: expected a scene below 4 GiB, got ${(regions.top / 2 ** 30).toFixed(1)} GiB for ${triangles} triangles`
+    );
   const memory = createMemory(regions.top + 65_536);
   const views = viewsOf(memory);
   const { bytes, f32, u32 } = views;
 
-  for (const [g, geometry] of geometries.entries()) writeGeometry(views, geometry, firstVertex[g]!, firstTriangle[g]!, at);
+  for (const [g, geometry] of geometries.entries())
+    writeGeometry(views, geometry, firstVertex[g]!, firstTriangle[g]!, at);
   scene.textures.forEach((texture, t) => {
     const o = (at.textures + t * L.TEXTURE_BYTES) >> 2;
     const levels = mips[t]!;
@@ -82,15 +97,28 @@ export function buildPack(scene: Scene, module: WebAssembly.Module, now: () => n
 
   const began = now();
   const sheer = scene.materials.map((m) => (flagsOf(m) & L.FLAG_SHEER ? 1 : 0));
-  for (let t = 0; t < triangles; t++) bytes[trees.flags + t] = sheer[u32[(at.triangles + t * L.TRIANGLE_BYTES + L.TRIANGLE_MATERIAL) >> 2]!]!;
-  const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1), { module, memory, help });
+  for (let t = 0; t < triangles; t++)
+    bytes[trees.flags + t] = sheer[u32[(at.triangles + t * L.TRIANGLE_BYTES + L.TRIANGLE_MATERIAL) >> 2]!]!;
+  const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1), {
+    module,
+    memory,
+    help
+  });
   const buildSeconds = (now() - began) / 1000;
 
   const bounds = sceneBounds(scene);
   const header = L.PACK >> 2;
   const values: [number, number][] = [
-    [L.P_MAGIC, L.PACK_MAGIC], [L.P_VERSION, L.PACK_VERSION], [L.P_ROOT, built.root], [L.P_TRIANGLES, triangles], [L.P_VERTICES_PTR, at.vertices], [L.P_TRIANGLES_PTR, at.triangles],
-    [L.P_TEXTURES_PTR, at.textures], [L.P_BYTES, built.end - L.PACK], [L.P_NODES, built.nodes], [L.P_BLOCKS, built.blocks]
+    [L.P_MAGIC, L.PACK_MAGIC],
+    [L.P_VERSION, L.PACK_VERSION],
+    [L.P_ROOT, built.root],
+    [L.P_TRIANGLES, triangles],
+    [L.P_VERTICES_PTR, at.vertices],
+    [L.P_TRIANGLES_PTR, at.triangles],
+    [L.P_TEXTURES_PTR, at.textures],
+    [L.P_BYTES, built.end - L.PACK],
+    [L.P_NODES, built.nodes],
+    [L.P_BLOCKS, built.blocks]
   ];
   for (const [offset, value] of values) u32[header + offset / 4] = value;
   f32.set([...bounds.min, ...bounds.max], header + L.P_BOUNDS / 4);
@@ -104,7 +132,13 @@ function startsOf<T>(things: readonly T[], size: (thing: T) => number): number[]
   return out;
 }
 
-function writeGeometry({ bytes, f32, u32 }: Views, geometry: SceneGeometry, firstVertex: number, firstTriangle: number, at: { vertices: number; triangles: number }): void {
+function writeGeometry(
+  { bytes, f32, u32 }: Views,
+  geometry: SceneGeometry,
+  firstVertex: number,
+  firstTriangle: number,
+  at: { vertices: number; triangles: number }
+): void {
   const vertices = geometry.positions.length / 3;
   for (let v = 0; v < vertices; v++) {
     const o = (at.vertices + (firstVertex + v) * L.VERTEX_BYTES) >> 2;

@@ -20,7 +20,10 @@ export interface Portal {
 
 type Corners = readonly [Vec3, Vec3, Vec3];
 
-/** The openings that are stated, and the clear sheets of a scene when all are few enough to be windows. Two triangles that make one pane are one. */
+/**
+ * The openings that are stated, and the clear sheets of a scene when all are few enough to be windows. Two triangles
+ * that make one pane are one.
+ */
 export function collectPortals(scene: Scene): Portal[] {
   const stated = (scene.openings ?? []).slice(0, L.MOST_PORTALS).flatMap((opening) => {
     const { corner, a, b } = sidesOf(opening);
@@ -31,7 +34,9 @@ export function collectPortals(scene: Scene): Portal[] {
 }
 
 function collectPanes(scene: Scene): Portal[] {
-  const pane = scene.materials.map((m) => m.transmission > 0.5 && !m.solid && m.roughness < L.CLEAR_ROUGHNESS && m.metallic < 0.5);
+  const pane = scene.materials.map(
+    (m) => m.transmission > 0.5 && !m.solid && m.roughness < L.CLEAR_ROUGHNESS && m.metallic < 0.5
+  );
   const { positions, indices, triangleMaterials } = scene.geometry;
   const at = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
   const out: Portal[] = [];
@@ -74,5 +79,14 @@ function makePortal(corner: Vec3, a: Vec3, b: Vec3, shape: 1 | 2): Portal | null
   const doubled = length(n);
   if (!(doubled > 1e-12)) return null;
   const normal = scale(n, 1 / doubled);
-  return { corner, a, b, area: (doubled * shape) / 2, normal, alongA: scale(cross(b, normal), 1 / doubled), alongB: scale(cross(normal, a), 1 / doubled), shape };
+  return {
+    corner,
+    a,
+    b,
+    area: (doubled * shape) / 2,
+    normal,
+    alongA: scale(cross(b, normal), 1 / doubled),
+    alongB: scale(cross(normal, a), 1 / doubled),
+    shape
+  };
 }

@@ -6,7 +6,9 @@ import { renderFilm } from './render-film';
 const tiles = tilesOf(150, 100);
 const goal = { samples: 128, grain: null, seconds: null, white: 1 };
 
-/** A pool that adds up sample numbers instead of light; `error` gives a tile's squared grain a pixel at a sample count. */
+/**
+ * A pool that adds up sample numbers instead of light; `error` gives a tile's squared grain a pixel at a sample count.
+ */
 function makePool(error: (tile: TileRect, samples: number) => number = () => 1, ms = 0) {
   const calls: { tile: number; first: number; count: number }[] = [];
   return {
@@ -18,7 +20,14 @@ function makePool(error: (tile: TileRect, samples: number) => number = () => 1, 
       if (ms) await new Promise((resolve) => setTimeout(resolve, ms));
       const data = before ?? new Float32Array(tile.width * tile.height * CHANNELS);
       for (let s = first; s < first + count; s++) data[0]! += s;
-      return { data, rays: count, shadowRays: 0, light: { scattered: 10 * count, limited: tile.index === 0 ? count : 0 }, seconds: 0, squaredGrain: error(tile, first + count) * tile.width * tile.height };
+      return {
+        data,
+        rays: count,
+        shadowRays: 0,
+        light: { scattered: 10 * count, limited: tile.index === 0 ? count : 0 },
+        seconds: 0,
+        squaredGrain: error(tile, first + count) * tile.width * tile.height
+      };
     }
   };
 }
@@ -46,12 +55,22 @@ describe('running a film', () => {
 
   it('goes on to the least samples that are wanted, whatever its grain', async () => {
     const film = new MemoryFilm();
-    await renderFilm(makePool(() => 1e-6), film, tiles, { ...goal, samples: 1024, grain: 0.3, least: 256 });
+    await renderFilm(
+      makePool(() => 1e-6),
+      film,
+      tiles,
+      { ...goal, samples: 1024, grain: 0.3, least: 256 }
+    );
     expect(tiles.map((t) => film.state(t.index)!.samples)).toEqual(tiles.map(() => 256));
   });
   it('stops a tile by itself when its grain is reached, but not before 16 samples', async () => {
     const film = new MemoryFilm();
-    const end = await renderFilm(makePool((tile, n) => (tile.index === 0 ? 1e-6 : 4 / n)), film, tiles, { ...goal, samples: 1024, grain: 0.3 });
+    const end = await renderFilm(
+      makePool((tile, n) => (tile.index === 0 ? 1e-6 : 4 / n)),
+      film,
+      tiles,
+      { ...goal, samples: 1024, grain: 0.3 }
+    );
     expect(film.state(0)!.samples).toBe(16);
     // 4 / n falls to 0.09 at 44.4 samples, looked at after 64
     expect(tiles.filter((t) => t.index !== 0).every((t) => film.state(t.index)!.samples === 64)).toBe(true);
@@ -60,7 +79,12 @@ describe('running a film', () => {
 
   it('ends by the clock with a whole picture, and a stop at once with what there is; either can be gone on with', async () => {
     const film = new MemoryFilm();
-    const timed = await renderFilm(makePool(() => 1, 5), film, tiles, { ...goal, seconds: 0.01 });
+    const timed = await renderFilm(
+      makePool(() => 1, 5),
+      film,
+      tiles,
+      { ...goal, seconds: 0.01 }
+    );
     expect(timed.by).toBe('time');
     expect(Math.min(...samplesOf(film))).toBeGreaterThanOrEqual(1);
     expect(Math.max(...samplesOf(film))).toBeLessThan(128);
@@ -85,7 +109,13 @@ describe('running a film', () => {
 
   it('says how far it is and how long it will take', async () => {
     const shares: number[] = [];
-    const end = await renderFilm(makePool(() => 1, 70), new MemoryFilm(), tiles, { ...goal, samples: 512 }, { onProgress: (p) => shares.push(p.share) });
+    const end = await renderFilm(
+      makePool(() => 1, 70),
+      new MemoryFilm(),
+      tiles,
+      { ...goal, samples: 512 },
+      { onProgress: (p) => shares.push(p.share) }
+    );
     expect(shares.length).toBeGreaterThan(1);
     expect([...shares].sort((a, b) => a - b)).toEqual(shares);
     expect(end).toMatchObject({ share: 1, secondsLeft: 0 });

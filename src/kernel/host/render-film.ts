@@ -1,7 +1,7 @@
 /**
- * Runs a film to its end: passes of doubling sample counts over all tiles, each tile stopping by itself when its grain is
- * reached. What a tile holds depends on its sample count alone, so any order of work, any number of threads and any number of
- * restarts give the same bytes.
+ * Runs a film to its end: passes of doubling sample counts over all tiles, each tile stopping by itself when its grain
+ * is reached. What a tile holds depends on its sample count alone, so any order of work, any number of threads and any
+ * number of restarts give the same bytes.
  */
 import { FIRST_DECISION, passEnds, tileFloats, type TileRect } from '../../core/film/film';
 import type { FilmSource, FilmStore } from '../../core/film/store';
@@ -17,7 +17,10 @@ export interface RenderGoal {
   seconds: number | null;
   /** Luminance of displayed white, cd/m2. */
   white: number;
-  /** Most samples of a tile between two looks at the clock; 64 when not stated. What the film holds does not depend on it. */
+  /**
+   * Most samples of a tile between two looks at the clock; 64 when not stated. What the film holds does not depend on
+   * it.
+   */
   unit?: number;
 }
 
@@ -49,7 +52,13 @@ export interface RenderHooks {
 const CHECKPOINT_MS = 1000;
 const LARGEST_UNIT = 64; // samples of a tile between two looks at the clock
 
-export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonly TileRect[], goal: RenderGoal, hooks: RenderHooks = {}): Promise<RenderEnd> {
+export async function renderFilm(
+  pool: TilePool,
+  film: FilmStore,
+  tiles: readonly TileRect[],
+  goal: RenderGoal,
+  hooks: RenderHooks = {}
+): Promise<RenderEnd> {
   const pixels = (tile: TileRect) => tile.width * tile.height;
   const totalPixels = tiles.reduce((sum, tile) => sum + pixels(tile), 0);
   const decisions = new Set(passEnds(goal.samples));
@@ -70,7 +79,8 @@ export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonl
       const state = film.state(tile.index);
       const n = state?.samples ?? 0;
       samples += n * pixels(tile);
-      expected += (state?.done ? n : expectedSamples(n, state?.squaredGrain ?? null, pixels(tile), goal)) * pixels(tile);
+      expected +=
+        (state?.done ? n : expectedSamples(n, state?.squaredGrain ?? null, pixels(tile), goal)) * pixels(tile);
       if (state && n >= 2) {
         squared += state.squaredGrain;
         measured += pixels(tile);
@@ -79,7 +89,15 @@ export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonl
     const seconds = (performance.now() - began) / 1000;
     let left = doneSamples > 0 ? (Math.max(0, expected - samples) * seconds) / doneSamples : null;
     if (left !== null && goal.seconds !== null) left = Math.min(left, Math.max(0, goal.seconds - seconds));
-    return { share: expected > 0 ? Math.min(1, samples / expected) : 0, samples: samples / totalPixels, grain: measured > 0 ? Math.sqrt(squared / measured) : null, seconds, secondsLeft: left, rays, limited: light.scattered > 0 ? light.limited / light.scattered : 0 };
+    return {
+      share: expected > 0 ? Math.min(1, samples / expected) : 0,
+      samples: samples / totalPixels,
+      grain: measured > 0 ? Math.sqrt(squared / measured) : null,
+      seconds,
+      secondsLeft: left,
+      rays,
+      limited: light.scattered > 0 ? light.limited / light.scattered : 0
+    };
   };
 
   const unit = async (tile: TileRect, end: number) => {
@@ -90,8 +108,16 @@ export async function renderFilm(pool: TilePool, film: FilmStore, tiles: readonl
     const result = await pool.render(tile, first, count, before, goal.white);
     const samples = first + count;
     const squared = result.squaredGrain;
-    const enough = goal.grain !== null && samples >= Math.max(FIRST_DECISION, goal.least ?? 0) && decisions.has(samples) && Math.sqrt(squared / pixels(tile)) <= goal.grain;
-    await film.write(tile.index, result.data, { samples, done: enough || samples >= goal.samples, squaredGrain: squared });
+    const enough =
+      goal.grain !== null &&
+      samples >= Math.max(FIRST_DECISION, goal.least ?? 0) &&
+      decisions.has(samples) &&
+      Math.sqrt(squared / pixels(tile)) <= goal.grain;
+    await film.write(tile.index, result.data, {
+      samples,
+      done: enough || samples >= goal.samples,
+      squaredGrain: squared
+    });
     rays += result.rays;
     light.scattered += result.light.scattered;
     light.limited += result.light.limited;

@@ -26,7 +26,24 @@ const surfaces = [asSurface(floor, [0, 1, 0]), asSurface(box, [0, -1, 0])];
 const lit = addSet(model, surfaces);
 
 function film(packed: PackedScene): Float32Array {
-  const { memory, buffers } = layOut(packed, { width: SIZE, height: SIZE, camera, bounces: 4, firefly: 0, ground: null, seed: 1, light: dark, indoors: false, limits: NO_LIMITS, layers: 0, aids: null }, 1);
+  const { memory, buffers } = layOut(
+    packed,
+    {
+      width: SIZE,
+      height: SIZE,
+      camera,
+      bounces: 4,
+      firefly: 0,
+      ground: null,
+      seed: 1,
+      light: dark,
+      indoors: false,
+      limits: NO_LIMITS,
+      layers: 0,
+      aids: null
+    },
+    1
+  );
   instantiate(kernelModule, memory, 0).renderTile(buffers[0]!, 0, 0, SIZE, SIZE, 0, 64);
   return new Float32Array(memory.buffer, buffers[0]!, SIZE * SIZE * CHANNELS).slice();
 }
@@ -53,7 +70,13 @@ describe('a rig', () => {
     expect(whole.pack).toEqual(bytes);
     expect(whole.rig).toEqual(rig);
     // brighter lamps, other colours: another rig, the same pack
-    const brighter: LitScene = { ...lit, materials: lit.materials.map((m) => ({ ...m, emissive: [m.emissive[0] * 2, m.emissive[1] * 2, m.emissive[2] * 2] as const })) };
+    const brighter: LitScene = {
+      ...lit,
+      materials: lit.materials.map((m) => ({
+        ...m,
+        emissive: [m.emissive[0] * 2, m.emissive[1] * 2, m.emissive[2] * 2] as const
+      }))
+    };
     const twice = film({ pack: bytes, rig: buildRig(bytes, brighter, kernelModule) });
     expect(mean(twice)).toBeGreaterThan(mean(film(whole)) * 1.5);
   });

@@ -1,7 +1,8 @@
 /**
- * Compiles what a brief sets round a model to a rig: materials and lights, added surfaces, the tree over all (layout: assembly/layout.ts).
- * Its bytes lie behind the pack that they were made for, and begin with the header that then stands before that pack. Cost: milliseconds,
- * and 0.3 microseconds a glowing triangle; the pack's trees are not touched.
+ * Compiles what a brief sets round a model to a rig: materials and lights, added surfaces, the tree over all (layout:
+ * assembly/layout.ts). Its bytes lie behind the pack that they were made for, and begin with the header that then
+ * stands before that pack. Cost: milliseconds, and 0.3 microseconds a glowing triangle; the pack's trees are not
+ * touched.
  */
 import { srgbTable } from '../../core/color/srgb';
 import { cutBelow } from '../../core/lights/ground/polygon';
@@ -15,7 +16,18 @@ import { boundsOf, type Scene, type SceneLight, worldParts } from '../../core/sc
 import * as L from '../assembly/layout';
 import { createMemory, instantiate, rigAddress } from './kernel';
 import { align, buildPack, Regions, type ScenePack } from './pack';
-import { collectEmitters, type Emitter, glowOf, isShape, type Lamp, lightTreeOf, SHAPE_KINDS, shapeMatrix, webBytes, writeLights } from './pack-lights';
+import {
+  collectEmitters,
+  type Emitter,
+  glowOf,
+  isShape,
+  type Lamp,
+  lightTreeOf,
+  SHAPE_KINDS,
+  shapeMatrix,
+  webBytes,
+  writeLights
+} from './pack-lights';
 import { flagsOf, writeMaterials } from './pack-materials';
 import { joinTrees, place } from './pack-trees';
 import { collectPortals } from './portals';
@@ -27,16 +39,27 @@ export interface PackedScene {
   rig: Uint8Array;
 }
 
-export function compileScene(scene: Scene | LitScene, module: WebAssembly.Module, now: () => number = () => 0, groundHeight?: number): PackedScene & Omit<ScenePack, 'bytes'> {
+export function compileScene(
+  scene: Scene | LitScene,
+  module: WebAssembly.Module,
+  now: () => number = () => 0,
+  groundHeight?: number
+): PackedScene & Omit<ScenePack, 'bytes'> {
   const { bytes: pack, ...more } = buildPack(scene, module, now);
   return { ...more, pack, rig: buildRig(pack, scene, module, groundHeight) };
 }
 
 /** A copy of what buildRig needs of a pack; not by slice, which for bytes read from a file is a view. */
-export const packHeader = (pack: Uint8Array): Uint8Array<ArrayBuffer> => new Uint8Array(pack.subarray(0, L.PACK_HEADER_BYTES));
+export const packHeader = (pack: Uint8Array): Uint8Array<ArrayBuffer> =>
+  new Uint8Array(pack.subarray(0, L.PACK_HEADER_BYTES));
 
 /** `pack`: its header suffices. `groundHeight`: of a ground that the set's lamps light, m. */
-export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebAssembly.Module, groundHeight = Number.NEGATIVE_INFINITY): Uint8Array {
+export function buildRig(
+  pack: Uint8Array,
+  scene: Scene | LitScene,
+  module: WebAssembly.Module,
+  groundHeight = Number.NEGATIVE_INFINITY
+): Uint8Array {
   const header = new Uint32Array(packHeader(pack).buffer);
   const read = (field: number) => header[field / 4]!;
   const added = 'added' in scene ? scene.added : [];
@@ -62,7 +85,8 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   const tree = lightTreeOf(glow, addedGlow, lamps);
   const portals = collectPortals(scene);
   const groups = groupLights(scene);
-  const setLights = 'setLights' in scene && scene.setLights > 0 ? scene.lights.slice(-scene.setLights).filter(isFlat) : [];
+  const setLights =
+    'setLights' in scene && scene.setLights > 0 ? scene.lights.slice(-scene.setLights).filter(isFlat) : [];
   const own = worldParts(scene);
   let first = firstTriangle;
   const addedParts = added.map(({ name, indices }) => {
@@ -71,7 +95,9 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
     return part;
   });
   const parts = [...scene.instances.map((i) => ({ ...i, first: 0 })), ...own, ...addedParts];
-  const glassIors = [...new Set(scene.materials.filter((m) => m.transmission > 0 && m.solid).map((m) => Math.fround(m.ior)))];
+  const glassIors = [
+    ...new Set(scene.materials.filter((m) => m.transmission > 0 && m.solid).map((m) => Math.fround(m.ior)))
+  ];
   const at = {
     materials: take(Math.max(1, scene.materials.length) * L.MATERIAL_BYTES),
     solids: take(scene.materials.length * L.SOLID_BYTES),
@@ -91,7 +117,12 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   };
   const blocks = take(triangleCount * 160 + 256);
   const nodes = take((triangleCount + shapes.length * 2) * 128 + 512);
-  const scratch = { references: take((triangleCount + shapes.length) * 32 + 64), boxes: take(shapes.length * 32), flags: take(triangleCount), room: take(1 << 21) };
+  const scratch = {
+    references: take((triangleCount + shapes.length) * 32 + 64),
+    boxes: take(shapes.length * 32),
+    flags: take(triangleCount),
+    room: take(1 << 21)
+  };
   const memory = createMemory(regions.top + 65_536);
   const views = viewsOf(memory);
   const { bytes, f32, u32 } = views;
@@ -107,7 +138,8 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
       f32[o + number * 4 + (i & 3)] = value;
     });
   });
-  for (const [i, lamp] of setLights.entries()) writeGroundLight(views, at.groundLights + i * L.GROUND_LIGHT_BYTES, lamp, groundHeight);
+  for (const [i, lamp] of setLights.entries())
+    writeGroundLight(views, at.groundLights + i * L.GROUND_LIGHT_BYTES, lamp, groundHeight);
   parts.forEach((part, i) => {
     const o = (at.parts + i * L.PART_BYTES) >> 2;
     u32[o] = part.first;
@@ -118,21 +150,40 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   if (scene.materials.some((m) => m.layers?.sheenColor.some((c) => c > 0))) f32.set(sheenAlbedoOnce(), at.sheen >> 2);
   for (const [ior, address] of at.glass) f32.set(glassAlbedoOnce(ior), address >> 2);
 
-  const model = { root: read(L.P_ROOT), bounds: wider({ min: [...new Float32Array(header.buffer, L.P_BOUNDS, 3)], max: [...new Float32Array(header.buffer, L.P_BOUNDS + 12, 3)] }) };
+  const model = {
+    root: read(L.P_ROOT),
+    bounds: wider({
+      min: [...new Float32Array(header.buffer, L.P_BOUNDS, 3)],
+      max: [...new Float32Array(header.buffer, L.P_BOUNDS + 12, 3)]
+    })
+  };
   let root = model.root;
   let end = at.joint + 256;
   if (triangleCount + shapes.length > 0) {
     const kernel = instantiate(module, memory, 0);
-    kernel.beginTrees(read(L.P_VERTICES_PTR), read(L.P_TRIANGLES_PTR), scratch.flags - firstTriangle, nodes, blocks, scratch.room);
+    kernel.beginTrees(
+      read(L.P_VERTICES_PTR),
+      read(L.P_TRIANGLES_PTR),
+      scratch.flags - firstTriangle,
+      nodes,
+      blocks,
+      scratch.room
+    );
     const boxes = shapes.map((lamp, i) => {
       const light = emitterCount + lamps.indexOf(lamp);
       u32[(at.lights + light * L.LIGHT_BYTES + L.L_PLACED) >> 2] = at.placed + i * L.PLACED_BYTES;
       const flat = lamp.kind === 'sphere' ? 1 : 0;
       const bounds = { min: [-1, -1, -flat] as const, max: [1, 1, flat] as const };
-      place(kernel, views, { placed: at.placed, boxes: scratch.boxes }, i, shapeMatrix(lamp), bounds, { kind: SHAPE_KINDS[lamp.kind], light });
+      place(kernel, views, { placed: at.placed, boxes: scratch.boxes }, i, shapeMatrix(lamp), bounds, {
+        kind: SHAPE_KINDS[lamp.kind],
+        light
+      });
       return boundsUnder(shapeMatrix(lamp), bounds);
     });
-    const own = { root: kernel.buildTree(firstTriangle, triangleCount, scratch.boxes, shapes.length, scratch.references) >>> 0, bounds: wider(union([...added.map((s) => boundsOf(s.positions)), ...boxes])) };
+    const own = {
+      root: kernel.buildTree(firstTriangle, triangleCount, scratch.boxes, shapes.length, scratch.references) >>> 0,
+      bounds: wider(union([...added.map((s) => boundsOf(s.positions)), ...boxes]))
+    };
     // the nodes follow the blocks without the room that was not needed
     const nodeCount = kernel.nodeCount.value as number;
     const packed = align(blocks + (kernel.blockCount.value as number) * 160);
@@ -145,9 +196,24 @@ export function buildRig(pack: Uint8Array, scene: Scene | LitScene, module: WebA
   }
 
   const values: [number, number][] = [
-    [L.P_ROOT, root], [L.P_MATERIALS_PTR, at.materials], [L.P_LIGHTS_PTR, at.lights], [L.P_LIGHT_COUNT, tree.length > 0 ? lightCount : 0], [L.P_TRIANGLE_LIGHTS, emitterCount], [L.P_LIGHT_NODES_PTR, at.lightNodes],
-    [L.P_DIRECTIONAL_PTR, at.directional], [L.P_DIRECTIONAL_COUNT, scene.lights.length - lamps.length], [L.P_SRGB_LUT_PTR, at.srgb], [L.P_METAL_ALBEDO_PTR, at.metal], [L.P_SHEEN_ALBEDO_PTR, at.sheen],
-    [L.P_GROUND_LIGHTS_PTR, at.groundLights], [L.P_GROUND_LIGHTS, setLights.length], [L.P_PORTALS_PTR, at.portals], [L.P_PORTAL_COUNT, portals.length], [L.P_PARTS_PTR, at.parts], [L.P_PART_COUNT, parts.length], [L.P_FIRST_PART, scene.instances.length]
+    [L.P_ROOT, root],
+    [L.P_MATERIALS_PTR, at.materials],
+    [L.P_LIGHTS_PTR, at.lights],
+    [L.P_LIGHT_COUNT, tree.length > 0 ? lightCount : 0],
+    [L.P_TRIANGLE_LIGHTS, emitterCount],
+    [L.P_LIGHT_NODES_PTR, at.lightNodes],
+    [L.P_DIRECTIONAL_PTR, at.directional],
+    [L.P_DIRECTIONAL_COUNT, scene.lights.length - lamps.length],
+    [L.P_SRGB_LUT_PTR, at.srgb],
+    [L.P_METAL_ALBEDO_PTR, at.metal],
+    [L.P_SHEEN_ALBEDO_PTR, at.sheen],
+    [L.P_GROUND_LIGHTS_PTR, at.groundLights],
+    [L.P_GROUND_LIGHTS, setLights.length],
+    [L.P_PORTALS_PTR, at.portals],
+    [L.P_PORTAL_COUNT, portals.length],
+    [L.P_PARTS_PTR, at.parts],
+    [L.P_PART_COUNT, parts.length],
+    [L.P_FIRST_PART, scene.instances.length]
   ];
   for (const [offset, value] of values) header[offset / 4] = value;
   u32.set(header, start >> 2);
@@ -172,7 +238,10 @@ function writeGroundLight({ f32, u32 }: Views, at: number, lamp: Rectangle, heig
 type Box = { min: readonly number[]; max: readonly number[] };
 type Bounds = { min: Vec3; max: Vec3 };
 
-const union = (boxes: readonly Box[]): Box => ({ min: [0, 1, 2].map((k) => Math.min(...boxes.map((b) => b.min[k]!))), max: [0, 1, 2].map((k) => Math.max(...boxes.map((b) => b.max[k]!))) });
+const union = (boxes: readonly Box[]): Box => ({
+  min: [0, 1, 2].map((k) => Math.min(...boxes.map((b) => b.min[k]!))),
+  max: [0, 1, 2].map((k) => Math.max(...boxes.map((b) => b.max[k]!)))
+});
 
 /** A little, because the kernel reckons in single precision. */
 function wider({ min, max }: Box): Bounds {
@@ -184,14 +253,24 @@ function addedEmitters(scene: Scene, added: readonly AddedSurface[], firstTriang
   let first = firstTriangle;
   return added.flatMap((surface) => {
     const triangles = surface.indices.length / 3;
-    const out = collectEmitters({ materials: scene.materials, textures: scene.textures, geometry: { ...surface, triangleMaterials: new Uint32Array(triangles).fill(surface.material) } });
+    const out = collectEmitters({
+      materials: scene.materials,
+      textures: scene.textures,
+      geometry: { ...surface, triangleMaterials: new Uint32Array(triangles).fill(surface.material) }
+    });
     for (const emitter of out) emitter.triangle += first;
     first += triangles;
     return out;
   });
 }
 
-function writeSurfaces({ bytes, f32, u32 }: Views, added: readonly AddedSurface[], at: { vertices: number; triangles: number; flags: number }, firstVertex: number, scene: Scene): void {
+function writeSurfaces(
+  { bytes, f32, u32 }: Views,
+  added: readonly AddedSurface[],
+  at: { vertices: number; triangles: number; flags: number },
+  firstVertex: number,
+  scene: Scene
+): void {
   let vertex = 0;
   let triangle = 0;
   for (const { positions, normals, indices, material } of added) {

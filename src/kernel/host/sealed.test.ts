@@ -18,7 +18,16 @@ function turnedBox(): Piece[] {
     const [u, w] = [ca * x + sa * z, ca * z - sa * x];
     return [MIDDLE[0] + cb * u - sb * y, MIDDLE[1] + sb * u + cb * y, MIDDLE[2] + w];
   };
-  return ([[0, 4, 6, 2], [1, 3, 7, 5], [0, 1, 5, 4], [2, 6, 7, 3], [0, 2, 3, 1], [4, 5, 7, 6]] as const).map(([a, b, c, d]) => quad(corner(a), corner(b), corner(c), corner(d), matte(1)));
+  return (
+    [
+      [0, 4, 6, 2],
+      [1, 3, 7, 5],
+      [0, 1, 5, 4],
+      [2, 6, 7, 3],
+      [0, 2, 3, 1],
+      [4, 5, 7, 6]
+    ] as const
+  ).map(([a, b, c, d]) => quad(corner(a), corner(b), corner(c), corner(d), matte(1)));
 }
 
 /** Xorshift (Marsaglia 2003): a hundred million rays want eight numbers each. */
@@ -63,7 +72,13 @@ function escaped(pieces: Piece[], batches = BATCHES): number {
   return out;
 }
 
-// Woop, Benthin and Wald, Watertight Ray/Triangle Intersection, JCGT 2(1), 2013: what a closed mesh promises; a hundred million rays in all
+// Woop, Benthin and Wald, Watertight Ray/Triangle Intersection, JCGT 2(1), 2013: what a closed mesh promises; a hundred
+// million rays in all
 it('no ray leaves a closed box', () => expect(escaped(turnedBox())).toBe(0), 300_000);
-it('no ray leaves a closed sphere of 4,416 triangles', () => expect(escaped([sphere(MIDDLE, 1.5, matte(1), true, 47, 48)])).toBe(0), 300_000);
-it('an opening is found: without one of its sides rays leave the box', () => expect(escaped(turnedBox().slice(1), 1)).toBeGreaterThan(BATCH / 20));
+it(
+  'no ray leaves a closed sphere of 4,416 triangles',
+  () => expect(escaped([sphere(MIDDLE, 1.5, matte(1), true, 47, 48)])).toBe(0),
+  300_000
+);
+it('an opening is found: without one of its sides rays leave the box', () =>
+  expect(escaped(turnedBox().slice(1), 1)).toBeGreaterThan(BATCH / 20));

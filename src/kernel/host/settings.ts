@@ -26,9 +26,19 @@ export interface PathLimits {
 // Of displayed white: what a shadow ray may at least bring if it is always cast.
 const SLIGHT = 0.01;
 
-export const NO_LIMITS: PathLimits = { diffuse: null, gloss: null, glass: null, passes: 256, filter_px: 1.5, glow: true };
+export const NO_LIMITS: PathLimits = {
+  diffuse: null,
+  gloss: null,
+  glass: null,
+  passes: 256,
+  filter_px: 1.5,
+  glow: true
+};
 
-/** An endless level plane that is seen as what lies behind it, but for what the model does to its light (assembly/ground.ts). */
+/**
+ * An endless level plane that is seen as what lies behind it, but for what the model does to its light
+ * (assembly/ground.ts).
+ */
 export interface GroundSettings {
   height_m: number;
   /** What it fades from, and how far from there fading begins and ends, m. */
@@ -89,7 +99,9 @@ const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => 
 /** Bytes of memory that a render needs. `sceneEnd`: see behindScene. */
 export function memoryFor(sceneEnd: number, light: SurroundingsLight, threads: number, layers = 0): number {
   const image = light.image;
-  const surroundings = (image ? align(valuesWithLevels(image.width, image.height) * 4) + align(gridBytes(image.grid)) : 0) + align(light.stars?.clear?.byteLength ?? 0);
+  const surroundings =
+    (image ? align(valuesWithLevels(image.width, image.height) * 4) + align(gridBytes(image.grid)) : 0) +
+    align(light.stars?.clear?.byteLength ?? 0);
   return sceneEnd + surroundings + threads * align(tileBytes(layers)) + 65_536;
 }
 
@@ -103,10 +115,18 @@ export function layOut(scene: PackedScene, settings: RenderSettings, threads: nu
 
 const gridBytes = ({ width, height }: ImportanceGrid): number => width * height * L.GRID_CELL_BYTES + (height + 1) * 4;
 
-/** Settings and surroundings into a memory that holds a scene already, up to `sceneEnd`; no thread may be at work in it. */
-export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, settings: RenderSettings, threads: number): LaidOut {
+/**
+ * Settings and surroundings into a memory that holds a scene already, up to `sceneEnd`; no thread may be at work in it.
+ */
+export function writeSettings(
+  memory: WebAssembly.Memory,
+  sceneEnd: number,
+  settings: RenderSettings,
+  threads: number
+): LaidOut {
   const needed = memoryFor(sceneEnd, settings.light, threads, layersOf(settings));
-  if (memory.buffer.byteLength < needed) throw new RangeError(`writeSettings: expected ${needed} bytes of memory, got ${memory.buffer.byteLength}`);
+  if (memory.buffer.byteLength < needed)
+    throw new RangeError(`writeSettings: expected ${needed} bytes of memory, got ${memory.buffer.byteLength}`);
   const f32 = new Float32Array(memory.buffer);
   const u32 = new Uint32Array(memory.buffer);
   const s = L.SETTINGS >> 2;
@@ -134,7 +154,12 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
   u32[s + L.S_FAINT / 4] = faint ? 1 : 0;
   u32[s + L.S_SEED / 4] = settings.seed;
   const { limits } = settings;
-  for (const [at, limit] of [[L.S_DIFFUSE, limits.diffuse], [L.S_GLOSS, limits.gloss], [L.S_GLASS, limits.glass]] as const) u32[s + at / 4] = limit ?? L.NO_LIMIT;
+  for (const [at, limit] of [
+    [L.S_DIFFUSE, limits.diffuse],
+    [L.S_GLOSS, limits.gloss],
+    [L.S_GLASS, limits.glass]
+  ] as const)
+    u32[s + at / 4] = limit ?? L.NO_LIMIT;
   u32[s + L.S_PASSES / 4] = limits.passes;
   u32[s + L.S_GLOW / 4] = limits.glow ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
@@ -191,7 +216,12 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
     const { direction, radiance, oneMinusCos, limb, moon } = light.sun;
     f32.set(direction, s + L.S_SUN_DIRECTION / 4);
     // from the disc's mean to what its middle, or its lit part, has
-    f32.set(radiance.map((c, k) => (limb ? c / limbMean(limb[k]!) : moon ? c / Math.max(LEAST_LIT, litShare(moon.phase)) : c)), s + L.S_SUN_RADIANCE / 4);
+    f32.set(
+      radiance.map((c, k) =>
+        limb ? c / limbMean(limb[k]!) : moon ? c / Math.max(LEAST_LIT, litShare(moon.phase)) : c
+      ),
+      s + L.S_SUN_RADIANCE / 4
+    );
     f32[s + L.S_SUN_COS / 4] = oneMinusCos;
     if (limb) f32.set(limb, s + L.S_DISC_LIMB / 4);
     if (moon) {
@@ -216,6 +246,7 @@ export function writeSettings(memory: WebAssembly.Memory, sceneEnd: number, sett
 /** Luminance of the brightest part of the surroundings, cd/m2; not of the sun, the moon and the stars. */
 function brightest({ even, image }: SurroundingsLight): number {
   let most = even ? luminance(even) : 0;
-  if (image) for (let i = 0; i < image.pixels.length; i += 3) most = Math.max(most, image.scale * luminanceAt(image.pixels, i));
+  if (image)
+    for (let i = 0; i < image.pixels.length; i += 3) most = Math.max(most, image.scale * luminanceAt(image.pixels, i));
   return most;
 }

@@ -7,11 +7,40 @@ import { NO_LIMITS } from './settings';
 import { decodeSetup, encodeSetup, type RenderSetup } from './setup';
 
 const pixels = Float32Array.from({ length: 8 * 4 * 3 }, (_, i) => i / 7);
-const image: SurroundingsLight = { even: null, image: { pixels, width: 8, height: 4, scale: 0.1, rotation: 1 / 3, grid: buildImportanceGrid(pixels, 8, 4) }, sun: { direction: [0, 1, 0], radiance: [1e9, 0.1 + 0.2, 1], oneMinusCos: 1e-5 } };
+const image: SurroundingsLight = {
+  even: null,
+  image: { pixels, width: 8, height: 4, scale: 0.1, rotation: 1 / 3, grid: buildImportanceGrid(pixels, 8, 4) },
+  sun: { direction: [0, 1, 0], radiance: [1e9, 0.1 + 0.2, 1], oneMinusCos: 1e-5 }
+};
 const setupWith = (light: SurroundingsLight): RenderSetup => ({
-  pack: 'a'.repeat(64), packBytes: 1000, rigKey: 'a rig', rigBytes: 7, rig: Uint8Array.of(1, 2, 3, 4, 5, 6, 7), centre_m: [8, 0, -16], exact: true,
-  settings: { width: 64, height: 48, camera: createCameraFrame(viewFrom([0.1, 1.2, 4], [0, 0.5, 0], { f_number: 2.8 }), 4 / 3)!, bounces: 8, limits: NO_LIMITS, layers: 0, aids: null, firefly: 0, ground: null, seed: 1, light, indoors: true },
-  ev100: null, meter_ev: -0.9, firefly: 4, samples: 64, grain: 1.5, least: 32, lightKey: 'a light'
+  pack: 'a'.repeat(64),
+  packBytes: 1000,
+  rigKey: 'a rig',
+  rigBytes: 7,
+  rig: Uint8Array.of(1, 2, 3, 4, 5, 6, 7),
+  centre_m: [8, 0, -16],
+  exact: true,
+  settings: {
+    width: 64,
+    height: 48,
+    camera: createCameraFrame(viewFrom([0.1, 1.2, 4], [0, 0.5, 0], { f_number: 2.8 }), 4 / 3)!,
+    bounces: 8,
+    limits: NO_LIMITS,
+    layers: 0,
+    aids: null,
+    firefly: 0,
+    ground: null,
+    seed: 1,
+    light,
+    indoors: true
+  },
+  ev100: null,
+  meter_ev: -0.9,
+  firefly: 4,
+  samples: 64,
+  grain: 1.5,
+  least: 32,
+  lightKey: 'a light'
 });
 
 describe('a setup as bytes', () => {

@@ -1,12 +1,39 @@
-/** Light that brings little is left to chance before its shadow ray is cast: rightly on the mean (closed forms), and with fewer rays. */
+/**
+ * Light that brings little is left to chance before its shadow ray is cast: rightly on the mean (closed forms), and
+ * with fewer rays.
+ */
 import { describe, expect, it } from 'vitest';
-import { dark, even, makeScene, matte, quad, type RenderOptions, renderScene, viewFrom } from '../../../tests/support/scenes';
+import {
+  dark,
+  even,
+  makeScene,
+  matte,
+  quad,
+  type RenderOptions,
+  renderScene,
+  viewFrom
+} from '../../../tests/support/scenes';
 import type { SceneLight, SceneMaterial } from '../../core/scene/scene';
 
-const floorOf = (material: Partial<SceneMaterial>) => quad([-50, 0, 50], [50, 0, 50], [50, 0, -50], [-50, 0, -50], material);
-const point = (x: number, y: number, z: number, cd: number): SceneLight => ({ kind: 'point', name: '', position: [x, y, z], intensity: [cd, cd, cd] });
+const floorOf = (material: Partial<SceneMaterial>) =>
+  quad([-50, 0, 50], [50, 0, 50], [50, 0, -50], [-50, 0, -50], material);
+const point = (x: number, y: number, z: number, cd: number): SceneLight => ({
+  kind: 'point',
+  name: '',
+  position: [x, y, z],
+  intensity: [cd, cd, cd]
+});
 const onto = viewFrom([0, 1, 0], [0, 0, 0], { projection: 'parallel', height_m: 0.01 });
-const render = (material: Partial<SceneMaterial>, lights: SceneLight[], options: RenderOptions) => renderScene(makeScene([floorOf(material)], lights), onto, { samples: 4096, bounces: 1, light: dark, width: 8, height: 8, leavesSlight: true, ...options });
+const render = (material: Partial<SceneMaterial>, lights: SceneLight[], options: RenderOptions) =>
+  renderScene(makeScene([floorOf(material)], lights), onto, {
+    samples: 4096,
+    bounces: 1,
+    light: dark,
+    width: 8,
+    height: 8,
+    leavesSlight: true,
+    ...options
+  });
 
 describe('slight light', () => {
   // 2 m above: a quarter of the candelas in lx, over pi; a hundredth of white is slight
@@ -32,12 +59,20 @@ describe('slight light', () => {
     expect(dim).toBeGreaterThan(faint + 0.05);
   });
   it('of many lamps, near and far, on matte and on glossy ground', () => {
-    const lamps = Array.from({ length: 60 }, (_, i) => point(((i * 7) % 12) - 6, 0.3 + (i % 5), ((i * 5) % 13) - 6, 1 + (i % 3)));
-    for (const material of [matte(0.8), { ...matte(0.8), roughness: 0.35, specular: 1 }, { ...matte(0.8), roughness: 0.2, specular: 1 }]) {
+    const lamps = Array.from({ length: 60 }, (_, i) =>
+      point(((i * 7) % 12) - 6, 0.3 + (i % 5), ((i * 5) % 13) - 6, 1 + (i % 3))
+    );
+    for (const material of [
+      matte(0.8),
+      { ...matte(0.8), roughness: 0.35, specular: 1 },
+      { ...matte(0.8), roughness: 0.2, specular: 1 }
+    ]) {
       const whole = render(material, lamps, { leavesSlight: false, samples: 16384 });
       // from some being slight to all
       for (const share of [1, 20]) {
-        const some = [1, 2, 3].map((seed) => render(material, lamps, { white: whole.mean[0] * 100 * share, samples: 16384, seed }));
+        const some = [1, 2, 3].map((seed) =>
+          render(material, lamps, { white: whole.mean[0] * 100 * share, samples: 16384, seed })
+        );
         for (const { rays } of some) expect(rays).toBeLessThan(whole.rays);
         // one alone is up to 2 % off, the mean of six within 0.5
         expect(Math.abs(some.reduce((sum, { mean }) => sum + mean[0] / 3, 0) / whole.mean[0] - 1)).toBeLessThan(0.015);

@@ -11,11 +11,16 @@ const points = (x: number, pair: number, n: number) => {
 };
 
 it('any aligned run of 2^k points falls one into each elementary interval (a (0,2)-sequence, Owen 1995)', () => {
-  for (const [x, pair] of [[0, 0], [17, 4], [400, 9]] as const) {
+  for (const [x, pair] of [
+    [0, 0],
+    [17, 4],
+    [400, 9]
+  ] as const) {
     const p = points(x, pair, 256);
     for (let bits = 0; bits <= 8; bits++) {
       const cells = new Set<number>();
-      for (let i = 0; i < 256; i++) cells.add(Math.floor(p[i * 2]! * 2 ** bits) * 2 ** (8 - bits) + Math.floor(p[i * 2 + 1]! * 2 ** (8 - bits)));
+      for (let i = 0; i < 256; i++)
+        cells.add(Math.floor(p[i * 2]! * 2 ** bits) * 2 ** (8 - bits) + Math.floor(p[i * 2 + 1]! * 2 ** (8 - bits)));
       expect(cells.size).toBe(256);
     }
   }
@@ -37,7 +42,12 @@ it('the error on a smooth integrand falls faster than n^-0.7, as scrambled nets 
 });
 
 it('four pairs drawn at once are the points of each', () => {
-  for (const [x, first, seed] of [[0, 0, 1], [17, 4, 1], [400, 12, 7], [1919, 4093, 0xffffffff]] as const) {
+  for (const [x, first, seed] of [
+    [0, 0, 1],
+    [17, 4, 1],
+    [400, 12, 7],
+    [1919, 4093, 0xffffffff]
+  ] as const) {
     for (const sample of [0, 2, 34, 65_534]) {
       kernel.probeFour(x, 3, first, sample, seed, PACK);
       const four = Float32Array.from(new Float32Array(memory.buffer, PACK, 8));

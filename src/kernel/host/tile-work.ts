@@ -26,7 +26,10 @@ export interface TileDone {
   rays: number;
   /** Those of the rays that were shadow tests. */
   shadowRays: number;
-  /** Luminance of the light that was scattered, summed over samples, and what the firefly limit took of it; 0 without a limit. */
+  /**
+   * Luminance of the light that was scattered, summed over samples, and what the firefly limit took of it; 0 without a
+   * limit.
+   */
   light: { scattered: number; limited: number };
   seconds: number;
   /** Sum over the tile's pixels of the squared grain; 0 while there is but one sample. */
@@ -47,7 +50,16 @@ export function doTileWork(kernel: KernelExports, memory: WebAssembly.Memory, wo
   // measured here, not by the pool: it takes a tenth of a pass of few samples
   const pixels = work.width * work.height;
   const samples = work.first + work.count;
-  const grain = samples >= 2 ? squaredGrain(new Float32Array(memory.buffer, work.buffer, pixels * CHANNELS), pixels, samples, work.white) : 0;
+  const grain =
+    samples >= 2
+      ? squaredGrain(new Float32Array(memory.buffer, work.buffer, pixels * CHANNELS), pixels, samples, work.white)
+      : 0;
   const shadowRays = kernel.shadowRays();
-  return { rays: kernel.takeRayCount(), shadowRays, light: { scattered: kernel.lightScattered(), limited: kernel.lightLimited() }, seconds: (performance.now() - began) / 1000, squaredGrain: grain };
+  return {
+    rays: kernel.takeRayCount(),
+    shadowRays,
+    light: { scattered: kernel.lightScattered(), limited: kernel.lightLimited() },
+    seconds: (performance.now() - began) / 1000,
+    squaredGrain: grain
+  };
 }

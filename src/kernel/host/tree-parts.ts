@@ -1,7 +1,7 @@
 /**
- * Large trees in parts (assembly/build.ts): one thread splits until some sixty parts or more are left, threads take them one after the other, each building
- * into a region of its own, and one thread moves them together in their order. What comes out does not hang on how many threads there were.
- * Cost beside the building: one copy of nodes and blocks.
+ * Large trees in parts (assembly/build.ts): one thread splits until some sixty parts or more are left, threads take
+ * them one after the other, each building into a region of its own, and one thread moves them together in their order.
+ * What comes out does not hang on how many threads there were. Cost beside the building: one copy of nodes and blocks.
  */
 import * as L from '../assembly/layout';
 import { instantiate, type KernelExports } from './kernel';
@@ -42,7 +42,10 @@ export interface PartRegions {
   records: number;
   /** Of each part two u32: where its nodes and its blocks are built. */
   places: number;
-  /** Of each large tree COUNTERS_BYTES: the next part to take, and how many are built. Their own, because a thread that starts late may still hold the job before. */
+  /**
+   * Of each large tree COUNTERS_BYTES: the next part to take, and how many are built. Their own, because a thread that
+   * starts late may still hold the job before.
+   */
   counters: number;
   /** ROOM_BYTES a thread. */
   rooms: number;
@@ -58,7 +61,12 @@ const COUNTERS_BYTES = 8;
 
 /** `trees`: how many are built in parts. */
 export function takeParts(take: (bytes: number) => number, helpers: number, trees: number): PartRegions {
-  return { records: take(MOST_PARTS * L.PART_RECORD_BYTES), places: take(MOST_PARTS * 8), counters: take(trees * COUNTERS_BYTES), rooms: take((helpers + 1) * ROOM_BYTES) };
+  return {
+    records: take(MOST_PARTS * L.PART_RECORD_BYTES),
+    places: take(MOST_PARTS * 8),
+    counters: take(trees * COUNTERS_BYTES),
+    rooms: take((helpers + 1) * ROOM_BYTES)
+  };
 }
 
 interface TreeOf {
@@ -71,9 +79,31 @@ interface TreeOf {
 }
 
 /** The root code of the tree. */
-export function buildInParts(kernel: KernelExports, { u32, i32 }: Views, at: { vertices: number; triangles: number; flags: number; nodes: number; blocks: number; references: number; parts: PartRegions | null }, tree: TreeOf, { module, memory, help }: PartBuilder): number {
+export function buildInParts(
+  kernel: KernelExports,
+  { u32, i32 }: Views,
+  at: {
+    vertices: number;
+    triangles: number;
+    flags: number;
+    nodes: number;
+    blocks: number;
+    references: number;
+    parts: PartRegions | null;
+  },
+  tree: TreeOf,
+  { module, memory, help }: PartBuilder
+): number {
   const parts = at.parts!;
-  const root = kernel.splitTree(tree.first, tree.triangles, tree.boxes, tree.placed, at.references, parts.records, Math.ceil((tree.triangles + tree.placed) / PARTS));
+  const root = kernel.splitTree(
+    tree.first,
+    tree.triangles,
+    tree.boxes,
+    tree.placed,
+    at.references,
+    parts.records,
+    Math.ceil((tree.triangles + tree.placed) / PARTS)
+  );
   const count = kernel.partCount.value as number;
   if (count > MOST_PARTS) throw new Error(`buildInParts: expected at most ${MOST_PARTS} parts, got ${count}`);
   const record = (i: number) => parts.records + i * L.PART_RECORD_BYTES;
@@ -92,17 +122,30 @@ export function buildInParts(kernel: KernelExports, { u32, i32 }: Views, at: { v
     blocks += (references - placed) * 160;
   }
   const counter = parts.counters + tree.index * COUNTERS_BYTES;
-  const job: PartsJob = { module, memory, vertices: at.vertices, triangles: at.triangles, flags: at.flags, parts, count, counter };
+  const job: PartsJob = {
+    module,
+    memory,
+    vertices: at.vertices,
+    triangles: at.triangles,
+    flags: at.flags,
+    parts,
+    count,
+    counter
+  };
   i32.set([0, 0], counter >> 2);
   for (let thread = 1; thread <= help.threads; thread++) help.start(job, thread);
   buildParts(job, 0);
   waitFor(i32, (counter >> 2) + 1, count);
-  for (let i = 0; i < count; i++) kernel.takePart(record(i), u32[(parts.places >> 2) + i * 2]!, u32[(parts.places >> 2) + i * 2 + 1]!);
+  for (let i = 0; i < count; i++)
+    kernel.takePart(record(i), u32[(parts.places >> 2) + i * 2]!, u32[(parts.places >> 2) + i * 2 + 1]!);
   return root;
 }
 
 /** Takes parts until none is left. `thread`: 0 for the asker, others count from 1. */
-export function buildParts({ module, memory, vertices, triangles, flags, parts, count, counter }: PartsJob, thread: number): void {
+export function buildParts(
+  { module, memory, vertices, triangles, flags, parts, count, counter }: PartsJob,
+  thread: number
+): void {
   const i32 = new Int32Array(memory.buffer);
   const kernel = instantiate(module, memory, thread);
   kernel.beginTrees(vertices, triangles, flags, 0, 0, parts.rooms + thread * ROOM_BYTES);
@@ -120,6 +163,7 @@ const LONGEST_MS = 60_000;
 
 function waitFor(i32: Int32Array, at: number, count: number): void {
   for (let built = Atomics.load(i32, at); built < count; built = Atomics.load(i32, at)) {
-    if (Atomics.wait(i32, at, built, LONGEST_MS) === 'timed-out') throw new Error(`buildInParts: ${built} of ${count} parts of a tree were built, then a thread stopped`);
+    if (Atomics.wait(i32, at, built, LONGEST_MS) === 'timed-out')
+      throw new Error(`buildInParts: ${built} of ${count} parts of a tree were built, then a thread stopped`);
   }
 }

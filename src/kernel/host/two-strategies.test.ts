@@ -6,11 +6,21 @@ import { add, dot, length, normalize, scale, subtract, type Vec3 } from '../../c
 import { createRandom } from '../../core/sampling/random';
 
 /**
- * Direct light by both strategies, a point on the lamp and a direction of the surface, weighed together (Veach, Robust Monte Carlo Methods, 1997, chapter 9): by
- * his theorem 9.2 a balanced sum of one sample each has at most the variance of either strategy alone and half the squared mean. Glossy ground and square lamps as
- * in his figure 9.2; each strategy alone is written here.
+ * Direct light by both strategies, a point on the lamp and a direction of the surface, weighed together (Veach, Robust
+ * Monte Carlo Methods, 1997, chapter 9): by his theorem 9.2 a balanced sum of one sample each has at most the variance
+ * of either strategy alone and half the squared mean. Glossy ground and square lamps as in his figure 9.2; each
+ * strategy alone is written here.
  */
-const metal = (roughness: number): SurfaceValues => ({ base: [0.9, 0.9, 0.9], metallic: 1, roughness, transmission: 0, ior: 1.5, specular: 1, solid: false, entering: true });
+const metal = (roughness: number): SurfaceValues => ({
+  base: [0.9, 0.9, 0.9],
+  metallic: 1,
+  roughness,
+  transmission: 0,
+  ior: 1.5,
+  specular: 1,
+  solid: false,
+  entering: true
+});
 const S = Math.SQRT1_2;
 const TO_EYE: Vec3 = [-S, S, 0];
 /** The lamp stands where the ground mirrors the eye, facing back. */
@@ -21,7 +31,10 @@ const LAMP_FACES: Vec3 = [-S, -S, 0];
 /** The frame of the ground, z up. */
 const local = ([x, y, z]: Vec3): Vec3 => [x, -z, y];
 
-/** What a white metal sends on by single scattering, which the kernel makes up for (Turquin 2019): the mean of G2 / G1 over visible normals. */
+/**
+ * What a white metal sends on by single scattering, which the kernel makes up for (Turquin 2019): the mean of G2 / G1
+ * over visible normals.
+ */
 function knownAt(roughness: number): Albedos {
   const random = createRandom(4);
   const [wo, alpha, n] = [local(TO_EYE), roughness ** 2, 40_000];
@@ -47,7 +60,10 @@ function byLamp(roughness: number, known: Albedos, size: number, n: number) {
       const far = length(at);
       const way = scale(at, 1 / far);
       if (way[1] <= 0) return 0;
-      return (evaluate(metal(roughness), known, local(TO_EYE), local(way))[0] * -dot(way, LAMP_FACES) * size * size) / (far * far);
+      return (
+        (evaluate(metal(roughness), known, local(TO_EYE), local(way))[0] * -dot(way, LAMP_FACES) * size * size) /
+        (far * far)
+      );
     })
   );
 }
@@ -76,28 +92,51 @@ function byKernel(roughness: number, size: number) {
   const h = size / 2;
   const corner = (u: number, z: number): Vec3 => add(LAMP_AT, add(scale(LAMP_U, u), [0, 0, z]));
   const lamp = quad(corner(-h, -h), corner(-h, h), corner(h, h), corner(h, -h), { ...glowing(1), twoSided: true });
-  const scene = makeScene([quad([-0.1, 0, 0.1], [0.1, 0, 0.1], [0.1, 0, -0.1], [-0.1, 0, -0.1], { metallic: 1, roughness, baseColor: [0.9, 0.9, 0.9, 1] }), lamp]);
+  const scene = makeScene([
+    quad([-0.1, 0, 0.1], [0.1, 0, 0.1], [0.1, 0, -0.1], [-0.1, 0, -0.1], {
+      metallic: 1,
+      roughness,
+      baseColor: [0.9, 0.9, 0.9, 1]
+    }),
+    lamp
+  ]);
   const view = viewFrom(TO_EYE, [0, 0, 0], { projection: 'parallel', height_m: 1e-4 });
   // one sample a pixel: pixels are independent of each other
-  return moments([1, 2, 3, 4].flatMap((seed) => renderScene(scene, view, { width: 64, height: 64, samples: 1, bounces: 1, light: dark, seed }).pixels.map((p) => p[0])));
+  return moments(
+    [1, 2, 3, 4].flatMap((seed) =>
+      renderScene(scene, view, { width: 64, height: 64, samples: 1, bounces: 1, light: dark, seed }).pixels.map(
+        (p) => p[0]
+      )
+    )
+  );
 }
 
-it('both strategies together are never worse than the better one by more than half the squared mean, and each alone is at times far worse', () => {
-  let worstLamp = 0;
-  let worstSurface = 0;
-  for (const roughness of [0.1, 0.2, 0.35, 0.5]) {
-    const known = knownAt(roughness);
-    for (const size of [0.02, 0.1, 0.5, 2]) {
-      const [lamp, surface, both] = [byLamp(roughness, known, size, 40_000), bySurface(roughness, known, size, 40_000), byKernel(roughness, size)];
-      const better = lamp.variance < surface.variance ? lamp : surface;
-      const said = `roughness ${roughness}, lamp of ${size} m: ${both.variance} for ${lamp.variance} and ${surface.variance}, mean ${both.mean} for ${better.mean}`;
-      expect(Math.abs(both.mean / better.mean - 1), said).toBeLessThan(0.03);
-      // a tenth for the error of the variances themselves
-      expect(both.variance, said).toBeLessThan(1.1 * (better.variance + better.mean ** 2 / 2));
-      worstLamp = Math.max(worstLamp, lamp.variance / both.variance);
-      worstSurface = Math.max(worstSurface, surface.variance / both.variance);
+it(
+  'both strategies together are never worse than the better one by more than half the squared mean, and ' +
+    'each alone is at times far worse',
+  () => {
+    let worstLamp = 0;
+    let worstSurface = 0;
+    for (const roughness of [0.1, 0.2, 0.35, 0.5]) {
+      const known = knownAt(roughness);
+      for (const size of [0.02, 0.1, 0.5, 2]) {
+        const [lamp, surface, both] = [
+          byLamp(roughness, known, size, 40_000),
+          bySurface(roughness, known, size, 40_000),
+          byKernel(roughness, size)
+        ];
+        const better = lamp.variance < surface.variance ? lamp : surface;
+        const said =
+          `roughness ${roughness}, lamp of ${size} m: ${both.variance} for ${lamp.variance} and ` +
+          `${surface.variance}, mean ${both.mean} for ${better.mean}`;
+        expect(Math.abs(both.mean / better.mean - 1), said).toBeLessThan(0.03);
+        // a tenth for the error of the variances themselves
+        expect(both.variance, said).toBeLessThan(1.1 * (better.variance + better.mean ** 2 / 2));
+        worstLamp = Math.max(worstLamp, lamp.variance / both.variance);
+        worstSurface = Math.max(worstSurface, surface.variance / both.variance);
+      }
     }
+    expect(worstLamp).toBeGreaterThan(10);
+    expect(worstSurface).toBeGreaterThan(10);
   }
-  expect(worstLamp).toBeGreaterThan(10);
-  expect(worstSurface).toBeGreaterThan(10);
-});
+);

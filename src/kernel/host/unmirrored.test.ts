@@ -3,7 +3,12 @@ import { even, makeScene, matte, quad, renderScene, sphere, viewFrom } from '../
 import type { SceneMaterial } from '../../core/scene/scene';
 
 // A level sheet under the same light from everywhere, seen straight from above.
-const seen = (material: Partial<SceneMaterial>, unmirrored: boolean) => renderScene(makeScene([quad([-9, 0, 9], [9, 0, 9], [9, 0, -9], [-9, 0, -9], material)]), viewFrom([0, 5, 0], [0, 0, 0]), { width: 8, height: 8, samples: 1024, light: even(1), unmirrored }).mean[1];
+const seen = (material: Partial<SceneMaterial>, unmirrored: boolean) =>
+  renderScene(
+    makeScene([quad([-9, 0, 9], [9, 0, 9], [9, 0, -9], [-9, 0, -9], material)]),
+    viewFrom([0, 5, 0], [0, 0, 0]),
+    { width: 8, height: 8, samples: 1024, light: even(1), unmirrored }
+  ).mean[1];
 
 describe('surroundings that reflections do not show', () => {
   it('light what is matte as before', () => expect(seen(matte(0.5), true)).toBeCloseTo(0.5, 2));
@@ -26,12 +31,23 @@ describe('surroundings that reflections do not show', () => {
     const view = viewFrom([0, 0, 2], [0, 0, 0], { projection: 'parallel', height_m: 0.2 });
     expect(renderScene(makeScene([]), view, { samples: 16, light: even(1), unmirrored: true }).mean[1]).toBe(1);
     // of the pane's light only the 4 % and more that it mirrors are gone
-    expect(renderScene(makeScene([pane]), view, { samples: 4096, light: even(1), unmirrored: true }).mean[1]).toBeCloseTo(0.96, 2);
+    expect(
+      renderScene(makeScene([pane]), view, { samples: 4096, light: even(1), unmirrored: true }).mean[1]
+    ).toBeCloseTo(0.96, 2);
   });
   it('light a wall that a mirror shows', () => {
     // inside a white matte ball the mirror sees nothing but the wall, which is lit by itself glowing: no difference
-    const scene = makeScene([sphere([0, 0, 0], 5, { ...matte(0.5), emissive: [1, 1, 1], twoSided: false }, true), quad([-1, -1, 0], [1, -1, 0], [1, 1, 0], [-1, 1, 0], { metallic: 1, roughness: 0 })]);
-    const at = (unmirrored: boolean) => renderScene(scene, viewFrom([0, 0, 2], [0, 0, 0], { focal_length_mm: 60 }), { samples: 256, light: even(1), unmirrored, bounces: 8 }).mean[1];
+    const scene = makeScene([
+      sphere([0, 0, 0], 5, { ...matte(0.5), emissive: [1, 1, 1], twoSided: false }, true),
+      quad([-1, -1, 0], [1, -1, 0], [1, 1, 0], [-1, 1, 0], { metallic: 1, roughness: 0 })
+    ]);
+    const at = (unmirrored: boolean) =>
+      renderScene(scene, viewFrom([0, 0, 2], [0, 0, 0], { focal_length_mm: 60 }), {
+        samples: 256,
+        light: even(1),
+        unmirrored,
+        bounces: 8
+      }).mean[1];
     expect(at(true)).toBeCloseTo(at(false), 6);
   });
 });

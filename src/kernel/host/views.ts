@@ -6,4 +6,9 @@ export interface Views {
   i32: Int32Array;
 }
 
-export const viewsOf = ({ buffer }: WebAssembly.Memory): Views => ({ bytes: new Uint8Array(buffer), f32: new Float32Array(buffer), u32: new Uint32Array(buffer), i32: new Int32Array(buffer) });
+export const viewsOf = ({ buffer }: WebAssembly.Memory): Views => ({
+  bytes: new Uint8Array(buffer),
+  f32: new Float32Array(buffer),
+  u32: new Uint32Array(buffer),
+  i32: new Int32Array(buffer)
+});

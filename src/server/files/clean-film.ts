@@ -1,4 +1,6 @@
-/** What the denoising filter made of a film, beside it: rgb means, a slot a film tile, so any tile is read by itself. */
+/**
+ * What the denoising filter made of a film, beside it: rgb means, a slot a film tile, so any tile is read by itself.
+ */
 import { type FileHandle, open, rename, rm } from 'node:fs/promises';
 import type { CleanSink, CleanSource } from '../../core/film/clean';
 import { TILE_PX, type TileRect } from '../../core/film/film';
@@ -22,7 +24,12 @@ export class CleanFile implements CleanSource, CleanSink {
   }
 
   async write(tile: TileRect, rgb: Float32Array): Promise<void> {
-    await this.file.write(new Uint8Array(rgb.buffer, rgb.byteOffset, rgb.byteLength), 0, rgb.byteLength, tile.index * SLOT_BYTES);
+    await this.file.write(
+      new Uint8Array(rgb.buffer, rgb.byteOffset, rgb.byteLength),
+      0,
+      rgb.byteLength,
+      tile.index * SLOT_BYTES
+    );
   }
 
   async read(tile: TileRect): Promise<Float32Array> {

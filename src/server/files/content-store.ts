@@ -1,4 +1,6 @@
-/** Files by the hash of their content. Written under a temporary name, synced, renamed: a file that is there is whole. */
+/**
+ * Files by the hash of their content. Written under a temporary name, synced, renamed: a file that is there is whole.
+ */
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { access, mkdir, open, rename, rm } from 'node:fs/promises';
@@ -13,13 +15,22 @@ const SHA256 = /^[0-9a-f]{64}$/;
 export const isContentHash = (text: string): boolean => SHA256.test(text);
 
 export function contentPath(kind: FileKind, sha256: string): string {
-  if (!SHA256.test(sha256)) throw new Error(`contentPath: expected a sha256, got ${JSON.stringify(sha256.slice(0, 80))}`);
+  if (!SHA256.test(sha256))
+    throw new Error(`contentPath: expected a sha256, got ${JSON.stringify(sha256.slice(0, 80))}`);
   return join(config.dataDir, kind, sha256.slice(0, 2), sha256);
 }
 
-export const has = (kind: FileKind, sha256: string): Promise<boolean> => access(contentPath(kind, sha256)).then(() => true, () => false);
+export const has = (kind: FileKind, sha256: string): Promise<boolean> =>
+  access(contentPath(kind, sha256)).then(
+    () => true,
+    () => false
+  );
 
-export async function put(kind: FileKind, source: Uint8Array | Readable, mostBytes = Number.POSITIVE_INFINITY): Promise<{ sha256: string; bytes: number }> {
+export async function put(
+  kind: FileKind,
+  source: Uint8Array | Readable,
+  mostBytes = Number.POSITIVE_INFINITY
+): Promise<{ sha256: string; bytes: number }> {
   const folder = join(config.dataDir, kind);
   await mkdir(folder, { recursive: true });
   const temporary = join(folder, `.${randomUUID()}.part`);
@@ -34,7 +45,11 @@ export async function put(kind: FileKind, source: Uint8Array | Readable, mostByt
     }
   });
   try {
-    await pipeline(source instanceof Uint8Array ? Readable.from([source]) : source, meter, createWriteStream(temporary));
+    await pipeline(
+      source instanceof Uint8Array ? Readable.from([source]) : source,
+      meter,
+      createWriteStream(temporary)
+    );
     const file = await open(temporary, 'r+');
     await file.sync();
     await file.close();

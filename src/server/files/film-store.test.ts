@@ -9,7 +9,8 @@ import { MemoryFilm } from '../../core/film/store';
 
 const tiles = tilesOf(100, 70);
 const floats = (t: { width: number; height: number }) => t.width * t.height * CHANNELS;
-const fill = (t: { index: number; width: number; height: number }, v: number) => new Float32Array(floats(t)).fill(v + t.index);
+const fill = (t: { index: number; width: number; height: number }, v: number) =>
+  new Float32Array(floats(t)).fill(v + t.index);
 let path: string;
 beforeEach(async () => {
   path = join(await mkdtemp(join(tmpdir(), 'sphaera-film-')), 'film');
@@ -101,7 +102,11 @@ describe('a film on disk', () => {
 
   it('the hash tells films apart by samples and by values', async () => {
     const hashes = new Set<string>();
-    for (const [value, samples] of [[1, 16], [2, 16], [1, 32]] as const) {
+    for (const [value, samples] of [
+      [1, 16],
+      [2, 16],
+      [1, 32]
+    ] as const) {
       const film = new MemoryFilm();
       for (const t of tiles) await film.write(t.index, fill(t, value), { samples, done: true, squaredGrain: 0 });
       hashes.add(await hashFilm(film, 100, 70, tiles));

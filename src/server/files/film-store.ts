@@ -1,6 +1,6 @@
 /**
- * A film on disk. Each tile has two slots used in turn: a tile is written to the slot that its committed state does not point at, so a
- * kill in the middle of a write loses that write and nothing else.
+ * A film on disk. Each tile has two slots used in turn: a tile is written to the slot that its committed state does not
+ * point at, so a kill in the middle of a write loses that write and nothing else.
  */
 import { createHash } from 'node:crypto';
 import { type FileHandle, open, readFile, rename } from 'node:fs/promises';
@@ -28,7 +28,9 @@ export class DiskFilm implements FilmStore {
     private readonly slotBytes: number
   ) {}
 
-  /** Opens a film, or begins one, of so many layers. `path`.film holds the slots, `path`.state.json which of them count. */
+  /**
+   * Opens a film, or begins one, of so many layers. `path`.film holds the slots, `path`.state.json which of them count.
+   */
   static async open(path: string, tileCount: number, layers = 0): Promise<DiskFilm> {
     const file = await open(`${path}.film`, 'r+').catch(() => open(`${path}.film`, 'w+'));
     let tiles: (Slot | null)[] = Array.from({ length: tileCount }, () => null);
@@ -58,7 +60,12 @@ export class DiskFilm implements FilmStore {
     this.writing.add(tile);
     try {
       const slot: 0 | 1 = this.tiles[tile]?.slot === 0 ? 1 : 0;
-      await this.file.write(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), 0, data.byteLength, (tile * 2 + slot) * this.slotBytes);
+      await this.file.write(
+        new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
+        0,
+        data.byteLength,
+        (tile * 2 + slot) * this.slotBytes
+      );
       this.pending.set(tile, { ...state, slot });
     } catch (error) {
       this.pending.delete(tile); // its slot may be torn
@@ -110,7 +117,12 @@ export class DiskFilm implements FilmStore {
 }
 
 /** The hash of a film: of its filmBytes. */
-export async function hashFilm(film: FilmSource, width: number, height: number, tiles: readonly { index: number; width: number; height: number }[]): Promise<string> {
+export async function hashFilm(
+  film: FilmSource,
+  width: number,
+  height: number,
+  tiles: readonly { index: number; width: number; height: number }[]
+): Promise<string> {
   const hash = createHash('sha256');
   for await (const part of filmBytes(film, width, height, tiles)) hash.update(part);
   return hash.digest('hex');

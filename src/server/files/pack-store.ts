@@ -1,6 +1,6 @@
 /**
- * Scene packs on disk, found by what made them: model, origin, studio, and the code that compiled them. Those used last are kept, up to
- * a limit; any can be made again.
+ * Scene packs on disk, found by what made them: model, origin, studio, and the code that compiled them. Those used last
+ * are kept, up to a limit; any can be made again.
  */
 import { createHash, randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
@@ -19,7 +19,11 @@ let code: string | null = null;
 
 /** `of`: all that decides the pack beside the code. */
 export function packKey(model: string, of: object): string {
-  code ??= readFileSync(config.built('bundles.stamp'), 'utf8') + createHash('sha256').update(readFileSync(config.built('kernel.wasm'))).digest('hex');
+  code ??=
+    readFileSync(config.built('bundles.stamp'), 'utf8') +
+    createHash('sha256')
+      .update(readFileSync(config.built('kernel.wasm')))
+      .digest('hex');
   return createHash('sha256').update(canonicalJson({ code, model, of })).digest('hex');
 }
 
@@ -32,7 +36,11 @@ export async function readPack(key: string): Promise<Uint8Array | null> {
   return bytes;
 }
 
-export const hasPack = (key: string): Promise<boolean> => stat(packPath(key)!).then(() => true, () => false);
+export const hasPack = (key: string): Promise<boolean> =>
+  stat(packPath(key)!).then(
+    () => true,
+    () => false
+  );
 
 export async function keepPack(key: string, bytes: Uint8Array): Promise<void> {
   const path = packPath(key)!;

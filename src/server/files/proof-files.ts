@@ -31,7 +31,10 @@ export const layersPath = (id: string) => join(proofFolder(id), 'layers.json');
 export const cleanPath = (id: string) => join(proofFolder(id), 'film.clean');
 export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');
 
-/** Gives a proof the finished film of another, without its bytes where the disk can share them. Nothing writes to a finished film. */
+/**
+ * Gives a proof the finished film of another, without its bytes where the disk can share them. Nothing writes to a
+ * finished film.
+ */
 export function shareFilm(from: string, to: string): void {
   mkdirSync(proofFolder(to), { recursive: true });
   const paths = (id: string) => [`${filmPath(id)}.film`, `${filmPath(id)}.state.json`, layersPath(id), cleanPath(id)];

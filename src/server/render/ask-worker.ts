@@ -1,4 +1,7 @@
-/** A question to a built module in a process of its own: the job goes there as a message, news and the answer come back as messages. */
+/**
+ * A question to a built module in a process of its own: the job goes there as a message, news and the answer come back
+ * as messages.
+ */
 import { spawn } from 'node:child_process';
 import { config } from '../config';
 
@@ -20,10 +23,21 @@ export interface AskOptions<N> {
 }
 
 /** `what`: for the sentence when it breaks off, like "the measurement". */
-export function askWorker<T, N = never>(name: string, job: object, longestMs: number, what: string, { onNews, stop, attend }: AskOptions<N> = {}): Promise<Said<T>> {
+export function askWorker<T, N = never>(
+  name: string,
+  job: object,
+  longestMs: number,
+  what: string,
+  { onNews, stop, attend }: AskOptions<N> = {}
+): Promise<Said<T>> {
   return new Promise((resolve) => {
     if (stop?.aborted) return resolve({ ok: false, message: `${what} was stopped` });
-    const child = spawn(process.execPath, [config.built(`${name}.mjs`)], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], serialization: 'advanced', env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) } });
+    const child = spawn(process.execPath, [config.built(`${name}.mjs`)], {
+      cwd: config.root,
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      serialization: 'advanced',
+      env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) }
+    });
     let said: Said<T> = { ok: false, message: `${what} broke off; try it again` };
     const end = (message: string) => {
       said = { ok: false, message };
@@ -53,10 +67,12 @@ export function askWorker<T, N = never>(name: string, job: object, longestMs: nu
 }
 
 /**
- * The other end: takes the job, tells what there is on the way, says the answer, or why there is none, and ends. Work that lets itself be paused awaits
- * `mayGoOn` between its pieces.
+ * The other end: takes the job, tells what there is on the way, says the answer, or why there is none, and ends. Work
+ * that lets itself be paused awaits `mayGoOn` between its pieces.
  */
-export function answerOnce<J, T, N = never>(answer: (job: J, tell: (news: N) => void, mayGoOn: () => Promise<void>) => Promise<Said<T>>): void {
+export function answerOnce<J, T, N = never>(
+  answer: (job: J, tell: (news: N) => void, mayGoOn: () => Promise<void>) => Promise<Said<T>>
+): void {
   let pause = Promise.resolve();
   let goOn = () => {};
   const onPause = ({ paused }: Pause) => {
@@ -70,7 +86,9 @@ export function answerOnce<J, T, N = never>(answer: (job: J, tell: (news: N) => 
       (news) => process.send!({ news }),
       () => pause
     )
-      .catch((error: unknown): Said<T> => ({ ok: false, message: error instanceof Error ? error.message : String(error) }))
+      .catch(
+        (error: unknown): Said<T> => ({ ok: false, message: error instanceof Error ? error.message : String(error) })
+      )
       .then((said) => process.send!({ said }, () => process.exit(0)));
   });
 }

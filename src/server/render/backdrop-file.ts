@@ -12,12 +12,25 @@ const inApplication = (file: string) => {
   return contentPath('backdrops', file);
 };
 
-/** Null for backgrounds that are no picture. `pathOf`: where the file of a background lies; in the application by its hash. */
-export async function readBackdrop(background: Background, { width, height, within = WHOLE_SHEET }: Pick<Development, 'width' | 'height' | 'within'>, pathOf: (file: string) => string = inApplication): Promise<BackdropImage | null> {
+/**
+ * Null for backgrounds that are no picture. `pathOf`: where the file of a background lies; in the application by its
+ * hash.
+ */
+export async function readBackdrop(
+  background: Background,
+  { width, height, within = WHOLE_SHEET }: Pick<Development, 'width' | 'height' | 'within'>,
+  pathOf: (file: string) => string = inApplication
+): Promise<BackdropImage | null> {
   if (background.kind !== 'picture') return null;
   try {
-    return await readBackdropPixels(pathOf(background.file), (picture) => backdropPixels(picture, background, width / within.width, height / within.height));
+    return await readBackdropPixels(pathOf(background.file), (picture) =>
+      backdropPixels(picture, background, width / within.width, height / within.height)
+    );
   } catch (error) {
-    throw new BriefRefused('finish.background.file', `finish.background.file: the picture behind the model cannot be read (${(error as Error).message}); bring it in again, or choose another background`);
+    throw new BriefRefused(
+      'finish.background.file',
+      `finish.background.file: the picture behind the model cannot be read ` +
+        `(${(error as Error).message}); bring it in again, or choose another background`
+    );
   }
 }

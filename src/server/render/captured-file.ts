@@ -8,7 +8,9 @@ import { BriefRefused } from './refused';
 
 /** The image of captured surroundings; null for others. */
 export const readCapturedOf = async (surroundings: Surroundings): Promise<FloatImage | null> =>
-  surroundings.kind === 'captured' ? readCaptured(contentPath('captured', surroundings.file), 'the captured image') : null;
+  surroundings.kind === 'captured'
+    ? readCaptured(contentPath('captured', surroundings.file), 'the captured image')
+    : null;
 
 export async function readCaptured(path: string, shownName: string): Promise<FloatImage> {
   let bytes: Uint8Array;
@@ -23,9 +25,13 @@ export async function readCaptured(path: string, shownName: string): Promise<Flo
 export function decodeCaptured(bytes: Uint8Array, shownName: string): FloatImage {
   try {
     const image = bytes[0] === 0x76 && bytes[1] === 0x2f ? readExr(bytes) : readHdr(bytes);
-    for (let i = 0; i < image.pixels.length; i++) if (!(image.pixels[i]! >= 0) || image.pixels[i] === Number.POSITIVE_INFINITY) image.pixels[i] = 0;
+    for (let i = 0; i < image.pixels.length; i++)
+      if (!(image.pixels[i]! >= 0) || image.pixels[i] === Number.POSITIVE_INFINITY) image.pixels[i] = 0;
     return image;
   } catch (error) {
-    throw new BriefRefused('surroundings.file', `surroundings.file "${shownName}" is not usable: ${(error as Error).message}`);
+    throw new BriefRefused(
+      'surroundings.file',
+      `surroundings.file "${shownName}" is not usable: ${(error as Error).message}`
+    );
   }
 }

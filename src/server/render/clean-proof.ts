@@ -17,12 +17,23 @@ export interface CleanJob {
 
 export type CleanLine = { share: number } | { result: CleanResult; learned: boolean; quick: boolean };
 
-/** `learned`: by the learned filter; else by our own, because its weights are not installed. `quick`: by the smaller of the learned ones. */
+/**
+ * `learned`: by the learned filter; else by our own, because its weights are not installed. `quick`: by the smaller of
+ * the learned ones.
+ */
 export type Cleaned = CleanResult & { learned: boolean; quick: boolean };
 
 /** Gives the result, a sentence that says why there is none, or null when `shouldStop` ended it. */
-export async function cleanProof(job: CleanJob, onShare: (share: number) => void, shouldStop: () => boolean): Promise<Cleaned | string | null> {
-  const child = spawn(process.execPath, [config.built('clean-worker.mjs'), JSON.stringify(job)], { cwd: config.root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) } });
+export async function cleanProof(
+  job: CleanJob,
+  onShare: (share: number) => void,
+  shouldStop: () => boolean
+): Promise<Cleaned | string | null> {
+  const child = spawn(process.execPath, [config.built('clean-worker.mjs'), JSON.stringify(job)], {
+    cwd: config.root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_THREADS: String(config.threads) }
+  });
   let result: Cleaned | null = null;
   let stopped = false;
   let complaint = '';

@@ -1,6 +1,6 @@
 /**
- * The process that denoises one film; started by clean-proof.ts. A process of its own, because a run of the filter blocks its
- * thread for seconds and takes gigabytes that only an exit gives back. Says a line of JSON a step.
+ * The process that denoises one film; started by clean-proof.ts. A process of its own, because a run of the filter
+ * blocks its thread for seconds and takes gigabytes that only an exit gives back. Says a line of JSON a step.
  */
 import { tilesOf } from '../../core/film/film';
 import { config } from '../config';
@@ -20,7 +20,9 @@ const fewest = Math.min(...tiles.map(({ index }) => film.state(index)?.samples ?
 const quick = job.look || fewest < FINE_FROM_SAMPLES;
 const { filter, learned } = await openFilter(config.threads, quick);
 const out = await CleanFile.begin(cleanPath(job.proof));
-const result = await cleanFilm({ film, width: job.width, height: job.height, white: job.white }, filter, out, (share) => say({ share }));
+const result = await cleanFilm({ film, width: job.width, height: job.height, white: job.white }, filter, out, (share) =>
+  say({ share })
+);
 await out.seal();
 say({ result, learned, quick });
 process.exit(0);

@@ -21,13 +21,25 @@ import { prepare } from './session';
 
 const LEAST_COVERED = 0.03;
 
-async function measure({ model, brief, savings, known, materials, size }: CostsJob, tell: (news: CostsSoFar) => void): Promise<CostsSaid> {
+async function measure(
+  { model, brief, savings, known, materials, size }: CostsJob,
+  tell: (news: CostsSoFar) => void
+): Promise<CostsSaid> {
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
   const captured = await readCapturedOf(brief.surroundings);
   // quick looks alone leave things out, so all are looked at as one
   const quick = (of: Brief): Brief => ({ ...of, quality: { ...of.quality, step: 'study' } });
-  const ready = async (of: Brief, ev100: number | null) => prepare({ scene, brief: ev100 === null ? quick(of) : { ...quick(of), exposure: { ev100 } }, captured, webs: await readWebs(of), module, threads: config.threads, findPack: (input, build) => findPack(packKey(model, input), build) });
+  const ready = async (of: Brief, ev100: number | null) =>
+    prepare({
+      scene,
+      brief: ev100 === null ? quick(of) : { ...quick(of), exposure: { ev100 } },
+      captured,
+      webs: await readWebs(of),
+      module,
+      threads: config.threads,
+      findPack: (input, build) => findPack(packKey(model, input), build)
+    });
   const whole = await ready(brief, null);
   if (whole.dark) return { ok: false, message: DARK };
   const { ev100 } = whole;
@@ -54,27 +66,39 @@ async function measure({ model, brief, savings, known, materials, size }: CostsJ
       pixels += own;
       for (let i = 0; i < own; i++) {
         readExtra(data, i, own, looked.layers, 1 / PIECE_SAMPLES, extra, 0);
-        for (let c = first; c < first + 2 * ID_PLACES; c += 2) if (extra[c]! > 0) shares.set(extra[c]!, (shares.get(extra[c]!) ?? 0) + extra[c + 1]!);
+        for (let c = first; c < first + 2 * ID_PLACES; c += 2)
+          if (extra[c]! > 0) shares.set(extra[c]!, (shares.get(extra[c]!) ?? 0) + extra[c + 1]!);
       }
     }
     await close();
     const done = new Set(setAsideOf(quick(brief)).plain);
     return [...shares]
       .map(([id, count]) => ({ material: scene.materials[id - 1], covers: count / pixels }))
-      .filter(({ material, covers }) => material && material.name !== '' && !isPlain(material) && !done.has(material.name) && covers >= LEAST_COVERED)
+      .filter(
+        ({ material, covers }) =>
+          material && material.name !== '' && !isPlain(material) && !done.has(material.name) && covers >= LEAST_COVERED
+      )
       .sort((a, b) => b.covers - a.covers)
       .slice(0, materials)
       .map(({ material, covers }) => ({ kind: 'material', name: material!.name, covers }));
   };
-  /** The coarsest copy of the captured image that shows the same: at the whole size, where its fineness would be seen. */
+  /**
+   * The coarsest copy of the captured image that shows the same: at the whole size, where its fineness would be seen.
+   */
   const coarserImage = async ({ width, height }: { width: number; height: number }): Promise<Cost[]> => {
     const full: Brief = { ...brief, size };
     const from = openPatches(await ready(full, ev100), module);
-    const bytesOf = (w: number) => Float32Array.BYTES_PER_ELEMENT * valuesWithLevels(w, Math.floor((w * height) / width));
+    const bytesOf = (w: number) =>
+      Float32Array.BYTES_PER_ELEMENT * valuesWithLevels(w, Math.floor((w * height) / width));
     let found: Cost[] = [];
     try {
       for (const to of coarserWidths(width)) {
-        const cost = await measured(from, full, { kind: 'captured', from: width, to, bytes: bytesOf(width) - bytesOf(to) });
+        const cost = await measured(from, full, {
+          kind: 'captured',
+          from: width,
+          to,
+          bytes: bytesOf(width) - bytesOf(to)
+        });
         if (cost.changes >= LEAST_CHANGE) break;
         found = [cost];
       }

@@ -20,4 +20,8 @@ export type CostsSaid = Said<{ costs: Cost[] }>;
 const LONGEST_MS = 15 * 60_000;
 
 /** `stop`: ends it; what was measured by then has been told. */
-export const measureCosts = (job: CostsJob, onNews?: (news: CostsSoFar) => void, stop?: AbortSignal): Promise<CostsSaid> => askWorker('costs-worker', job, LONGEST_MS, 'the measurement', { onNews, stop });
+export const measureCosts = (
+  job: CostsJob,
+  onNews?: (news: CostsSoFar) => void,
+  stop?: AbortSignal
+): Promise<CostsSaid> => askWorker('costs-worker', job, LONGEST_MS, 'the measurement', { onNews, stop });

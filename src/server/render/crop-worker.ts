@@ -30,7 +30,15 @@ async function crop({ model, brief }: CropJob): Promise<CropSaid> {
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
   const limited: Brief = { ...brief, quality: { ...brief.quality, minutes: MOST_MINUTES } };
-  const prepared = await prepare({ scene, brief: limited, captured: await readCapturedOf(brief.surroundings), webs: await readWebs(brief), module, threads: config.threads, findPack: (input, build) => findPack(packKey(model, input), build) });
+  const prepared = await prepare({
+    scene,
+    brief: limited,
+    captured: await readCapturedOf(brief.surroundings),
+    webs: await readWebs(brief),
+    module,
+    threads: config.threads,
+    findPack: (input, build) => findPack(packKey(model, input), build)
+  });
   if (prepared.dark) return { ok: false, message: DARK };
   const film = new MemoryFilm();
   const end = await run(prepared, film, module, config.threads, {});
@@ -41,7 +49,11 @@ async function crop({ model, brief }: CropJob): Promise<CropSaid> {
   const clean = new MemoryClean();
   if (denoise > 0) await cleanFilm(view, (await openFilter(config.threads)).filter, clean, () => {}, false);
   const shown = denoise > 0 ? new FinishedFilm(film, clean, denoise, tilesOf(width, height)) : film;
-  const image = await developFilm({ ...view, film: shown }, brief.finish, await readBackdrop(background, { width, height, within }));
+  const image = await developFilm(
+    { ...view, film: shown },
+    brief.finish,
+    await readBackdrop(background, { width, height, within })
+  );
   return { ok: true, png: await encodePng(image, null, false), samples: end.samples, whole: end.by !== 'time' };
 }
 

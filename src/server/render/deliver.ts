@@ -1,7 +1,17 @@
-/** Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles. */
+/**
+ * Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles.
+ */
 import type { Finish } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
-import { CHANNELS, type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
+import {
+  CHANNELS,
+  type FilmLayers,
+  layerCount,
+  TILE_PX,
+  tileFloats,
+  type TileRect,
+  tilesOf
+} from '../../core/film/film';
 import { extraChannels, readExtra } from './extra-channels';
 import type { BackdropImage } from '../../core/finishing/background';
 import { withCropMarks } from '../../core/finishing/crop-marks';
@@ -19,13 +29,21 @@ export interface FilmView extends FilmPicture {
 }
 
 /** In memory, for small ones. */
-export async function developFilm(view: FilmView, finish: Finish, backdrop: BackdropImage | null = null): Promise<RgbaImage> {
+export async function developFilm(
+  view: FilmView,
+  finish: Finish,
+  backdrop: BackdropImage | null = null
+): Promise<RgbaImage> {
   const { width, height } = view;
   return { width, height, pixels: await filmRows(view, finish, backdrop).read(0, height) };
 }
 
 /** The same, row by row; strips of tiles are developed as they are asked for. */
-export function filmRows({ film, width, height, white, within }: FilmView, finish: Finish, backdrop: BackdropImage | null): ImageRows {
+export function filmRows(
+  { film, width, height, white, within }: FilmView,
+  finish: Finish,
+  backdrop: BackdropImage | null
+): ImageRows {
   const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop });
   const tilesAt = tilesByRow(width, height);
   let strip = { y: -1, pixels: new Uint8Array(0) };
@@ -33,7 +51,12 @@ export function filmRows({ film, width, height, white, within }: FilmView, finis
     const pixels = new Uint8Array(Math.min(TILE_PX, height - y) * width * 4);
     for (const tile of tilesAt.get(y)!) {
       const state = film.state(tile.index);
-      if (state) develop({ ...tile, data: await film.read(tile.index, tile.width * tile.height * CHANNELS), samples: state.samples }, pixels, y);
+      if (state)
+        develop(
+          { ...tile, data: await film.read(tile.index, tile.width * tile.height * CHANNELS), samples: state.samples },
+          pixels,
+          y
+        );
     }
     strip = { y, pixels };
   };
@@ -65,14 +88,26 @@ export interface FilmFile {
 }
 
 /** Writes it at `path`, where part of it lies when it fails. */
-export async function writeFilm(path: string, view: FilmView, { kind, finish, ppi, backdrop = null, marks = null }: FilmFile): Promise<void> {
+export async function writeFilm(
+  path: string,
+  view: FilmView,
+  { kind, finish, ppi, backdrop = null, marks = null }: FilmFile
+): Promise<void> {
   if (kind === 'exr') return writeLinear(path, view, finish, ppi);
   const rows = filmRows(view, finish, backdrop);
-  await writeImage(path, marks === null || ppi === null ? rows : withCropMarks(rows, marks, ppi), { kind, ppi, keepAlpha: kind === 'png' && finish.background.kind === 'clear' });
+  await writeImage(path, marks === null || ppi === null ? rows : withCropMarks(rows, marks, ppi), {
+    kind,
+    ppi,
+    keepAlpha: kind === 'png' && finish.background.kind === 'clear'
+  });
 }
 
-/** The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks, depth and light studies. */
-const writeLinear = (path: string, view: FilmView, finish: Finish, ppi: number | null): Promise<void> => writeExr(path, linearImage(view, finish, ppi));
+/**
+ * The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks,
+ * depth and light studies.
+ */
+const writeLinear = (path: string, view: FilmView, finish: Finish, ppi: number | null): Promise<void> =>
+  writeExr(path, linearImage(view, finish, ppi));
 
 function linearImage({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): ExrOptions {
   const clear = finish.background.kind === 'clear';
@@ -103,7 +138,9 @@ function linearImage({ film, width, height, layers }: FilmView, finish: Finish, 
     width,
     height,
     ppi,
-    attributes: layers.aids ? { materialNames: asciiJson(layers.aids.materials), objectNames: asciiJson(layers.aids.objects) } : {},
+    attributes: layers.aids
+      ? { materialNames: asciiJson(layers.aids.materials), objectNames: asciiJson(layers.aids.objects) }
+      : {},
     channels: channels.map((name, at) => ({ name, at })).filter(({ name }) => clear || name !== 'A'),
     stride: n,
     // blocks of 16 rows never straddle a strip of 64, which is kept
@@ -121,7 +158,10 @@ const STRIPS_WEIGHED = 6;
 export async function linearBytesPerPixel(view: FilmView, finish: Finish): Promise<number> {
   const image = linearImage(view, finish, null);
   const strips = [...tilesByRow(view.width, view.height).keys()];
-  const picked = Array.from({ length: Math.min(STRIPS_WEIGHED, strips.length) }, (_, i) => strips[Math.floor(((i + 0.5) * strips.length) / Math.min(STRIPS_WEIGHED, strips.length))]!);
+  const picked = Array.from(
+    { length: Math.min(STRIPS_WEIGHED, strips.length) },
+    (_, i) => strips[Math.floor(((i + 0.5) * strips.length) / Math.min(STRIPS_WEIGHED, strips.length))]!
+  );
   let [bytes, rows] = [0, 0];
   for (const top of picked) {
     const end = Math.min(view.height, top + TILE_PX);
@@ -143,4 +183,5 @@ function tilesByRow(width: number, height: number): Map<number, TileRect[]> {
 }
 
 /** JSON with every sign beyond ASCII escaped. */
-const asciiJson = (names: readonly string[]) => JSON.stringify(names).replace(/[^\x20-\x7e]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);
+const asciiJson = (names: readonly string[]) =>
+  JSON.stringify(names).replace(/[^\x20-\x7e]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);

@@ -1,17 +1,55 @@
 /** The channels of an OpenEXR beside the picture, and where their values lie in a film tile. */
-import { AID_MATERIALS, AID_OBJECTS, CHANNELS, FEATURES, type FilmLayers, ID_PLACES, layerCount } from '../../core/film/film';
+import {
+  AID_MATERIALS,
+  AID_OBJECTS,
+  CHANNELS,
+  FEATURES,
+  type FilmLayers,
+  ID_PLACES,
+  layerCount
+} from '../../core/film/film';
 
 const rgb = (name: string) => ['R', 'G', 'B'].map((c) => `${name}.${c}`);
-const places = (name: string) => Array.from({ length: ID_PLACES }, (_, i) => [`${name}.id${i}`, `${name}.share${i}`]).flat();
+const places = (name: string) =>
+  Array.from({ length: ID_PLACES }, (_, i) => [`${name}.id${i}`, `${name}.share${i}`]).flat();
 
-/** Depth is in m to the first surface; ids count from 1 in the header's objectNames and materialNames; openness is 1 where nothing is near. */
+/**
+ * Depth is in m to the first surface; ids count from 1 in the header's objectNames and materialNames; openness is 1
+ * where nothing is near.
+ */
 export function extraChannels(layers: FilmLayers): string[] {
   if (layerCount(layers) === 0) return [];
-  return [...rgb('reflectance'), 'normal.X', 'normal.Y', 'normal.Z', ...layers.groups.flatMap(rgb), ...(layers.aids ? [...rgb('direct'), ...rgb('indirect'), ...rgb('mirrored'), ...rgb('throughGlass'), 'openness.Y', 'depth.Z', ...places('object'), ...places('material')] : [])];
+  return [
+    ...rgb('reflectance'),
+    'normal.X',
+    'normal.Y',
+    'normal.Z',
+    ...layers.groups.flatMap(rgb),
+    ...(layers.aids
+      ? [
+          ...rgb('direct'),
+          ...rgb('indirect'),
+          ...rgb('mirrored'),
+          ...rgb('throughGlass'),
+          'openness.Y',
+          'depth.Z',
+          ...places('object'),
+          ...places('material')
+        ]
+      : [])
+  ];
 }
 
 /** Writes the values of pixel `i` in the order of extraChannels; `k` is one over the samples. */
-export function readExtra(data: Float32Array, i: number, pixels: number, layers: FilmLayers, k: number, out: Float32Array, at: number): void {
+export function readExtra(
+  data: Float32Array,
+  i: number,
+  pixels: number,
+  layers: FilmLayers,
+  k: number,
+  out: Float32Array,
+  at: number
+): void {
   const p = i * CHANNELS;
   for (let c = 0; c < 6; c++) out[at++] = data[p + FEATURES + c]! * k;
   const stride = layerCount(layers) * 3;

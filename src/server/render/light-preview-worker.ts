@@ -1,4 +1,7 @@
-/** Renders the little scene under surroundings that a user has kept: node build/light-preview-worker.mjs SURROUNDINGS_AS_JSON OUT. */
+/**
+ * Renders the little scene under surroundings that a user has kept: node build/light-preview-worker.mjs
+ * SURROUNDINGS_AS_JSON OUT.
+ */
 import { writeFile } from 'node:fs/promises';
 import { readSurroundings } from '../../core/brief/read-brief';
 import type { Surroundings } from '../../core/brief/brief';

@@ -1,6 +1,6 @@
 /**
- * The process that measures what each group of lamps brings to a picture, and what those cost that bring nothing; started by
- * measure-lamps.ts, takes its job and says its result as messages.
+ * The process that measures what each group of lamps brings to a picture, and what those cost that bring nothing;
+ * started by measure-lamps.ts, takes its job and says its result as messages.
  */
 import { readFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
@@ -30,7 +30,19 @@ async function measure({ model, brief }: MeasureJob): Promise<MeasureSaid> {
   const captured = await readCapturedOf(brief.surroundings);
   const webs = await readWebs(brief);
   const ready = (of: Brief, samples: number, layers: boolean) =>
-    prepare({ scene, brief: { ...of, exposure: { ev100: 10 }, quality: { ...of.quality, samples, grain: null, minutes: null, layers, aids: false } }, captured, webs, module, threads: config.threads, findPack: (input, build) => findPack(packKey(model, input), build) });
+    prepare({
+      scene,
+      brief: {
+        ...of,
+        exposure: { ev100: 10 },
+        quality: { ...of.quality, samples, grain: null, minutes: null, layers, aids: false }
+      },
+      captured,
+      webs,
+      module,
+      threads: config.threads,
+      findPack: (input, build) => findPack(packKey(model, input), build)
+    });
   const take = async (prepared: Prepared) => {
     const film = new MemoryFilm();
     const began = performance.now();

@@ -16,7 +16,27 @@ const scene = makeScene([
   quad([-1, 3, -1], [1, 3, -1], [1, 3, 1], [-1, 3, 1], glowing(5))
 ]);
 const open = (threads: number) =>
-  openPool(kernelModule, layOut(compileScene(scene, kernelModule), { width, height, camera: createCameraFrame(viewFrom([0, 2, 6], [0, 1, 0]), width / height)!, bounces: 8, firefly: 0, ground: null, seed: 1, light: even(0.3), indoors: false, limits: NO_LIMITS, layers: 2, aids: null }, threads));
+  openPool(
+    kernelModule,
+    layOut(
+      compileScene(scene, kernelModule),
+      {
+        width,
+        height,
+        camera: createCameraFrame(viewFrom([0, 2, 6], [0, 1, 0]), width / height)!,
+        bounces: 8,
+        firefly: 0,
+        ground: null,
+        seed: 1,
+        light: even(0.3),
+        indoors: false,
+        limits: NO_LIMITS,
+        layers: 2,
+        aids: null
+      },
+      threads
+    )
+  );
 
 /** Two have a copy of the scene each, three share one. */
 it('one, two and three threads make the same film, bit for bit', async () => {
@@ -27,7 +47,11 @@ it('one, two and three threads make the same film, bit for bit', async () => {
     const { rays } = await renderFilm(pool, film, tiles, { samples: 16, grain: null, seconds: null, white: 1 });
     await pool.close();
     expect(rays).toBeGreaterThan(width * height * 16);
-    films.push(Buffer.concat(await Promise.all(tiles.map(async ({ index }) => Buffer.from(new Uint8Array((await film.read(index)).buffer))))));
+    films.push(
+      Buffer.concat(
+        await Promise.all(tiles.map(async ({ index }) => Buffer.from(new Uint8Array((await film.read(index)).buffer))))
+      )
+    );
   }
   expect(films[0]!.some((byte) => byte !== 0)).toBe(true);
   for (const film of films.slice(1)) expect(film.equals(films[0]!)).toBe(true);

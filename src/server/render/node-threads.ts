@@ -10,14 +10,19 @@ import { config } from '../config';
 const LARGEST_COPY_BYTES = 2 ** 27;
 
 /**
- * Two threads have a copy of a scene each, unless it is large: what both read of one copy they have to get from each other's core, which takes 2 to 3 % of their time
- * (bench/RESULTS.md). More threads share one, for so many copies would crowd each other out of the cache that all have.
+ * Two threads have a copy of a scene each, unless it is large: what both read of one copy they have to get from each
+ * other's core, which takes 2 to 3 % of their time (bench/RESULTS.md). More threads share one, for so many copies would
+ * crowd each other out of the cache that all have.
  */
 export function openPool(module: WebAssembly.Module, laidOut: LaidOut): RenderPool {
   const { memory, buffers } = laidOut;
   const copied = buffers.length === 2 && memory.buffer.byteLength <= LARGEST_COPY_BYTES;
   const memories = copied ? [memory, copyOf(memory)] : buffers.map(() => memory);
-  return new RenderPool(memories.map((memory, thread) => new NodeThread({ module, memory, thread })), laidOut, memories);
+  return new RenderPool(
+    memories.map((memory, thread) => new NodeThread({ module, memory, thread })),
+    laidOut,
+    memories
+  );
 }
 
 function copyOf(memory: WebAssembly.Memory): WebAssembly.Memory {
@@ -56,7 +61,8 @@ class NodeThread implements TileThread {
       };
       const onMessage = (message: TileDone) => settle(() => resolve(message));
       const onError = (error: Error) => settle(() => reject(error));
-      const onExit = (code: number) => settle(() => reject(new Error(`render thread ${this.start.thread} ended with code ${code}`)));
+      const onExit = (code: number) =>
+        settle(() => reject(new Error(`render thread ${this.start.thread} ended with code ${code}`)));
       worker.on('message', onMessage);
       worker.on('error', onError);
       worker.on('exit', onExit);

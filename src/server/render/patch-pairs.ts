@@ -1,4 +1,7 @@
-/** The same patches of a picture as it is and with one thing less, rendered beside each other: what each takes, what grain it leaves, and how they differ. */
+/**
+ * The same patches of a picture as it is and with one thing less, rendered beside each other: what each takes, what
+ * grain it leaves, and how they differ.
+ */
 import type { Brief } from '../../core/brief/brief';
 import { CHANNELS, type TileRect } from '../../core/film/film';
 import { changeBetween, lightnessesOf } from '../../core/forecast/change';
@@ -23,23 +26,40 @@ export type Patches = ReturnType<typeof openPatches>;
 export function openPatches({ packed, settings, white }: Prepared, module: WebAssembly.Module) {
   const patches = probePatches(settings.width, settings.height);
   const pool = openPool(module, layOut(packed, settings, config.threads));
-  return { patches, settings, white, threads: pool.threads, render: (tile: TileRect, first: number, before: Float32Array | null) => pool.render(tile, first, PIECE_SAMPLES, before, white), close: () => pool.close() };
+  return {
+    patches,
+    settings,
+    white,
+    threads: pool.threads,
+    render: (tile: TileRect, first: number, before: Float32Array | null) =>
+      pool.render(tile, first, PIECE_SAMPLES, before, white),
+    close: () => pool.close()
+  };
 }
 
-/** What is known of patches so far: of each its sums, null before the first, and the least seconds that a piece took. */
+/**
+ * What is known of patches so far: of each its sums, null before the first, and the least seconds that a piece took.
+ */
 interface Seen {
   sums: (Float32Array | null)[];
   seconds: number[];
 }
 
-const nothingSeen = ({ patches }: Patches): Seen => ({ sums: patches.map(() => null), seconds: patches.map(() => Number.POSITIVE_INFINITY) });
+const nothingSeen = ({ patches }: Patches): Seen => ({
+  sums: patches.map(() => null),
+  seconds: patches.map(() => Number.POSITIVE_INFINITY)
+});
 
 /** Further turns until the share is sure, or they are enough. */
 export async function comparePatches(sides: Both<Patches>, brief: Brief): Promise<Omit<Cost, 'saving'>> {
   const { patches, settings, white } = sides.whole;
   const pixels = patches.map((p) => p.width * p.height);
   // the first samples run in code that is not yet compiled in full
-  await takePiece(sides, 0, both(() => nothingSeen(sides.whole)));
+  await takePiece(
+    sides,
+    0,
+    both(() => nothingSeen(sides.whole))
+  );
   const turns: Pair[] = [];
   const films = both(() => pixels.map((n) => new Float32Array(n * CHANNELS)));
   for (;;) {
@@ -48,10 +68,13 @@ export async function comparePatches(sides: Both<Patches>, brief: Brief): Promis
     turns.push(
       both((side) => ({
         seconds: seen[side].seconds.map((s, i) => rounded(s / (PIECE_SAMPLES * pixels[i]!))),
-        squaredGrain: seen[side].sums.map((sum, i) => rounded((TURN_SAMPLES * squaredGrain(sum!, pixels[i]!, TURN_SAMPLES, white)) / pixels[i]!))
+        squaredGrain: seen[side].sums.map((sum, i) =>
+          rounded((TURN_SAMPLES * squaredGrain(sum!, pixels[i]!, TURN_SAMPLES, white)) / pixels[i]!)
+        )
       }))
     );
-    for (const side of ['whole', 'less'] as const) for (const [i, film] of films[side].entries()) addTo(film, seen[side].sums[i]!);
+    for (const side of ['whole', 'less'] as const)
+      for (const [i, film] of films[side].entries()) addTo(film, seen[side].sums[i]!);
     const measured = { pair: pooled(turns), error: shareError(turns, brief.quality) };
     if (turns.length < LEAST_TURNS || (turns.length < MOST_TURNS && !saves(measured, brief).settled)) continue;
     const shown = both((side) => lightnessesOf(films[side], patches, turns.length * TURN_SAMPLES, white));
@@ -59,7 +82,10 @@ export async function comparePatches(sides: Both<Patches>, brief: Brief): Promis
   }
 }
 
-/** A few samples of all patches: both sides of each one after the other on one thread, so that they meet the same of what else runs. */
+/**
+ * A few samples of all patches: both sides of each one after the other on one thread, so that they meet the same of
+ * what else runs.
+ */
 async function takePiece(sides: Both<Patches>, piece: number, seen: Both<Seen>): Promise<void> {
   const { patches, threads } = sides.whole;
   let next = 0;

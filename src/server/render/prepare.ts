@@ -1,6 +1,6 @@
 /**
- * From model and brief to everything a render needs: the scene with its studio, the pack, the surroundings' light, the camera,
- * the exposure. Refusals say which word of the brief cannot be met.
+ * From model and brief to everything a render needs: the scene with its studio, the pack, the surroundings' light, the
+ * camera, the exposure. Refusals say which word of the brief cannot be met.
  */
 import { whiteLuminance } from '../../core/brief/exposure';
 import { type Brief, canonicalJson, setAsideOf, type SetAside } from '../../core/brief/brief';
@@ -43,14 +43,22 @@ export function resolveViewpoint(scene: Pick<Scene, 'cameras'>, brief: Brief): F
   const camera = scene.cameras.find((c) => c.name === view.camera);
   if (!camera) {
     const names = scene.cameras.map((c) => `"${c.name}"`).join(', ');
-    throw new BriefRefused('viewpoint.camera', `viewpoint.camera "${view.camera}" is not in the model; ${names ? `it has ${names}` : 'it has no camera, so state position_m and target_m'}`);
+    throw new BriefRefused(
+      'viewpoint.camera',
+      `viewpoint.camera "${view.camera}" is not in the model; ` +
+        `${names ? `it has ${names}` : 'it has no camera, so state position_m and target_m'}`
+    );
   }
   return { ...camera, sensor_height_mm: 24, f_number: null, focus_m: null };
 }
 
 export function resolveCamera(view: FreeViewpoint, width: number, height: number): CameraFrame {
   const camera = createCameraFrame(view, width / height);
-  if (!camera) throw new BriefRefused('viewpoint', 'viewpoint.position_m and viewpoint.target_m are the same point; move one of them');
+  if (!camera)
+    throw new BriefRefused(
+      'viewpoint',
+      'viewpoint.position_m and viewpoint.target_m are the same point; move one of them'
+    );
   return camera;
 }
 
@@ -72,11 +80,18 @@ export async function packedModel(scene: Scene, { centre_m, aside = [], slim = [
 }
 
 /**
- * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio adds its lamps and its
- * paper, which a ground takes the place of. `eye` in the plain model's coordinates, whose origin is `centre`.
+ * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio
+ * adds its lamps and its paper, which a ground takes the place of. `eye` in the plain model's coordinates, whose origin
+ * is `centre`.
  */
 export function lightModel(own: Scene, brief: Brief, eye: Vec3, centre: Vec3, webs: Webs): LitScene {
-  const lamps = { ...brief.lamps, added: brief.lamps.added.map((l) => ({ ...l, position_m: [...subtract(l.position_m, centre)] as [number, number, number] })) };
+  const lamps = {
+    ...brief.lamps,
+    added: brief.lamps.added.map((l) => ({
+      ...l,
+      position_m: [...subtract(l.position_m, centre)] as [number, number, number]
+    }))
+  };
   const plain = inPlain(own, setAsideOf(brief).plain ?? []);
   const dimmed = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
   const model = { ...dimmed, openings: openingsOf(plain, brief, centre) };
@@ -86,24 +101,50 @@ export function lightModel(own: Scene, brief: Brief, eye: Vec3, centre: Vec3, we
   // rounded up in steps, so that small moves of the camera keep the studio as it is
   const cameraDistance = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
   const { papers, paper, lights } = buildStudio(brief.surroundings, model.bounds, cameraDistance);
-  const material = { ...MATERIAL_DEFAULTS, name: 'studio paper', baseColor: [...paper, 1] as [number, number, number, number], roughness: 0.9, ior: 1.3, twoSided: true };
-  return addSet(model, brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [], seesSurroundings(brief) ? lights : []);
+  const material = {
+    ...MATERIAL_DEFAULTS,
+    name: 'studio paper',
+    baseColor: [...paper, 1] as [number, number, number, number],
+    roughness: 0.9,
+    ior: 1.3,
+    twoSided: true
+  };
+  return addSet(
+    model,
+    brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [],
+    seesSurroundings(brief) ? lights : []
+  );
 }
 
 /** Of the model and of the brief, in the plain model's coordinates. */
-export const openingsOf = (plain: Pick<Scene, 'openings'>, brief: Brief, centre: Vec3): OpenFrame[] => [...(plain.openings ?? []), ...brief.openings.map((o) => ({ ...o, middle_m: subtract(o.middle_m, centre) }))];
+export const openingsOf = (plain: Pick<Scene, 'openings'>, brief: Brief, centre: Vec3): OpenFrame[] => [
+  ...(plain.openings ?? []),
+  ...brief.openings.map((o) => ({ ...o, middle_m: subtract(o.middle_m, centre) }))
+];
 
 // The sky is smooth but for the sun, which is sampled by itself: a small grid stays in the processor's cache.
 const SKY_GRID = 128;
 
 /** `captured` is the image of captured surroundings. */
-export const makeLight = (brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight => adjustLight(makeNeutralLight(brief, scene, captured), brief);
+export const makeLight = (brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null): SurroundingsLight =>
+  adjustLight(makeNeutralLight(brief, scene, captured), brief);
 
-/** Whether the light of a brief is one that a first look does not wait for: clear air takes a few tenths of a second, clouds some seconds. */
+/**
+ * Whether the light of a brief is one that a first look does not wait for: clear air takes a few tenths of a second,
+ * clouds some seconds.
+ */
 export const takesLong = ({ surroundings }: Brief): boolean => surroundings.kind === 'sky';
 
-/** The costly part of a light: an image before it is turned and brightened. Equal for briefs of equal neutralKey; `coarse`: quick, to see by. */
-export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, captured: FloatImage | null, coarse = false): SurroundingsLight {
+/**
+ * The costly part of a light: an image before it is turned and brightened. Equal for briefs of equal neutralKey;
+ * `coarse`: quick, to see by.
+ */
+export function makeNeutralLight(
+  brief: Brief,
+  scene: Pick<Scene, 'bounds'>,
+  captured: FloatImage | null,
+  coarse = false
+): SurroundingsLight {
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
   if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
@@ -113,20 +154,43 @@ export function makeNeutralLight(brief: Brief, scene: Pick<Scene, 'bounds'>, cap
     const { visibility_km, cloud, heaps, sun_ev, sky_ev, moon_ev } = around;
     // in the image sun and moon count against the sky; the whole is brightened later
     const gain = (warmth: number, ev: number) => scale(warmthGain(warmth), 2 ** (ev - sky_ev));
-    const { pixels, width, height, disc, stars } = makeSky({ direction: sun.direction, visibility_km, cloud, heaps, moon, sunGain: gain(around.sun_warmth, sun_ev), skyGain: gain(around.sky_warmth, sky_ev), moonGain: gain(around.moon_warmth, moon_ev), coarse });
+    const { pixels, width, height, disc, stars } = makeSky({
+      direction: sun.direction,
+      visibility_km,
+      cloud,
+      heaps,
+      moon,
+      sunGain: gain(around.sun_warmth, sun_ev),
+      skyGain: gain(around.sky_warmth, sky_ev),
+      moonGain: gain(around.moon_warmth, moon_ev),
+      coarse
+    });
     const grid = buildImportanceGrid(pixels, width, height, SKY_GRID);
-    return { even: null, image: { pixels, width, height, scale: 1, rotation: 0, grid }, sun: disc, stars: stars.share > 0 ? { gain: stars.share, axes, clear: stars.clear } : null };
+    return {
+      even: null,
+      image: { pixels, width, height, scale: 1, rotation: 0, grid },
+      sun: disc,
+      stars: stars.share > 0 ? { gain: stars.share, axes, clear: stars.clear } : null
+    };
   }
   if (around.kind === 'room') {
     const room = makeRoom(around.room);
-    return { even: null, image: { ...room, scale: 1, rotation: 0, grid: buildImportanceGrid(room.pixels, room.width, room.height) }, sun: null };
+    return {
+      even: null,
+      image: { ...room, scale: 1, rotation: 0, grid: buildImportanceGrid(room.pixels, room.width, room.height) },
+      sun: null
+    };
   }
   if (!captured) throw new BriefRefused('surroundings.file', `surroundings.file "${around.file}" was not found`);
   const upright = level(reduceImage(captured, around.most_px ?? captured.width), around);
   const found = around.sun === 'image' ? null : findSun(upright);
   const seen = found ? cutSun(upright, found) : upright;
   const sampled = coarsest(seen);
-  return { even: null, image: { ...seen, scale: 1, rotation: 0, grid: buildImportanceGrid(sampled.pixels, sampled.width, sampled.height) }, sun: found && around.sun === 'true' ? trueSun(found) : null };
+  return {
+    even: null,
+    image: { ...seen, scale: 1, rotation: 0, grid: buildImportanceGrid(sampled.pixels, sampled.width, sampled.height) },
+    sun: found && around.sun === 'true' ? trueSun(found) : null
+  };
 }
 
 export function adjustLight({ even, image, sun, stars = null }: SurroundingsLight, brief: Brief): SurroundingsLight {
@@ -136,9 +200,23 @@ export function adjustLight({ even, image, sun, stars = null }: SurroundingsLigh
   const { pixels, width, height, grid } = image;
   return {
     even,
-    image: { pixels, width, height, grid, scale: 2 ** (around.brightness_ev + skyEv), rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0 },
+    image: {
+      pixels,
+      width,
+      height,
+      grid,
+      scale: 2 ** (around.brightness_ev + skyEv),
+      rotation: 'rotation_deg' in around ? radians(around.rotation_deg) : 0
+    },
     stars: stars && { ...stars, gain: stars.gain * 2 ** (around.brightness_ev + skyEv) },
-    sun: sun && { ...sun, direction: around.kind === 'captured' ? turnedWithImage(sun.direction, radians(around.rotation_deg + around.sun_turn_deg)) : sun.direction, radiance: scale(sun.radiance, 2 ** (around.brightness_ev + skyEv)) }
+    sun: sun && {
+      ...sun,
+      direction:
+        around.kind === 'captured'
+          ? turnedWithImage(sun.direction, radians(around.rotation_deg + around.sun_turn_deg))
+          : sun.direction,
+      radiance: scale(sun.radiance, 2 ** (around.brightness_ev + skyEv))
+    }
   };
 }
 
@@ -146,24 +224,42 @@ export function neutralKey(brief: Brief): string {
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return 'none';
   if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
-  const apart = around.kind === 'sky' ? { sun_ev: around.sun_ev - around.sky_ev, moon_ev: around.moon_ev - around.sky_ev, sky_ev: 0 } : {};
-  return canonicalJson({ ...around, ...apart, brightness_ev: 0, rotation_deg: 0, sun_turn_deg: 0, in_reflections: true });
+  const apart =
+    around.kind === 'sky'
+      ? { sun_ev: around.sun_ev - around.sky_ev, moon_ev: around.moon_ev - around.sky_ev, sky_ev: 0 }
+      : {};
+  return canonicalJson({
+    ...around,
+    ...apart,
+    brightness_ev: 0,
+    rotation_deg: 0,
+    sun_turn_deg: 0,
+    in_reflections: true
+  });
 }
 
 /** Whether no light at all can reach the picture: it is said rather than rendered. */
 export function isDark({ even, image, sun }: SurroundingsLight, lit: Pick<Scene, 'lights' | 'materials'>): boolean {
   if (sun || even?.some((c) => c > 0) || image?.pixels.some((v) => v > 0)) return false;
-  const shines = (l: SceneLight) => luminance('intensity' in l ? l.intensity : 'illuminance' in l ? l.illuminance : 'tint' in l ? l.tint : l.radiance) > 0;
+  const shines = (l: SceneLight) =>
+    luminance('intensity' in l ? l.intensity : 'illuminance' in l ? l.illuminance : 'tint' in l ? l.tint : l.radiance) >
+    0;
   return !lit.lights.some(shines) && lit.materials.every((m) => luminance(m.emissive) === 0);
 }
 
-export const DARK = 'No light reaches this picture: the surroundings are dark and no lamp is on. Switch a lamp on, or set or brighten the surroundings';
+export const DARK =
+  'No light reaches this picture: the surroundings are dark and no lamp is on. Switch a lamp on, or set or brighten the surroundings';
 
 /** Whether the light from around is seen, or one group of lamps alone. */
 const seesSurroundings = ({ lamps }: Brief) => lamps.only === null || lamps.only === ONLY_SURROUNDINGS;
 
 /** The ground of a brief under a model that lies in pack coordinates, whose origin is `centre`. */
-export function groundFor({ ground }: Brief, model: Pick<Scene, 'bounds'>, light: SurroundingsLight, centre: Vec3): GroundSettings | null {
+export function groundFor(
+  { ground }: Brief,
+  model: Pick<Scene, 'bounds'>,
+  light: SurroundingsLight,
+  centre: Vec3
+): GroundSettings | null {
   if (ground.kind === 'none') return null;
   const { min, max } = model.bounds;
   const across = Math.hypot(max[0] - min[0], max[2] - min[2]);
@@ -185,24 +281,47 @@ export function proofPpi({ size, quality }: Pick<Brief, 'size' | 'quality'>): nu
   return 'ppi' in size ? size.ppi * quality.scale : null;
 }
 
-export const fireflyLimit = (brief: Brief, ev100: number): number => (brief.quality.firefly === null ? 0 : brief.quality.firefly * whiteLuminance(ev100));
+export const fireflyLimit = (brief: Brief, ev100: number): number =>
+  brief.quality.firefly === null ? 0 : brief.quality.firefly * whiteLuminance(ev100);
 
 // A meter makes grey of a studio's paper; opened by this it looks like paper (common practice, no source).
 const PAPER_EV = 0.9;
 
 /** The exposure that a brief's meter reading means. */
-export const exposureFor = (brief: Brief, metered: number): number => metered - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0);
+export const exposureFor = (brief: Brief, metered: number): number =>
+  metered - (brief.surroundings.kind === 'studio' ? PAPER_EV : 0);
 
 // Of the model's diagonal; what lies farther off does not make a place less open.
 const OPENNESS_REACH = 0.1;
 
-/** The settings of a brief in a frame of `width` x `height` px, but for what hangs on the pack and on the exposure; `camera` in the pack's coordinates. */
-export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width, height, camera, light, layers, ground }: Pick<RenderSettings, 'width' | 'height' | 'camera' | 'light' | 'layers' | 'ground'>): RenderSettings {
+/**
+ * The settings of a brief in a frame of `width` x `height` px, but for what hangs on the pack and on the exposure;
+ * `camera` in the pack's coordinates.
+ */
+export function settingsFor(
+  brief: Brief,
+  scene: Pick<Scene, 'bounds'>,
+  {
+    width,
+    height,
+    camera,
+    light,
+    layers,
+    ground
+  }: Pick<RenderSettings, 'width' | 'height' | 'camera' | 'light' | 'layers' | 'ground'>
+): RenderSettings {
   return {
-    width, height, camera, light, layers, ground,
+    width,
+    height,
+    camera,
+    light,
+    layers,
+    ground,
     bounces: brief.quality.bounces,
     limits: limitsOf(brief.quality),
-    aids: brief.quality.aids ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) } : null,
+    aids: brief.quality.aids
+      ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) }
+      : null,
     firefly: 0,
     seed: 1,
     unmirrored: brief.surroundings.kind === 'captured' && !brief.surroundings.in_reflections,
@@ -210,4 +329,11 @@ export function settingsFor(brief: Brief, scene: Pick<Scene, 'bounds'>, { width,
   };
 }
 
-const limitsOf = ({ diffuse, gloss, glass, passes, filter_px, glow }: PathLimits): PathLimits => ({ diffuse, gloss, glass, passes, filter_px, glow });
+const limitsOf = ({ diffuse, gloss, glass, passes, filter_px, glow }: PathLimits): PathLimits => ({
+  diffuse,
+  gloss,
+  glass,
+  passes,
+  filter_px,
+  glow
+});

@@ -25,7 +25,15 @@ async function probe({ model, brief }: ProbeJob, _tell: unknown, mayGoOn: () => 
   const module = await loadKernel();
   const scene = await readScene(new Uint8Array(await readFile(contentPath('models', model))));
   await mayGoOn();
-  const prepared = await prepare({ scene, brief, captured: await readCapturedOf(brief.surroundings), webs: await readWebs(brief), module, threads: config.threads, findPack: (input, build) => findPack(packKey(model, input), build) });
+  const prepared = await prepare({
+    scene,
+    brief,
+    captured: await readCapturedOf(brief.surroundings),
+    webs: await readWebs(brief),
+    module,
+    threads: config.threads,
+    findPack: (input, build) => findPack(packKey(model, input), build)
+  });
   if (prepared.dark) return { ok: false, message: DARK };
   return { ok: true, probe: await takeProbe(prepared, module, config.threads, setUp, mayGoOn) };
 }

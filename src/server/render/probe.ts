@@ -11,4 +11,5 @@ export type ProbeSaid = Said<{ probe: Probe }>;
 
 const LONGEST_MS = 3 * 60_000;
 
-export const probeBrief = (job: ProbeJob, attend: AskOptions<never>['attend']): Promise<ProbeSaid> => askWorker('probe-worker', job, LONGEST_MS, 'the forecast’s measurement', { attend });
+export const probeBrief = (job: ProbeJob, attend: AskOptions<never>['attend']): Promise<ProbeSaid> =>
+  askWorker('probe-worker', job, LONGEST_MS, 'the forecast’s measurement', { attend });

@@ -1,6 +1,6 @@
 /**
- * The picture of a film for the screen, kept up to date tile by tile. Shrunk by a power of two in linear light before it is
- * developed, so that it shows what the sheet will look like, not what its pixels do.
+ * The picture of a film for the screen, kept up to date tile by tile. Shrunk by a power of two in linear light before
+ * it is developed, so that it shows what the sheet will look like, not what its pixels do.
  */
 import { rename, writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
@@ -44,7 +44,8 @@ export class ScreenPicture {
         for (let x = 0; x < tile.width; x++) {
           const to = Math.floor(y / f) * width + Math.floor(x / f);
           counts[to] = counts[to]! + 1;
-          for (let c = 0; c < CHANNELS; c++) small[to * CHANNELS + c] = small[to * CHANNELS + c]! + data[(y * tile.width + x) * CHANNELS + c]!;
+          for (let c = 0; c < CHANNELS; c++)
+            small[to * CHANNELS + c] = small[to * CHANNELS + c]! + data[(y * tile.width + x) * CHANNELS + c]!;
         }
       }
       for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
@@ -68,9 +69,15 @@ export class ScreenPicture {
   /** Writes the picture and, unless null, its thumbnail. */
   async write(path: string, thumbnail: { path: string; px: number } | null): Promise<void> {
     if (thumbnail) this.dirty = false;
-    const image = sharp(Buffer.from(this.pixels), { raw: { width: this.width, height: this.height, channels: 4 } }).removeAlpha();
+    const image = sharp(Buffer.from(this.pixels), {
+      raw: { width: this.width, height: this.height, channels: 4 }
+    }).removeAlpha();
     const files = [{ name: path, bytes: image.clone().png({ compressionLevel: 3 }).toBuffer() }];
-    if (thumbnail) files.push({ name: thumbnail.path, bytes: image.clone().resize({ width: thumbnail.px, height: thumbnail.px, fit: 'inside' }).png().toBuffer() });
+    if (thumbnail)
+      files.push({
+        name: thumbnail.path,
+        bytes: image.clone().resize({ width: thumbnail.px, height: thumbnail.px, fit: 'inside' }).png().toBuffer()
+      });
     for (const { name, bytes } of files) {
       await writeFile(`${name}.part`, await bytes);
       await rename(`${name}.part`, name);

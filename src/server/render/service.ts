@@ -1,4 +1,7 @@
-/** The render service: a process of its own that claims proofs from the queue and renders them, one after another, until told to end. */
+/**
+ * The render service: a process of its own that claims proofs from the queue and renders them, one after another, until
+ * told to end.
+ */
 import { randomUUID } from 'node:crypto';
 import { setPriority } from 'node:os';
 import { claimNext } from '../jobs/queue';

@@ -1,6 +1,6 @@
 /**
- * A render from model to film, whoever asked for it: prepares, meters when the brief says so, opens threads, runs to the end
- * or the stop. The film's bytes depend on scene, brief and sample map alone.
+ * A render from model to film, whoever asked for it: prepares, meters when the brief says so, opens threads, runs to
+ * the end or the stop. The film's bytes depend on scene, brief and sample map alone.
  */
 import type { Brief } from '../../core/brief/brief';
 import { statedEv, whiteLuminance } from '../../core/brief/exposure';
@@ -20,7 +20,21 @@ import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { openPool, treeHelpers } from './node-threads';
-import { exposureFor, fireflyLimit, groundFor, isDark, lightModel, makeLight, type PackInput, packedModel, packInput, proofPpi, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import {
+  exposureFor,
+  fireflyLimit,
+  groundFor,
+  isDark,
+  lightModel,
+  makeLight,
+  type PackInput,
+  packedModel,
+  packInput,
+  proofPpi,
+  resolveCamera,
+  resolveViewpoint,
+  settingsFor
+} from './prepare';
 
 export interface Prepared {
   packed: PackedScene;
@@ -67,15 +81,49 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const build = () => buildPack(model, module, () => performance.now(), treeHelpers(input.threads)).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
   const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
-  const base: RenderSettings = { ...settingsFor(brief, scene, { width: sheetWidth, height: sheetHeight, camera, light, layers: layers.groups.length, ground }), indoors: light.image !== null && openIndoors(packed, module)(camera.eye, lit.openings ?? []) };
+  const base: RenderSettings = {
+    ...settingsFor(brief, scene, {
+      width: sheetWidth,
+      height: sheetHeight,
+      camera,
+      light,
+      layers: layers.groups.length,
+      ground
+    }),
+    indoors: light.image !== null && openIndoors(packed, module)(camera.eye, lit.openings ?? [])
+  };
   const dark = isDark(light, lit);
   // a meter has nothing to read in the dark
-  const ev100 = statedEv(brief.exposure) ?? (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
+  const ev100 =
+    statedEv(brief.exposure) ??
+    (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
   const white = whiteLuminance(ev100);
-  return { dark, layers, packed, settings: { ...base, width, height, camera: width === sheetWidth && height === sheetHeight ? camera : cropFrame(camera, pixels), firefly: fireflyLimit(brief, ev100), white }, brief, ev100, white, ppi: proofPpi(brief), triangles: countTriangles(scene) };
+  return {
+    dark,
+    layers,
+    packed,
+    settings: {
+      ...base,
+      width,
+      height,
+      camera: width === sheetWidth && height === sheetHeight ? camera : cropFrame(camera, pixels),
+      firefly: fireflyLimit(brief, ev100),
+      white
+    },
+    brief,
+    ev100,
+    white,
+    ppi: proofPpi(brief),
+    triangles: countTriangles(scene)
+  };
 }
 
-async function meterFrame(packed: PackedScene, settings: RenderSettings, module: WebAssembly.Module, threads: number): Promise<number> {
+async function meterFrame(
+  packed: PackedScene,
+  settings: RenderSettings,
+  module: WebAssembly.Module,
+  threads: number
+): Promise<number> {
   const small = meterSettings(settings);
   const pool = openPool(module, layOut(packed, small, threads));
   try {
@@ -85,11 +133,30 @@ async function meterFrame(packed: PackedScene, settings: RenderSettings, module:
   }
 }
 
-export async function run(prepared: Prepared, film: FilmStore, module: WebAssembly.Module, threads: number, hooks: RenderHooks, secondsBefore = 0): Promise<RenderEnd> {
+export async function run(
+  prepared: Prepared,
+  film: FilmStore,
+  module: WebAssembly.Module,
+  threads: number,
+  hooks: RenderHooks,
+  secondsBefore = 0
+): Promise<RenderEnd> {
   const { settings, brief } = prepared;
   const pool = openPool(module, layOut(prepared.packed, settings, threads));
   try {
-    return await renderFilm(pool, film, tilesOf(settings.width, settings.height), { samples: brief.quality.samples, grain: brief.quality.grain, least: brief.quality.least, seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore), white: prepared.white }, hooks);
+    return await renderFilm(
+      pool,
+      film,
+      tilesOf(settings.width, settings.height),
+      {
+        samples: brief.quality.samples,
+        grain: brief.quality.grain,
+        least: brief.quality.least,
+        seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore),
+        white: prepared.white
+      },
+      hooks
+    );
   } finally {
     await pool.close();
   }

@@ -1,6 +1,7 @@
 /**
- * Sets renders up for others: a process of its own beside the web server, which must stay quick. It keeps the last models in memory, so
- * a change of brief is answered in the time that its own part takes; packs go to disk, where the web server and the render service find them.
+ * Sets renders up for others: a process of its own beside the web server, which must stay quick. It keeps the last
+ * models in memory, so a change of brief is answered in the time that its own part takes; packs go to disk, where the
+ * web server and the render service find them.
  */
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
@@ -22,7 +23,23 @@ import { contentPath } from '../files/content-store';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCapturedOf } from './captured-file';
 import { loadKernel } from './kernel-file';
-import { adjustLight, DARK, exposureFor, groundFor, isDark, lightModel, makeNeutralLight, neutralKey, takesLong, type PackInput, packedModel, packInput, resolveCamera, resolveViewpoint, settingsFor } from './prepare';
+import {
+  adjustLight,
+  DARK,
+  exposureFor,
+  groundFor,
+  isDark,
+  lightModel,
+  makeNeutralLight,
+  neutralKey,
+  takesLong,
+  type PackInput,
+  packedModel,
+  packInput,
+  resolveCamera,
+  resolveViewpoint,
+  settingsFor
+} from './prepare';
 import { readWebs } from './photometric-files';
 import { BriefRefused } from './refused';
 
@@ -36,11 +53,17 @@ export interface SetupRequest {
   pack: string | null;
   rig: string | null;
   light: string | null;
-  /** Waits for the very pack and light of this brief; else a pack with another origin serves, when the asker has it, and coarse clouds. */
+  /**
+   * Waits for the very pack and light of this brief; else a pack with another origin serves, when the asker has it, and
+   * coarse clouds.
+   */
   exact: boolean;
 }
 
-export type SetupReply = { id: number } & ({ ok: true; bytes: Uint8Array } | { ok: false; message: string; fault: boolean });
+export type SetupReply = { id: number } & (
+  | { ok: true; bytes: Uint8Array }
+  | { ok: false; message: string; fault: boolean }
+);
 
 /** Keeps the last few of something by key; what is asked for twice at once is made once. */
 class Recent<T> {
@@ -62,7 +85,8 @@ class Recent<T> {
   }
 }
 
-// A larger captured image is sent reduced: it would be hundreds of megabytes. Its film then differs from a proof's in the image's fineness alone.
+// A larger captured image is sent reduced: it would be hundreds of megabytes. Its film then differs from a proof's in
+// the image's fineness alone.
 const LARGEST_PREVIEW_PX = 4096;
 
 const scenes = new Recent<Scene>(2);
@@ -76,7 +100,9 @@ const inputs = new Map<string, { model: string; of: PackInput }>();
 async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const { model, brief, width, height } = request;
   const module = await loadKernel();
-  const scene = await scenes.get(model, async () => readScene(new Uint8Array(await readFile(contentPath('models', model)))));
+  const scene = await scenes.get(model, async () =>
+    readScene(new Uint8Array(await readFile(contentPath('models', model))))
+  );
   const view = resolveViewpoint(scene, brief);
   const wanted = packInput(view, brief);
   const key = packKey(model, wanted);
@@ -94,8 +120,19 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
     const moved = await packedModel(scene, of);
-    const bytes = pack === key ? await findPack(key, () => buildPack(moved, module, () => performance.now(), treeHelpers(config.threads)).bytes) : (await readPack(pack))!;
-    return { model: moved, indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module), bytes: bytes.byteLength, header: packHeader(bytes) };
+    const bytes =
+      pack === key
+        ? await findPack(
+            key,
+            () => buildPack(moved, module, () => performance.now(), treeHelpers(config.threads)).bytes
+          )
+        : (await readPack(pack))!;
+    return {
+      model: moved,
+      indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module),
+      bytes: bytes.byteLength,
+      header: packHeader(bytes)
+    };
   });
   const fineKey = neutralKey(brief);
   // a first look has a sky coarse that is not there in full
@@ -103,7 +140,12 @@ async function setUp(request: SetupRequest): Promise<Uint8Array> {
   const lightKey = coarse ? `${fineKey} coarse` : fineKey;
   const light = await lights.get(lightKey, async () => {
     const { surroundings } = brief;
-    const captured = surroundings.kind === 'captured' ? await images.get(surroundings.file, async () => reduceImage((await readCapturedOf(surroundings))!, LARGEST_PREVIEW_PX)) : null;
+    const captured =
+      surroundings.kind === 'captured'
+        ? await images.get(surroundings.file, async () =>
+            reduceImage((await readCapturedOf(surroundings))!, LARGEST_PREVIEW_PX)
+          )
+        : null;
     return makeNeutralLight(brief, scene, captured, coarse);
   });
   const camera = resolveCamera(view, width, height);
@@ -142,7 +184,12 @@ process.on('message', (request: SetupRequest) => {
       (error: unknown): SetupReply => {
         const known = error instanceof BriefRefused || error instanceof RangeError;
         if (!known) console.error(error);
-        return { id: request.id, ok: false, message: error instanceof Error ? error.message : String(error), fault: !known };
+        return {
+          id: request.id,
+          ok: false,
+          message: error instanceof Error ? error.message : String(error),
+          fault: !known
+        };
       }
     )
     .then((reply) => process.send!(reply));

@@ -1,4 +1,7 @@
-/** The little scene under some surroundings, always the same and seen the same way, so that surroundings can be compared. */
+/**
+ * The little scene under some surroundings, always the same and seen the same way, so that surroundings can be
+ * compared.
+ */
 import { BRIEF_DEFAULTS, type Brief, GROUND_DEFAULTS, type Surroundings } from '../../core/brief/brief';
 import { FinishedFilm, MemoryClean } from '../../core/film/clean';
 import { CHANNELS, tilesOf } from '../../core/film/film';
@@ -20,10 +23,24 @@ const SAMPLES = 32;
 const LIGHTER_EV = 0.7;
 
 /** A PNG. `captured`: the image of captured surroundings. */
-export async function previewOf(surroundings: Surroundings, captured: FloatImage | null, module: WebAssembly.Module): Promise<Uint8Array> {
+export async function previewOf(
+  surroundings: Surroundings,
+  captured: FloatImage | null,
+  module: WebAssembly.Module
+): Promise<Uint8Array> {
   const brief: Brief = {
     ...BRIEF_DEFAULTS,
-    viewpoint: { position_m: [0.03, 0.19, 0.66], target_m: [0.025, 0.075, 0], up: [0, 1, 0], projection: 'perspective', focal_length_mm: 40, sensor_height_mm: 24, f_number: null, focus_m: null, height_m: null },
+    viewpoint: {
+      position_m: [0.03, 0.19, 0.66],
+      target_m: [0.025, 0.075, 0],
+      up: [0, 1, 0],
+      projection: 'perspective',
+      focal_length_mm: 40,
+      sensor_height_mm: 24,
+      f_number: null,
+      focus_m: null,
+      height_m: null
+    },
     surroundings: surroundings.kind === 'sky' ? { ...surroundings, north_deg: 200 } : surroundings,
     ground: surroundings.kind === 'studio' ? { kind: 'none' } : { ...GROUND_DEFAULTS, reach: 3 },
     exposure: { metered: true },
@@ -35,10 +52,20 @@ export async function previewOf(surroundings: Surroundings, captured: FloatImage
   const film = new MemoryFilm();
   await run(prepared, film, module, config.threads, {});
   const clean = new MemoryClean();
-  await cleanFilm({ film, width: WIDTH, height: HEIGHT, white: prepared.white }, guidedFilter(module), clean, () => {}, false);
+  await cleanFilm(
+    { film, width: WIDTH, height: HEIGHT, white: prepared.white },
+    guidedFilter(module),
+    clean,
+    () => {},
+    false
+  );
   const finished = new FinishedFilm(film, clean, 1, tilesOf(WIDTH, HEIGHT));
   const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
   const develop = createDeveloper({ width: WIDTH, height: HEIGHT, white: prepared.white, finish: brief.finish });
-  for (const tile of tilesOf(WIDTH, HEIGHT)) develop({ ...tile, data: await finished.read(tile.index, tile.width * tile.height * CHANNELS), samples: SAMPLES }, pixels);
+  for (const tile of tilesOf(WIDTH, HEIGHT))
+    develop(
+      { ...tile, data: await finished.read(tile.index, tile.width * tile.height * CHANNELS), samples: SAMPLES },
+      pixels
+    );
   return encodePng({ pixels, width: WIDTH, height: HEIGHT }, null, false);
 }

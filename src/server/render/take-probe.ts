@@ -1,4 +1,7 @@
-/** Renders the patches of a probe at two sizes of a prepared picture. Time is the processor's, not the clock's: what else runs meanwhile counts for little. */
+/**
+ * Renders the patches of a probe at two sizes of a prepared picture. Time is the processor's, not the clock's: what
+ * else runs meanwhile counts for little.
+ */
 import { layerCount } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import type { Probe, ProbeAt } from '../../core/forecast/forecast';
@@ -16,12 +19,20 @@ const SAMPLES = 16;
 const WARM_UP = 4;
 
 /** `setUp`: asked when the first pool is warm, seconds since the work began. `mayGoOn`: awaited before every patch. */
-export async function takeProbe({ packed, settings, white, layers }: Prepared, module: WebAssembly.Module, threads: number, setUp: () => number, mayGoOn: () => Promise<void>): Promise<Probe> {
+export async function takeProbe(
+  { packed, settings, white, layers }: Prepared,
+  module: WebAssembly.Module,
+  threads: number,
+  setUp: () => number,
+  mayGoOn: () => Promise<void>
+): Promise<Probe> {
   const longest = Math.max(settings.width, settings.height);
   let setupSeconds = 0;
   const at: ProbeAt[] = [];
   for (const px of LONG_SIDES_PX) {
-    const [width, height] = [settings.width, settings.height].map((side) => Math.max(1, Math.round((side * px) / longest))) as [number, number];
+    const [width, height] = [settings.width, settings.height].map((side) =>
+      Math.max(1, Math.round((side * px) / longest))
+    ) as [number, number];
     const pool = openPool(module, layOut(packed, { ...settings, width, height }, threads));
     const inTurn: TilePool = {
       threads: pool.threads,
@@ -34,7 +45,8 @@ export async function takeProbe({ packed, settings, white, layers }: Prepared, m
     try {
       const patches = probePatches(width, height);
       const pixels = patches.reduce((sum, p) => sum + p.width * p.height, 0);
-      const render = (samples: number, film: MemoryFilm) => renderFilm(inTurn, film, patches, { samples, grain: null, seconds: null, white });
+      const render = (samples: number, film: MemoryFilm) =>
+        renderFilm(inTurn, film, patches, { samples, grain: null, seconds: null, white });
       await render(WARM_UP, new MemoryFilm());
       setupSeconds ||= setUp();
       const film = new MemoryFilm();
@@ -50,5 +62,10 @@ export async function takeProbe({ packed, settings, white, layers }: Prepared, m
       await pool.close();
     }
   }
-  return { setupSeconds, at: [at[0]!, at[1]!], memoryBytes: process.resourceUsage().maxRSS * 1024, layers: layerCount(layers) };
+  return {
+    setupSeconds,
+    at: [at[0]!, at[1]!],
+    memoryBytes: process.resourceUsage().maxRSS * 1024,
+    layers: layerCount(layers)
+  };
 }

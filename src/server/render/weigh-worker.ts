@@ -7,4 +7,12 @@ import { contentPath } from '../files/content-store';
 import { answerOnce } from './ask-worker';
 import type { WeighJob, WeighSaid } from './weigh';
 
-answerOnce(async ({ model }: WeighJob): Promise<WeighSaid> => ({ ok: true, heaviest: weighHeaviest(await readScene(new Uint8Array(await readFile(contentPath('models', model)))), await openReducer()) }));
+answerOnce(
+  async ({ model }: WeighJob): Promise<WeighSaid> => ({
+    ok: true,
+    heaviest: weighHeaviest(
+      await readScene(new Uint8Array(await readFile(contentPath('models', model)))),
+      await openReducer()
+    )
+  })
+);

@@ -9,4 +9,5 @@ export type WeighSaid = Said<{ heaviest: WeightOfGroup[] }>;
 
 const LONGEST_MS = 60_000;
 
-export const weighModel = (job: WeighJob): Promise<WeighSaid> => askWorker('weigh-worker', job, LONGEST_MS, 'weighing the model');
+export const weighModel = (job: WeighJob): Promise<WeighSaid> =>
+  askWorker('weigh-worker', job, LONGEST_MS, 'weighing the model');

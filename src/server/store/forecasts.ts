@@ -11,31 +11,56 @@ const CLEAN = 'both_ways_clean_seconds_per_megapixel';
 const NEWS = 0.4;
 
 export function findProbe(key: string): Probe | null {
-  const row = database().prepare('SELECT probe_json FROM probes WHERE key_sha256 = ?').get(key) as { probe_json: string } | undefined;
+  const row = database().prepare('SELECT probe_json FROM probes WHERE key_sha256 = ?').get(key) as
+    | { probe_json: string }
+    | undefined;
   return row ? (JSON.parse(row.probe_json) as Probe) : null;
 }
 
-export const saveProbe = (key: string, probe: Probe, now: number) => database().prepare('INSERT OR REPLACE INTO probes VALUES (?, ?, ?)').run(key, JSON.stringify(probe), now);
+export const saveProbe = (key: string, probe: Probe, now: number) =>
+  database().prepare('INSERT OR REPLACE INTO probes VALUES (?, ?, ?)').run(key, JSON.stringify(probe), now);
 
-export const savePair = (proofId: string, projectId: string, forecastSeconds: number, tookSeconds: number, now: number) =>
-  database().prepare('INSERT OR REPLACE INTO forecast_pairs VALUES (?, ?, ?, ?, ?)').run(proofId, projectId, forecastSeconds, tookSeconds, now);
+export const savePair = (
+  proofId: string,
+  projectId: string,
+  forecastSeconds: number,
+  tookSeconds: number,
+  now: number
+) =>
+  database()
+    .prepare('INSERT OR REPLACE INTO forecast_pairs VALUES (?, ?, ?, ?, ?)')
+    .run(proofId, projectId, forecastSeconds, tookSeconds, now);
 
 /** Took over forecast, of the project's last proofs. */
 export const ratiosOf = (projectId: string): number[] =>
-  (database().prepare('SELECT took_seconds / forecast_seconds AS ratio FROM forecast_pairs WHERE project_id = ? ORDER BY ended_at_ms DESC LIMIT ?').all(projectId, PAIRS_KEPT) as { ratio: number }[]).map((r) => r.ratio);
+  (
+    database()
+      .prepare(
+        'SELECT took_seconds / forecast_seconds AS ratio FROM forecast_pairs WHERE project_id = ? ORDER BY ended_at_ms DESC LIMIT ?'
+      )
+      .all(projectId, PAIRS_KEPT) as { ratio: number }[]
+  ).map((r) => r.ratio);
 
-export const cleanSpeed = (): number | null => (database().prepare('SELECT value FROM machine WHERE name = ?').get(CLEAN) as { value: number } | undefined)?.value ?? null;
+export const cleanSpeed = (): number | null =>
+  (database().prepare('SELECT value FROM machine WHERE name = ?').get(CLEAN) as { value: number } | undefined)?.value ??
+  null;
 
 export function saveCleanSpeed(secondsPerMegapixel: number): void {
   const known = cleanSpeed();
-  database().prepare('INSERT OR REPLACE INTO machine VALUES (?, ?)').run(CLEAN, known === null ? secondsPerMegapixel : known + NEWS * (secondsPerMegapixel - known));
+  database()
+    .prepare('INSERT OR REPLACE INTO machine VALUES (?, ?)')
+    .run(CLEAN, known === null ? secondsPerMegapixel : known + NEWS * (secondsPerMegapixel - known));
 }
 
 /** `whole`: all that was to be measured; else it was stopped. */
 export function findCosts(key: string): { costs: Cost[]; whole: boolean } | null {
-  const row = database().prepare('SELECT costs_json, whole FROM costs WHERE key_sha256 = ?').get(key) as { costs_json: string; whole: 0 | 1 } | undefined;
+  const row = database().prepare('SELECT costs_json, whole FROM costs WHERE key_sha256 = ?').get(key) as
+    | { costs_json: string; whole: 0 | 1 }
+    | undefined;
   return row ? { costs: JSON.parse(row.costs_json) as Cost[], whole: row.whole === 1 } : null;
 }
 
 export const saveCosts = (key: string, costs: readonly Cost[], whole: boolean, now: number) =>
-  database().prepare('INSERT OR REPLACE INTO costs (key_sha256, costs_json, made_at_ms, whole) VALUES (?, ?, ?, ?)').run(key, JSON.stringify(costs), now, whole ? 1 : 0);
+  database()
+    .prepare('INSERT OR REPLACE INTO costs (key_sha256, costs_json, made_at_ms, whole) VALUES (?, ?, ?, ?)')
+    .run(key, JSON.stringify(costs), now, whole ? 1 : 0);

@@ -12,7 +12,13 @@ export interface KeptRow {
   created_at_ms: number;
 }
 
-export const listKept = (projectId: string) => database().prepare('SELECT * FROM kept WHERE project_id IS NULL OR project_id = ? ORDER BY created_at_ms').all(projectId) as KeptRow[];
-export const findKept = (id: string) => (database().prepare('SELECT * FROM kept WHERE id = ?').get(id) as KeptRow | undefined) ?? null;
-export const insertKept = (row: KeptRow) => database().prepare('INSERT INTO kept VALUES (:id, :kind, :project_id, :name, :part_json, :created_at_ms)').run(row);
-export const deleteKept = (id: string): boolean => database().prepare('DELETE FROM kept WHERE id = ?').run(id).changes > 0;
+export const listKept = (projectId: string) =>
+  database()
+    .prepare('SELECT * FROM kept WHERE project_id IS NULL OR project_id = ? ORDER BY created_at_ms')
+    .all(projectId) as KeptRow[];
+export const findKept = (id: string) =>
+  (database().prepare('SELECT * FROM kept WHERE id = ?').get(id) as KeptRow | undefined) ?? null;
+export const insertKept = (row: KeptRow) =>
+  database().prepare('INSERT INTO kept VALUES (:id, :kind, :project_id, :name, :part_json, :created_at_ms)').run(row);
+export const deleteKept = (id: string): boolean =>
+  database().prepare('DELETE FROM kept WHERE id = ?').run(id).changes > 0;

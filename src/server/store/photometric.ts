@@ -10,5 +10,11 @@ export interface PhotometricRow {
   created_at_ms: number;
 }
 
-export const listPhotometric = () => database().prepare('SELECT * FROM photometric_files ORDER BY created_at_ms').all() as PhotometricRow[];
-export const insertPhotometric = (row: PhotometricRow) => database().prepare('INSERT OR IGNORE INTO photometric_files VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)').run(row);
+export const listPhotometric = () =>
+  database().prepare('SELECT * FROM photometric_files ORDER BY created_at_ms').all() as PhotometricRow[];
+export const insertPhotometric = (row: PhotometricRow) =>
+  database()
+    .prepare(
+      'INSERT OR IGNORE INTO photometric_files VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)'
+    )
+    .run(row);

@@ -6,11 +6,17 @@ import { insertBackdrop } from '../store/backdrops';
 import { done, type Outcome, refused } from './identify';
 
 export async function addBackdrop(upload: string, fileName: string): Promise<Outcome<BackdropDto>> {
-  if (!(await has('incoming', upload))) return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
+  if (!(await has('incoming', upload)))
+    return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
   try {
     const { png, width, height } = await normaliseBackdrop(contentPath('incoming', upload));
     const { sha256 } = await put('backdrops', png);
-    const added: BackdropDto = { sha256, name: fileName.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80), width_px: width, height_px: height };
+    const added: BackdropDto = {
+      sha256,
+      name: fileName.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80),
+      width_px: width,
+      height_px: height
+    };
     insertBackdrop({ ...added, created_at_ms: Date.now() });
     return done(added);
   } catch (error) {
@@ -20,4 +26,5 @@ export async function addBackdrop(upload: string, fileName: string): Promise<Out
 }
 
 /** Null when it is no hash. */
-export const backdropFile = (sha256: string): string | null => (isContentHash(sha256) ? contentPath('backdrops', sha256) : null);
+export const backdropFile = (sha256: string): string | null =>
+  isContentHash(sha256) ? contentPath('backdrops', sha256) : null;

@@ -1,4 +1,7 @@
-/** A captured 360 degree image into the library: read once to be sure that it can be used; reduced when it is enormous and that is wanted. */
+/**
+ * A captured 360 degree image into the library: read once to be sure that it can be used; reduced when it is enormous
+ * and that is wanted.
+ */
 import { createReadStream } from 'node:fs';
 import type { CapturedDto } from '../../contracts/dto';
 import { contentPath, has, put } from '../files/content-store';
@@ -7,14 +10,26 @@ import { keepStrip } from './captured-strip';
 import { examineCaptured } from './examine-captured';
 import { done, type Outcome, refused } from './identify';
 
-export async function addCaptured(upload: string, name: string, reduce: boolean): Promise<Outcome<Omit<CapturedDto, 'name'>>> {
-  if (!(await has('incoming', upload))) return refused(`"${name}" did not arrive whole; bring it in again`, 'missing_upload');
+export async function addCaptured(
+  upload: string,
+  name: string,
+  reduce: boolean
+): Promise<Outcome<Omit<CapturedDto, 'name'>>> {
+  if (!(await has('incoming', upload)))
+    return refused(`"${name}" did not arrive whole; bring it in again`, 'missing_upload');
   const path = contentPath('incoming', upload);
   return examineCaptured(path, name, reduce, async (said, out) => {
     if (!said.ok) return refused(said.message, said.code);
     const { sha256 } = await put('captured', createReadStream(said.reduced ? `${out}.exr` : path));
     await keepStrip(out, sha256);
-    insertCaptured({ sha256, name: name.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80), width_px: said.width, height_px: said.height, created_at_ms: Date.now(), sun_json: JSON.stringify(said.sun) });
+    insertCaptured({
+      sha256,
+      name: name.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80),
+      width_px: said.width,
+      height_px: said.height,
+      created_at_ms: Date.now(),
+      sun_json: JSON.stringify(said.sun)
+    });
     return done({ sha256, width_px: said.width, height_px: said.height, sun: said.sun });
   });
 }

@@ -12,10 +12,14 @@ import { done, type Outcome, refused } from './identify';
 const MOST_BYTES = 8 * 2 ** 20;
 
 export async function addPhotometric(upload: string, fileName: string): Promise<Outcome<PhotometricDto>> {
-  if (!(await has('incoming', upload))) return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
+  if (!(await has('incoming', upload)))
+    return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
   const path = contentPath('incoming', upload);
   const { size } = await stat(path);
-  if (size > MOST_BYTES) return refused(`"${fileName}" has ${Math.round(size / 2 ** 20)} MB; photometric files are text of at most ${MOST_BYTES / 2 ** 20} MB`);
+  if (size > MOST_BYTES)
+    return refused(
+      `"${fileName}" has ${Math.round(size / 2 ** 20)} MB; photometric files are text of at most ${MOST_BYTES / 2 ** 20} MB`
+    );
   const bytes = new Uint8Array(await readFile(path));
   try {
     const { web: measured, watts, name } = readPhotometric(bytes);
@@ -25,7 +29,14 @@ export async function addPhotometric(upload: string, fileName: string): Promise<
     const { sha256 } = await put('photometric', bytes);
     const shown = (name || fileName.replace(/\.[A-Za-z0-9]+$/, '')).slice(0, 80);
     const curve = polarCurve(web);
-    insertPhotometric({ sha256, name: shown, lumen, watts, curve_json: JSON.stringify(curve), created_at_ms: Date.now() });
+    insertPhotometric({
+      sha256,
+      name: shown,
+      lumen,
+      watts,
+      curve_json: JSON.stringify(curve),
+      created_at_ms: Date.now()
+    });
     return done({ sha256, name: shown, lumen, watts, curve });
   } catch (error) {
     if (error instanceof PhotometryRefused) return refused(`"${fileName}", ${error.message}`);

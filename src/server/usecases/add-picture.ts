@@ -15,7 +15,17 @@ export function addPicture(fromPictureId: string): Outcome<PictureDto> {
       let n = 2;
       while (names.has(`${from.name}, ${n}`)) n++;
       const id = newId();
-      insertPicture({ id, project_id: from.project_id, position: all.length, name: `${from.name}, ${n}`, step: 0, created_at_ms: Date.now() }, briefAt(from.id, from.step)!);
+      insertPicture(
+        {
+          id,
+          project_id: from.project_id,
+          position: all.length,
+          name: `${from.name}, ${n}`,
+          step: 0,
+          created_at_ms: Date.now()
+        },
+        briefAt(from.id, from.step)!
+      );
       return done(pictureDto(findPicture(id)!));
     })
     .immediate();

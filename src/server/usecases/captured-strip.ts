@@ -1,4 +1,6 @@
-/** The strip of a captured image: made when the image comes in, and for those from before when it is first asked for. */
+/**
+ * The strip of a captured image: made when the image comes in, and for those from before when it is first asked for.
+ */
 import { access, mkdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { config } from '../config';
@@ -14,8 +16,16 @@ export async function capturedStrip(sha256: string): Promise<string | null> {
   const image = findCaptured(sha256);
   if (!image) return null;
   const path = pathOf(sha256);
-  if (await access(path).then(() => true, () => false)) return path;
-  return examineCaptured(contentPath('captured', sha256), image.name, false, async (said, out) => (said.ok ? keepStrip(out, sha256) : null));
+  if (
+    await access(path).then(
+      () => true,
+      () => false
+    )
+  )
+    return path;
+  return examineCaptured(contentPath('captured', sha256), image.name, false, async (said, out) =>
+    said.ok ? keepStrip(out, sha256) : null
+  );
 }
 
 /** Keeps what examineCaptured wrote beside `out`; its path. */

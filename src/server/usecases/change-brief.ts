@@ -1,4 +1,6 @@
-/** Changes of a picture's brief: each is saved at once as a step that can be undone; a drag that goes on joins its step. */
+/**
+ * Changes of a picture's brief: each is saved at once as a step that can be undone; a drag that goes on joins its step.
+ */
 import { parseBrief } from '../../contracts/brief';
 import type { PictureDto } from '../../contracts/dto';
 import { canonicalJson } from '../../core/brief/brief';

@@ -1,4 +1,7 @@
-/** A project from uploaded model files: imports them, keeps the revision, makes the first picture. Nothing is kept of a refused model. */
+/**
+ * A project from uploaded model files: imports them, keeps the revision, makes the first picture. Nothing is kept of a
+ * refused model.
+ */
 import type { Brief } from '../../core/brief/brief';
 import type { LengthUnit } from '../../core/units/units';
 import { contentPath, has, put } from '../files/content-store';
@@ -23,8 +26,14 @@ export interface NewProject {
 
 export async function createProject(input: NewProject): Promise<Outcome<{ project: string; pictures: string[] }>> {
   if (input.files.length === 0) return refused('choose a model file to bring in');
-  for (const file of input.files) if (!(await has('incoming', file.upload))) return refused(`"${file.name}" did not arrive whole; bring it in again`, 'missing_upload');
-  const imported = await importModel({ files: input.files.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name })), unit: input.unit, up: input.up });
+  for (const file of input.files)
+    if (!(await has('incoming', file.upload)))
+      return refused(`"${file.name}" did not arrive whole; bring it in again`, 'missing_upload');
+  const imported = await importModel({
+    files: input.files.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name })),
+    unit: input.unit,
+    up: input.up
+  });
   if (!imported.ok) return refused(imported.message, imported.code);
   const { sha256 } = await put('models', imported.glb);
   const now = Date.now();
@@ -33,10 +42,27 @@ export async function createProject(input: NewProject): Promise<Outcome<{ projec
   const pictures = input.pictures ?? [{ name: report.cameras[0]?.name ?? 'First view', brief: firstBrief(report) }];
   const ids = pictures.map(newId);
   database().transaction(() => {
-    insertProject({ id: project, name: input.name ?? projectName(report.source), client: input.client ?? '', kind: input.kind ?? '', created_at_ms: now });
-    insertRevision({ id: newId(), project_id: project, number: 1, glb_sha256: sha256, source_name: report.source, report_json: JSON.stringify(report), created_at_ms: now });
+    insertProject({
+      id: project,
+      name: input.name ?? projectName(report.source),
+      client: input.client ?? '',
+      kind: input.kind ?? '',
+      created_at_ms: now
+    });
+    insertRevision({
+      id: newId(),
+      project_id: project,
+      number: 1,
+      glb_sha256: sha256,
+      source_name: report.source,
+      report_json: JSON.stringify(report),
+      created_at_ms: now
+    });
     pictures.forEach((picture, i) => {
-      insertPicture({ id: ids[i]!, project_id: project, position: i, name: picture.name, step: 0, created_at_ms: now }, JSON.stringify(picture.brief));
+      insertPicture(
+        { id: ids[i]!, project_id: project, position: i, name: picture.name, step: 0, created_at_ms: now },
+        JSON.stringify(picture.brief)
+      );
     });
   })();
   return done({ project, pictures: ids });

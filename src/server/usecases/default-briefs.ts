@@ -1,4 +1,7 @@
-/** The first picture of a new model: its first camera or a three-quarter view that fills the frame, a light that suits its size. */
+/**
+ * The first picture of a new model: its first camera or a three-quarter view that fills the frame, a light that suits
+ * its size.
+ */
 import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
 import { frameWhole } from '../../core/camera/frame-whole';
 import { PLACES } from '../../core/catalogue/places';
@@ -18,8 +21,16 @@ export function firstBrief(report: ImportReport): Brief {
   const place = PLACES[0]!;
   return {
     ...BRIEF_DEFAULTS,
-    viewpoint: report.cameras[0] ? { camera: report.cameras[0].name } : frameWhole(report.min_m, report.max_m, A_SERIES, 45),
-    surroundings: large || report.site ? { ...SURROUNDINGS_DEFAULTS.sky, ...(report.site ?? { latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg }) } : SURROUNDINGS_DEFAULTS.studio,
+    viewpoint: report.cameras[0]
+      ? { camera: report.cameras[0].name }
+      : frameWhole(report.min_m, report.max_m, A_SERIES, 45),
+    surroundings:
+      large || report.site
+        ? {
+            ...SURROUNDINGS_DEFAULTS.sky,
+            ...(report.site ?? { latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg })
+          }
+        : SURROUNDINGS_DEFAULTS.studio,
     exposure: { metered: true },
     size: { paper: 'A3', orientation: 'landscape', ppi: 200 },
     seen: { destination: null, distance_m: ARMS_LENGTH_M, file: 'png' },

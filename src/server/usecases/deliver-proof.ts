@@ -33,23 +33,71 @@ export interface DeliverJob {
 }
 
 /** `asRendered` leaves the grain in, as EXR always does: it holds the film. */
-export async function deliverProof(id: string, kind: FileKind, background: 'own' | 'clear', asRendered: boolean, cropMarks = false): Promise<Outcome<{ path: string; name: string }>> {
+export async function deliverProof(
+  id: string,
+  kind: FileKind,
+  background: 'own' | 'clear',
+  asRendered: boolean,
+  cropMarks = false
+): Promise<Outcome<{ path: string; name: string }>> {
   const proof = findProof(id);
   const picture = proof && findPicture(proof.picture_id);
   if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
-  if (proof.ev100 === null || proof.picture_count === 0) return refused('there is no picture of this proof yet; wait for its first tiles');
+  if (proof.ev100 === null || proof.picture_count === 0)
+    return refused('there is no picture of this proof yet; wait for its first tiles');
   if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
   const brief = readBrief(proof.brief_json);
   const marks = cropMarks && kind !== 'exr' && brief.patch === null ? bleedPixels(brief) : null;
-  const finish: Finish = { ...brief.finish, denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise, background: background === 'clear' ? { kind: 'clear' } : brief.finish.background.kind === 'clear' ? { kind: 'own' } : brief.finish.background };
+  const finish: Finish = {
+    ...brief.finish,
+    denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise,
+    background:
+      background === 'clear'
+        ? { kind: 'clear' }
+        : brief.finish.background.kind === 'clear'
+          ? { kind: 'own' }
+          : brief.finish.background
+  };
   const ppi = proofPpi(brief);
   const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);
-  const stamp = createHash('sha256').update(canonicalJson({ kind, finish, film: proof.film_sha256, count: proof.picture_count, ...(marks === null ? {} : { marks }) })).digest('hex').slice(0, 16);
+  const stamp = createHash('sha256')
+    .update(
+      canonicalJson({
+        kind,
+        finish,
+        film: proof.film_sha256,
+        count: proof.picture_count,
+        ...(marks === null ? {} : { marks })
+      })
+    )
+    .digest('hex')
+    .slice(0, 16);
   const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);
-  if (await access(path).then(() => true, () => false)) return done({ path, name });
-  const job: DeliverJob = { proof: id, kind, finish, within: shareOfSheet(brief), width: proof.width_px, height: proof.height_px, ev100: proof.ev100, ppi, marks, out: `${path}.${process.pid}.part` };
+  if (
+    await access(path).then(
+      () => true,
+      () => false
+    )
+  )
+    return done({ path, name });
+  const job: DeliverJob = {
+    proof: id,
+    kind,
+    finish,
+    within: shareOfSheet(brief),
+    width: proof.width_px,
+    height: proof.height_px,
+    ev100: proof.ev100,
+    ppi,
+    marks,
+    out: `${path}.${process.pid}.part`
+  };
   const said = await new Promise<string>((resolve) => {
-    const child = spawn(process.execPath, [config.built('deliver-worker.mjs'), JSON.stringify(job)], { cwd: config.root, stdio: ['ignore', 'ignore', 'pipe'], env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir } });
+    const child = spawn(process.execPath, [config.built('deliver-worker.mjs'), JSON.stringify(job)], {
+      cwd: config.root,
+      stdio: ['ignore', 'ignore', 'pipe'],
+      env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir }
+    });
     let text = '';
     child.stderr.on('data', (chunk: Buffer) => {
       text = (text + chunk.toString()).slice(-2000);
@@ -60,7 +108,10 @@ export async function deliverProof(id: string, kind: FileKind, background: 'own'
   if (said) {
     // with what lay beside it
     await Promise.all([job.out, ...besideImage(job.out)].map((file) => rm(file, { force: true })));
-    return refused(`the file could not be written: ${said.split('\n').find((l) => /Error/.test(l)) ?? 'unknown reason'}`, 'fault');
+    return refused(
+      `the file could not be written: ${said.split('\n').find((l) => /Error/.test(l)) ?? 'unknown reason'}`,
+      'fault'
+    );
   }
   await rename(job.out, path);
   return done({ path, name });

@@ -12,13 +12,20 @@ import type { DeliverJob } from './deliver-proof';
 
 const job = JSON.parse(process.argv[2]!) as DeliverJob;
 const tiles = tilesOf(job.width, job.height);
-const layers = await readFile(layersPath(job.proof), 'utf8').then((text) => readLayers(JSON.parse(text)), () => NO_LAYERS);
+const layers = await readFile(layersPath(job.proof), 'utf8').then(
+  (text) => readLayers(JSON.parse(text)),
+  () => NO_LAYERS
+);
 const rendered = await DiskFilm.open(filmPath(job.proof), tiles.length, layerCount(layers));
 const clean = job.finish.denoise > 0 ? await CleanFile.open(cleanPath(job.proof)) : null;
 const film = clean ? new FinishedFilm(rendered, clean, job.finish.denoise, tiles) : rendered;
 const { kind, finish, ppi, marks, within, width, height } = job;
 const backdrop = kind === 'exr' ? null : await readBackdrop(finish.background, { width, height, within });
-await writeFilm(job.out, { film, layers, within, width, height, white: whiteLuminance(job.ev100) }, { kind, finish, ppi, backdrop, marks });
+await writeFilm(
+  job.out,
+  { film, layers, within, width, height, white: whiteLuminance(job.ev100) },
+  { kind, finish, ppi, backdrop, marks }
+);
 process.exit(0);
 
 /** Films of an earlier day say the names of their light groups alone. */

@@ -11,17 +11,29 @@ export function keepPart(projectId: string, kind: unknown, name: string, brief: 
   if (!isKind(kind)) return refused(`say what is kept: one of ${KEPT_KINDS.join(', ')}`);
   const plain = name.trim().slice(0, 80);
   if (!plain) return refused('give it a name');
-  if (listKept(projectId).some((k) => k.kind === kind && k.name === plain)) return refused(`"${plain}" is there already; choose another name`);
+  if (listKept(projectId).some((k) => k.kind === kind && k.name === plain))
+    return refused(`"${plain}" is there already; choose another name`);
   const parsed = parseBrief(brief);
   if (!parsed.ok) return refused(parsed.message, 'bad_brief');
   // a destination is what it asks for from now on
-  const of = kind === 'destination' ? { ...parsed.value, seen: { ...parsed.value.seen, destination: { name: plain, size: parsed.value.size } } } : parsed.value;
+  const of =
+    kind === 'destination'
+      ? { ...parsed.value, seen: { ...parsed.value.seen, destination: { name: plain, size: parsed.value.size } } }
+      : parsed.value;
   const part = partOf(of, kind);
   const id = newId();
-  insertKept({ id, kind, project_id: kind === 'cue' ? projectId : null, name: plain, part_json: JSON.stringify(part), created_at_ms: Date.now() });
+  insertKept({
+    id,
+    kind,
+    project_id: kind === 'cue' ? projectId : null,
+    name: plain,
+    part_json: JSON.stringify(part),
+    created_at_ms: Date.now()
+  });
   return done({ id, kind, name: plain, part });
 }
 
 const isKind = (kind: unknown): kind is KeptKind => (KEPT_KINDS as readonly unknown[]).includes(kind);
 
-export const dropPart = (id: string): Outcome<null> => (deleteKept(id) ? done(null) : refused('it is no longer there; reload the page', 'gone'));
+export const dropPart = (id: string): Outcome<null> =>
+  deleteKept(id) ? done(null) : refused('it is no longer there; reload the page', 'gone');

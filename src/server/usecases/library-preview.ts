@@ -2,4 +2,5 @@
 import { SURROUNDINGS_LIBRARY } from '../../core/brief/surroundings-library';
 import { config } from '../config';
 
-export const libraryPreview = (key: string): string | null => (SURROUNDINGS_LIBRARY.some((entry) => entry.key === key) ? config.libraryPreview(key) : null);
+export const libraryPreview = (key: string): string | null =>
+  SURROUNDINGS_LIBRARY.some((entry) => entry.key === key) ? config.libraryPreview(key) : null;

@@ -22,15 +22,24 @@ export function lightPreview(id: string): Promise<string | null> {
 
 async function make(id: string): Promise<string | null> {
   const path = pathOf(id);
-  if (await access(path).then(() => true, () => false)) return path;
+  if (
+    await access(path).then(
+      () => true,
+      () => false
+    )
+  )
+    return path;
   const kept = findKept(id);
   if (kept?.kind !== 'surroundings') return null;
   await mkdir(join(config.dataDir, 'previews'), { recursive: true });
   const part = `${path}.${process.pid}.part`;
-  const code = await runWorker('light-preview-worker', [JSON.stringify(readPart(kept.part_json).surroundings), part], { SPHAERA_THREADS: String(config.threads) });
+  const code = await runWorker('light-preview-worker', [JSON.stringify(readPart(kept.part_json).surroundings), part], {
+    SPHAERA_THREADS: String(config.threads)
+  });
   if (code === 0) await rename(part, path);
   else await rm(part, { force: true });
   return code === 0 ? path : null;
 }
 
-export const dropLightPreview = (id: string): Promise<void> => (ID.test(id) ? rm(pathOf(id), { force: true }) : Promise.resolve());
+export const dropLightPreview = (id: string): Promise<void> =>
+  ID.test(id) ? rm(pathOf(id), { force: true }) : Promise.resolve();

@@ -1,4 +1,7 @@
-/** What costs time in a brief: measured once, kept by what it is of; what was measured before a stop is kept too, to be tried. */
+/**
+ * What costs time in a brief: measured once, kept by what it is of; what was measured before a stop is kept too, to be
+ * tried.
+ */
 import { settingOf } from '../../core/scene/dim-lamps';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { type Cost, type CostsSoFar, savingsOf } from '../../core/forecast/costs';
@@ -31,7 +34,12 @@ async function weighed(revision: RevisionRow): Promise<ImportReport> {
 }
 
 /** `stop` ends it, or its waiting for its turn; the next one goes on from what was measured by then. */
-export async function measureCostsOf(projectId: string, input: unknown, onNews?: (news: CostsSoFar) => void, stop?: AbortSignal): Promise<Outcome<Cost[]>> {
+export async function measureCostsOf(
+  projectId: string,
+  input: unknown,
+  onNews?: (news: CostsSoFar) => void,
+  stop?: AbortSignal
+): Promise<Outcome<Cost[]>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
@@ -39,11 +47,21 @@ export async function measureCostsOf(projectId: string, input: unknown, onNews?:
   return inTurn(async (): Promise<Outcome<Cost[]>> => {
     const known = findCosts(key);
     if (known?.whole) return done(known.costs);
-    if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; measure when it has ended', 'busy');
+    if (openProofs().some((p) => p.state === 'running'))
+      return refused('a render is under way; measure when it has ended', 'busy');
     const report = await weighed(revision);
-    const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))].filter((g) => settingOf(brief.lamps, g).on).slice(0, MOST_LAMP_GROUPS);
+    const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))]
+      .filter((g) => settingOf(brief.lamps, g).on)
+      .slice(0, MOST_LAMP_GROUPS);
     const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
-    const job = { model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }, savings, known: known?.costs ?? [], materials: MOST_MATERIALS, size: brief.size };
+    const job = {
+      model: revision.glb_sha256,
+      brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } },
+      savings,
+      known: known?.costs ?? [],
+      materials: MOST_MATERIALS,
+      size: brief.size
+    };
     const keep = (news: CostsSoFar) => {
       saveCosts(key, news.costs, false, Date.now());
       onNews?.(news);

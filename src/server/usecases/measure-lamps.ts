@@ -19,8 +19,14 @@ export async function measureLampsOf(projectId: string, input: unknown): Promise
   underWay.add(projectId);
   try {
     const { width_px, height_px } = resolveSize(brief.size);
-    const size = { width_px: WIDTH_PX, height_px: Math.max(LEAST_HEIGHT_PX, Math.round((WIDTH_PX * height_px) / width_px)) };
-    const said = await measureLamps({ model: revision.glb_sha256, brief: { ...brief, size, quality: { ...brief.quality, scale: 1 } } });
+    const size = {
+      width_px: WIDTH_PX,
+      height_px: Math.max(LEAST_HEIGHT_PX, Math.round((WIDTH_PX * height_px) / width_px))
+    };
+    const said = await measureLamps({
+      model: revision.glb_sha256,
+      brief: { ...brief, size, quality: { ...brief.quality, scale: 1 } }
+    });
     return said.ok ? done(said.lamps) : refused(said.message);
   } finally {
     underWay.delete(projectId);

@@ -1,4 +1,7 @@
-/** The probe of a brief: made once, kept by the hash of what it is of. One at a time, and none while a render runs: both would be slower and neither true. */
+/**
+ * The probe of a brief: made once, kept by the hash of what it is of. One at a time, and none while a render runs: both
+ * would be slower and neither true.
+ */
 import type { Brief } from '../../core/brief/brief';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import type { Probe } from '../../core/forecast/forecast';
@@ -27,8 +30,15 @@ export async function probePicture(projectId: string, input: unknown): Promise<O
   return inTurn(async (): Promise<Outcome<Probe>> => {
     const known = findProbe(key);
     if (known) return done(known);
-    if (openProofs().some((p) => p.state === 'running')) return refused('a render is under way; the forecast is measured when it has ended', 'busy');
-    const said = await probeBrief({ model: revision.glb_sha256, brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } } }, giveWay);
+    if (openProofs().some((p) => p.state === 'running'))
+      return refused('a render is under way; the forecast is measured when it has ended', 'busy');
+    const said = await probeBrief(
+      {
+        model: revision.glb_sha256,
+        brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }
+      },
+      giveWay
+    );
     if (!said.ok) return refused(said.message);
     saveProbe(key, said.probe, Date.now());
     return done(said.probe);

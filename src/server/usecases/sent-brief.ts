@@ -15,7 +15,9 @@ export function sentBrief(projectId: string, input: unknown): Outcome<{ revision
 
 /** A refusal when its surroundings are a captured image that is not there, or its background a picture that is not. */
 export function missingImage({ surroundings, finish: { background } }: Pick<Brief, 'surroundings' | 'finish'>) {
-  if (surroundings.kind === 'captured' && !findCaptured(surroundings.file)) return refused<never>('choose a captured image for the surroundings, or another kind of surroundings');
-  if (background.kind === 'picture' && !findBackdrop(background.file)) return refused<never>('choose a picture to stand behind the model, or another background');
+  if (surroundings.kind === 'captured' && !findCaptured(surroundings.file))
+    return refused<never>('choose a captured image for the surroundings, or another kind of surroundings');
+  if (background.kind === 'picture' && !findBackdrop(background.file))
+    return refused<never>('choose a picture to stand behind the model, or another background');
   return null;
 }

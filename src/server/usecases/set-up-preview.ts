@@ -1,4 +1,7 @@
-/** What the browser needs to render a brief by itself: asked of a process that stays, so that the web server never waits in computation. */
+/**
+ * What the browser needs to render a brief by itself: asked of a process that stays, so that the web server never waits
+ * in computation.
+ */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { parseBrief } from '../../contracts/brief';
@@ -24,7 +27,16 @@ let lastId = 0;
 
 function helper(): Helper {
   if (place.sphaeraSetup) return place.sphaeraSetup;
-  const child = spawn(process.execPath, ['--enable-source-maps', config.built('setup-worker.mjs')], { cwd: config.root, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], serialization: 'advanced', env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir, SPHAERA_MAX_PACK_BYTES: String(config.maxPackBytes) } });
+  const child = spawn(process.execPath, ['--enable-source-maps', config.built('setup-worker.mjs')], {
+    cwd: config.root,
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    serialization: 'advanced',
+    env: {
+      ...config.childEnvironment,
+      SPHAERA_DATA: config.dataDir,
+      SPHAERA_MAX_PACK_BYTES: String(config.maxPackBytes)
+    }
+  });
   const made: Helper = { child, waiting: new Map(), idle: undefined };
   child.on('message', (reply: SetupReply) => {
     made.waiting.get(reply.id)?.(reply);
@@ -32,7 +44,8 @@ function helper(): Helper {
   });
   const end = () => {
     if (place.sphaeraSetup === made) place.sphaeraSetup = undefined;
-    for (const [id, answer] of made.waiting) answer({ id, ok: false, message: 'the helper process ended', fault: true });
+    for (const [id, answer] of made.waiting)
+      answer({ id, ok: false, message: 'the helper process ended', fault: true });
     made.waiting.clear();
   };
   child.on('exit', end);
@@ -52,7 +65,8 @@ export interface PreviewQuestion {
 }
 
 const text = (value: unknown, most: number) => (typeof value === 'string' && value.length <= most ? value : null);
-const pixels = (value: unknown) => (typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MOST_PX ? value : null);
+const pixels = (value: unknown) =>
+  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MOST_PX ? value : null;
 
 export async function setUpPreview(projectId: string, question: PreviewQuestion): Promise<Outcome<Uint8Array>> {
   const revision = latestRevision(projectId);
@@ -62,12 +76,23 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   const brief = parsed.value;
   const width = pixels(question.width);
   const height = pixels(question.height);
-  if (width === null || height === null) return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
+  if (width === null || height === null)
+    return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
   const missing = missingImage(brief);
   if (missing) return missing;
   previewComesFirst();
   const worker = helper();
-  const request: SetupRequest = { id: ++lastId, model: revision.glb_sha256, brief, width, height, pack: text(question.pack, 64), rig: text(question.rig, 64), light: text(question.light, 1000), exact: question.exact === true };
+  const request: SetupRequest = {
+    id: ++lastId,
+    model: revision.glb_sha256,
+    brief,
+    width,
+    height,
+    pack: text(question.pack, 64),
+    rig: text(question.rig, 64),
+    light: text(question.light, 1000),
+    exact: question.exact === true
+  };
   clearTimeout(worker.idle);
   const reply = await new Promise<SetupReply>((resolve) => {
     worker.waiting.set(request.id, resolve);
@@ -87,6 +112,7 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
 const RUNTIME_FILES = ['ort.wasm.min.mjs', 'ort-wasm-simd-threaded.mjs', 'ort-wasm-simd-threaded.wasm'];
 
 export function filterFile(name: string): string | null {
-  if (RUNTIME_FILES.includes(name)) return join(/* turbopackIgnore: true */ config.root, 'node_modules/onnxruntime-web/dist', name);
+  if (RUNTIME_FILES.includes(name))
+    return join(/* turbopackIgnore: true */ config.root, 'node_modules/onnxruntime-web/dist', name);
   return name === 'small.weights' ? config.weights('small') : null;
 }

@@ -18,8 +18,12 @@ export async function viewDesk(): Promise<DeskDto> {
     const first = pictures[0];
     if (!first || !revision) return [];
     const proofs = pictures.flatMap((p) => listProofs(p.id));
-    const lead = proofs.find((p) => p.picture_id === first.id && p.picture_count > 0 && p.state !== 'failed') ?? proofs.find((p) => p.picture_count > 0);
-    const last = proofs.filter((p) => p.ended_at_ms !== null && (p.state === 'done' || p.state === 'kept')).sort((a, b) => b.ended_at_ms! - a.ended_at_ms!)[0];
+    const lead =
+      proofs.find((p) => p.picture_id === first.id && p.picture_count > 0 && p.state !== 'failed') ??
+      proofs.find((p) => p.picture_count > 0);
+    const last = proofs
+      .filter((p) => p.ended_at_ms !== null && (p.state === 'done' || p.state === 'kept'))
+      .sort((a, b) => b.ended_at_ms! - a.ended_at_ms!)[0];
     const running = proofs.find((p) => p.state === 'running');
     return [
       {
@@ -30,8 +34,12 @@ export async function viewDesk(): Promise<DeskDto> {
         revision: revision.number,
         first_picture: first.id,
         first_brief: readBrief(briefAt(first.id, first.step)!),
-        lead: lead ? { proof: lead.id, count: lead.picture_count, width_px: lead.width_px, height_px: lead.height_px } : null,
-        last_proof: last ? { quality: QUALITY_STEPS[readBrief(last.brief_json).quality.step].name, ended_at_ms: last.ended_at_ms! } : null,
+        lead: lead
+          ? { proof: lead.id, count: lead.picture_count, width_px: lead.width_px, height_px: lead.height_px }
+          : null,
+        last_proof: last
+          ? { quality: QUALITY_STEPS[readBrief(last.brief_json).quality.step].name, ended_at_ms: last.ended_at_ms! }
+          : null,
         running: running ? { share: running.share, seconds_left: running.seconds_left } : null
       }
     ];
@@ -42,9 +50,18 @@ export async function viewDesk(): Promise<DeskDto> {
   return {
     client: listProjects()[0]?.client ?? '',
     projects,
-    running: running && picture ? { ...proofDto(running), picture: picture.name, project: findProject(picture.project_id)!.id } : null,
+    running:
+      running && picture
+        ? { ...proofDto(running), picture: picture.name, project: findProject(picture.project_id)!.id }
+        : null,
     waiting: open.length - (running ? 1 : 0),
-    kept: { films: proofCounts().films, films_bytes: await sizeOf(join(config.dataDir, 'films')), models_bytes: await sizeOf(join(config.dataDir, 'models')), packs_bytes: await sizeOf(join(config.dataDir, 'packs')), free_bytes: freeBytes() }
+    kept: {
+      films: proofCounts().films,
+      films_bytes: await sizeOf(join(config.dataDir, 'films')),
+      models_bytes: await sizeOf(join(config.dataDir, 'models')),
+      packs_bytes: await sizeOf(join(config.dataDir, 'packs')),
+      free_bytes: freeBytes()
+    }
   };
 }
 

@@ -8,7 +8,14 @@ export async function POST(request: Request) {
   const refusal = foreign(request);
   if (refusal) return refusal;
   const most = config.maxUploadBytes;
-  const tooLarge = () => Response.json({ code: 'too_large', message: `the file is too large; at most ${Math.round(most / 2 ** 20)} MB can be brought in` }, { status: 413 });
+  const tooLarge = () =>
+    Response.json(
+      {
+        code: 'too_large',
+        message: `the file is too large; at most ${Math.round(most / 2 ** 20)} MB can be brought in`
+      },
+      { status: 413 }
+    );
   if (Number(request.headers.get('content-length') ?? 0) > most) return tooLarge();
   if (!request.body) return Response.json({ code: 'bad_input', message: 'the file is empty' }, { status: 400 });
   try {
@@ -16,6 +23,9 @@ export async function POST(request: Request) {
     return Response.json({ upload: sha256, bytes });
   } catch (error) {
     if (error instanceof FileTooLarge) return tooLarge();
-    return Response.json({ code: 'fault', message: 'the file did not arrive whole; bring it in again' }, { status: 500 });
+    return Response.json(
+      { code: 'fault', message: 'the file did not arrive whole; bring it in again' },
+      { status: 500 }
+    );
   }
 }

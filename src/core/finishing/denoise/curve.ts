@@ -1,6 +1,6 @@
 /**
- * The curve between radiance and what the learned filter was trained on: a perceptual one that covers the range of half floats.
- * Constants: Open Image Denoise's PU curve, as its documentation and weights want it.
+ * The curve between radiance and what the learned filter was trained on: a perceptual one that covers the range of half
+ * floats. Constants: Open Image Denoise's PU curve, as its documentation and weights want it.
  */
 const A = 1.41283765e3;
 const B = 1.64593172;
@@ -15,7 +15,8 @@ const CURVED_LINEAR_TO = 2.23151711e-3;
 const CURVED_POWER_TO = 3.70974749e-1;
 
 const curve = (y: number) => (y <= LINEAR_TO ? A * y : y <= POWER_TO ? B * y ** C + D : E * Math.log(y + F) + G);
-const uncurve = (x: number) => (x <= CURVED_LINEAR_TO ? x / A : x <= CURVED_POWER_TO ? ((x - D) / B) ** (1 / C) : Math.exp((x - G) / E) - F);
+const uncurve = (x: number) =>
+  x <= CURVED_LINEAR_TO ? x / A : x <= CURVED_POWER_TO ? ((x - D) / B) ** (1 / C) : Math.exp((x - G) / E) - F;
 
 const LARGEST = 65504; // of half floats
 const TOP = curve(LARGEST);
@@ -26,7 +27,10 @@ export const fromCurve = (value: number): number => (value > 0 ? uncurve(value *
 
 const BLOCK_PX = 16;
 
-/** Gathers the log average over blocks that decides the input scale; per block, not per pixel, because noise would shift the latter. */
+/**
+ * Gathers the log average over blocks that decides the input scale; per block, not per pixel, because noise would shift
+ * the latter.
+ */
 export class InputScale {
   private sum = 0;
   private count = 0;

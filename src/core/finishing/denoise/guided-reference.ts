@@ -1,6 +1,18 @@
 /** What the guided filter does to pixels, in plain TypeScript: slow, and what the kernel's is held to. */
 import { LUMINANCE_REC709 } from '../../color/spaces';
-import { BLIND_SPECK, ERRORS, GUIDES, type GuidedSteps, LEAST_REFLECTANCE, LIGHT, LONE, LONE_EASE, NORMAL_SCALE, REFLECTANCE_SCALE, SPECK } from './guided';
+import {
+  BLIND_SPECK,
+  ERRORS,
+  GUIDES,
+  type GuidedSteps,
+  LEAST_REFLECTANCE,
+  LIGHT,
+  LONE,
+  LONE_EASE,
+  NORMAL_SCALE,
+  REFLECTANCE_SCALE,
+  SPECK
+} from './guided';
 
 /** Light over reflectance, its error, and the guides. */
 function divide(planes: Float32Array, plane: number, light: Float32Array, guides: Float32Array, blind: boolean): void {
@@ -11,7 +23,8 @@ function divide(planes: Float32Array, plane: number, light: Float32Array, guides
     guides[3 * plane + at] = (planes[6 * plane + at]! * 2 - 1) * NORMAL_SCALE;
   }
   const reflected = luminances(guides, plane);
-  for (let i = 0; i < plane; i++) light[3 * plane + i] = blind ? -1 : planes[9 * plane + i]! / (reflected[i]! / REFLECTANCE_SCALE) ** 2;
+  for (let i = 0; i < plane; i++)
+    light[3 * plane + i] = blind ? -1 : planes[9 * plane + i]! / (reflected[i]! / REFLECTANCE_SCALE) ** 2;
 }
 
 /** Of the first three planes. */
@@ -35,7 +48,10 @@ function blur(guides: Float32Array, width: number, height: number, along: number
   }
 }
 
-/** A pixel much brighter than all but one around it is dimmed to a multiple of the second brightest: one stray sample would become a blot. */
+/**
+ * A pixel much brighter than all but one around it is dimmed to a multiple of the second brightest: one stray sample
+ * would become a blot.
+ */
 function despeckle(light: Float32Array, width: number, height: number, times: number): void {
   const plane = width * height;
   const lum = luminances(light, plane);
@@ -61,7 +77,10 @@ function despeckle(light: Float32Array, width: number, height: number, times: nu
   }
 }
 
-/** The error of one pixel by its two halves says little; the mean over 7 x 7 does. Where there is but one half, the spread of luminance there. */
+/**
+ * The error of one pixel by its two halves says little; the mean over 7 x 7 does. Where there is but one half, the
+ * spread of luminance there.
+ */
 function smoothErrors(light: Float32Array, width: number, height: number, blind: boolean): void {
   const plane = width * height;
   const errors = light.subarray(3 * plane);
@@ -92,7 +111,8 @@ function boxMean(values: Float32Array, width: number, height: number, radius: nu
   for (let y = 0; y < height; y++) {
     const from = Math.max(0, y - radius);
     const to = Math.min(height - 1, y + radius);
-    for (let v = from; v <= to; v++) for (let x = 0; x < width; x++) out[y * width + x] = out[y * width + x]! + rows[v * width + x]!;
+    for (let v = from; v <= to; v++)
+      for (let x = 0; x < width; x++) out[y * width + x] = out[y * width + x]! + rows[v * width + x]!;
     for (let x = 0; x < width; x++) out[y * width + x] = out[y * width + x]! / (to - from + 1);
   }
   return out;
@@ -116,14 +136,16 @@ export function createReferenceSteps(): GuidedSteps {
       smoothErrors(light, width, height, blind);
       if (blind) for (const along of [1, width]) blur(guides, width, height, along);
     },
-    finish: (slot) => slots[slot]!.slice(0, 3 * width * height).map((light, i) => light * (guides[i]! / REFLECTANCE_SCALE)),
+    finish: (slot) =>
+      slots[slot]!.slice(0, 3 * width * height).map((light, i) => light * (guides[i]! / REFLECTANCE_SCALE)),
     smooth(from, known, to, step, radius) {
       const plane = width * height;
       const light = slots[from]!;
       const out = slots[to]!;
       const lum = known === null ? new Float32Array(plane) : luminances(slots[known]!, plane);
       for (let i = 0; i < plane; i++) {
-        const perError = known === null ? 0 : 1 / (ERRORS * Math.sqrt(slots[known]![3 * plane + i]!) + 1e-3 * lum[i]! + 1e-9);
+        const perError =
+          known === null ? 0 : 1 / (ERRORS * Math.sqrt(slots[known]![3 * plane + i]!) + 1e-3 * lum[i]! + 1e-9);
         const [x, y] = [i % width, Math.floor(i / width)];
         let sums = [0, 0, 0, 0, 0];
         for (let ease = 1; ; ease = LONE_EASE) {

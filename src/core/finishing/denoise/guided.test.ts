@@ -10,7 +10,10 @@ import { createReferenceSteps } from './guided-reference';
 const WHITE = 1000;
 const filter = createGuidedFilter(createReferenceSteps());
 
-/** A wall beside a darker floor, a checkered pattern on both, a soft shadow; every sample black or four times too bright. */
+/**
+ * A wall beside a darker floor, a checkered pattern on both, a soft shadow; every sample black or four times too
+ * bright.
+ */
 async function makeFilm(width: number, height: number, samples: number) {
   const film = new MemoryFilm();
   const random = createRandom(11);
@@ -44,12 +47,14 @@ async function clean(film: MemoryFilm, width: number, height: number) {
   const green = new Float32Array(width * height);
   for (const tile of tilesOf(width, height)) {
     const rgb = await out.read(tile);
-    for (let i = 0; i < tile.width * tile.height; i++) green[(tile.y + Math.floor(i / tile.width)) * width + tile.x + (i % tile.width)] = rgb[i * 3 + 1]!;
+    for (let i = 0; i < tile.width * tile.height; i++)
+      green[(tile.y + Math.floor(i / tile.width)) * width + tile.x + (i % tile.width)] = rgb[i * 3 + 1]!;
   }
   return { green, result };
 }
 
-const error = (values: Float32Array, truth: Float32Array) => Math.sqrt(values.reduce((sum, v, i) => sum + (v / truth[i]! - 1) ** 2, 0) / values.length);
+const error = (values: Float32Array, truth: Float32Array) =>
+  Math.sqrt(values.reduce((sum, v, i) => sum + (v / truth[i]! - 1) ** 2, 0) / values.length);
 
 describe('the guided filter', () => {
   it.each([
@@ -77,7 +82,10 @@ describe('the guided filter', () => {
     const { film, truth } = await makeFilm(width, height, 16);
     const { green } = await clean(film, width, height);
     // the rows on both sides of the corner between wall and floor
-    for (const row of [height / 2 - 1, height / 2]) expect(error(green.subarray(row * width, (row + 1) * width), truth.subarray(row * width, (row + 1) * width))).toBeLessThan(0.2);
+    for (const row of [height / 2 - 1, height / 2])
+      expect(
+        error(green.subarray(row * width, (row + 1) * width), truth.subarray(row * width, (row + 1) * width))
+      ).toBeLessThan(0.2);
   });
 
   it('gives the same bits in pieces as in one', async () => {
@@ -90,7 +98,10 @@ describe('the guided filter', () => {
       const rgb = await pieces.read(tile);
       for (let i = 0; i < tile.width * tile.height; i++) {
         const at = (tile.y + Math.floor(i / tile.width)) * width + tile.x + (i % tile.width);
-        if (rgb[i * 3 + 1] !== green[at]) throw new Error(`pixel ${tile.x + (i % tile.width)}, ${tile.y + Math.floor(i / tile.width)}: ${green[at]} in one, ${rgb[i * 3 + 1]} in pieces`);
+        if (rgb[i * 3 + 1] !== green[at])
+          throw new Error(
+            `pixel ${tile.x + (i % tile.width)}, ${tile.y + Math.floor(i / tile.width)}: ${green[at]} in one, ${rgb[i * 3 + 1]} in pieces`
+          );
       }
     }
   });

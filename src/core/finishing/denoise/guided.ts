@@ -1,12 +1,14 @@
 /**
- * Our own denoising filter: fast, for looks while the picture comes and where the learned one cannot be had. Radiance is divided by
- * reflectance, smoothed by an edge-avoiding a-trous wavelet transform, and multiplied back. What a tap counts falls with its difference in
- * normal and reflectance, and in luminance measured against the standard error that the two halves of the film give.
- * Sources: Dammertz et al. 2010, Edge-Avoiding A-Trous Wavelet Transform for fast Global Illumination Filtering; Schied et al. 2017,
- * Spatiotemporal Variance-Guided Filtering (the luminance weight and how variance is carried on; ours is of one frame).
- * Cost: 25 taps a level and pixel, 9 with one sample a pixel, where time counts most; what goes over pixels is the kernel's (kernel/host/guided-filter.ts), and guided-reference.ts its slow
- * reference. It looks 64 px far and the 3 of its error estimate.
- * Limits: shadows softer than the grain lose their edge, light behind glass that follows no feature is smeared; the learned filter keeps both.
+ * Our own denoising filter: fast, for looks while the picture comes and where the learned one cannot be had. Radiance
+ * is divided by reflectance, smoothed by an edge-avoiding a-trous wavelet transform, and multiplied back. What a tap
+ * counts falls with its difference in normal and reflectance, and in luminance measured against the standard error that
+ * the two halves of the film give. Sources: Dammertz et al. 2010, Edge-Avoiding A-Trous Wavelet Transform for fast
+ * Global Illumination Filtering; Schied et al. 2017, Spatiotemporal Variance-Guided Filtering (the luminance weight and
+ * how variance is carried on; ours is of one frame). Cost: 25 taps a level and pixel, 9 with one sample a pixel, where
+ * time counts most; what goes over pixels is the kernel's (kernel/host/guided-filter.ts), and guided-reference.ts its
+ * slow reference. It looks 64 px far and the 3 of its error estimate.
+ * Limits: shadows softer than the grain lose their edge, light behind glass that follows no feature is smeared; the
+ * learned filter keeps both.
  */
 import type { Filter } from './filter';
 
@@ -16,7 +18,10 @@ export const ERRORS = 5;
 // Squared differences of reflectance and of normals (0 to 4) that weigh 1/e are one over the squares of these.
 export const REFLECTANCE_SCALE = Math.sqrt(12);
 export const NORMAL_SCALE = Math.sqrt(4);
-/** A pixel is alone when all taps together weigh less than this (itself 0.14, all alike 1); its guides then count so much. */
+/**
+ * A pixel is alone when all taps together weigh less than this (itself 0.14, all alike 1); its guides then count so
+ * much.
+ */
 export const LONE = 0.4;
 export const LONE_EASE = 0.1;
 /** Darker than this is not divided by: what a black surface mirrors is no light upon it. */
@@ -34,13 +39,19 @@ export const GUIDES = 6;
 /** What goes over all pixels. Slots: 0 and 1 hold light in turn, 2 a first idea of it. */
 export interface GuidedSteps {
   /**
-   * Makes the guides and, in slot 0, light over reflectance with its error, from a filter's input. `blind`: of one sample a pixel, whose guides are grain
-   * themselves where light may go two ways, as at glass: they are smoothed.
+   * Makes the guides and, in slot 0, light over reflectance with its error, from a filter's input. `blind`: of one
+   * sample a pixel, whose guides are grain themselves where light may go two ways, as at glass: they are smoothed.
    */
   prepare(planes: Float32Array, width: number, height: number, blind: boolean): void;
-  /** One level from slot to slot, taps `step` px apart, `radius` to each side; pixels are compared by the luminance of slot `known` too, unless it is null. */
+  /**
+   * One level from slot to slot, taps `step` px apart, `radius` to each side; pixels are compared by the luminance of
+   * slot `known` too, unless it is null.
+   */
   smooth(from: Slot, known: Slot | null, to: Slot, step: number, radius: 1 | 2): void;
-  /** A slot's light times the reflectance of the guides: what was divided by was each pixel's own, what it is multiplied by is what its guides have become. */
+  /**
+   * A slot's light times the reflectance of the guides: what was divided by was each pixel's own, what it is multiplied
+   * by is what its guides have become.
+   */
   finish(slot: Slot): Float32Array;
 }
 export type Slot = 0 | 1 | 2;

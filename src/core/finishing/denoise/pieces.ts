@@ -1,4 +1,7 @@
-/** Cuts an image into pieces for the filter: cores that are whole film tiles and a halo around, so memory stays bounded at any size. */
+/**
+ * Cuts an image into pieces for the filter: cores that are whole film tiles and a halo around, so memory stays bounded
+ * at any size.
+ */
 import { TILE_PX } from '../../film/film';
 import { ALIGN_PX } from './filter';
 
@@ -30,7 +33,20 @@ export function piecesOf(width: number, height: number, reachPx: number, mostPix
     if (rows && columns.sum * rows.sum < best[0].sum * best[1].sum) best = [columns, rows];
   }
   const [columns, rows] = best;
-  return rows.spans.flatMap((row) => columns.spans.map((column) => ({ x: column.from, y: row.from, width: column.to - column.from, height: row.to - row.from, core: { x: column.coreFrom, y: row.coreFrom, width: column.coreTo - column.coreFrom, height: row.coreTo - row.coreFrom } })));
+  return rows.spans.flatMap((row) =>
+    columns.spans.map((column) => ({
+      x: column.from,
+      y: row.from,
+      width: column.to - column.from,
+      height: row.to - row.from,
+      core: {
+        x: column.coreFrom,
+        y: row.coreFrom,
+        width: column.coreTo - column.coreFrom,
+        height: row.coreTo - row.coreFrom
+      }
+    }))
+  );
 }
 
 /** A side cut into one part, two, and so on to one a film tile. */
@@ -41,7 +57,12 @@ function cuts(length: number, reachPx: number): Cut[] {
     const spans = Array.from({ length: n + 1 }, (_, i) => {
       const coreFrom = Math.round((i * tiles) / (n + 1)) * TILE_PX;
       const coreTo = Math.min(length, Math.round(((i + 1) * tiles) / (n + 1)) * TILE_PX);
-      return { coreFrom, coreTo, from: Math.max(0, coreFrom - reachPx), to: coreTo === length ? aligned : Math.min(aligned, coreTo + reachPx) };
+      return {
+        coreFrom,
+        coreTo,
+        from: Math.max(0, coreFrom - reachPx),
+        to: coreTo === length ? aligned : Math.min(aligned, coreTo + reachPx)
+      };
     });
     const lengths = spans.map(({ from, to }) => to - from);
     return { spans, longest: Math.max(...lengths), sum: lengths.reduce((a, b) => a + b) };
@@ -49,10 +70,20 @@ function cuts(length: number, reachPx: number): Cut[] {
 }
 
 /** A piece with more round it, as far as the image goes. */
-export function grown({ x, y, width, height, core }: Piece, by: number, image: { width: number; height: number }): Piece {
+export function grown(
+  { x, y, width, height, core }: Piece,
+  by: number,
+  image: { width: number; height: number }
+): Piece {
   const [left, top] = [Math.max(0, x - by), Math.max(0, y - by)];
   const end = (at: number, long: number) => Math.min(Math.ceil(long / ALIGN_PX) * ALIGN_PX, at + by);
-  return { x: left, y: top, width: end(x + width, image.width) - left, height: end(y + height, image.height) - top, core };
+  return {
+    x: left,
+    y: top,
+    width: end(x + width, image.width) - left,
+    height: end(y + height, image.height) - top,
+    core
+  };
 }
 
 /** What planes of one piece hold of another that lies within it. */

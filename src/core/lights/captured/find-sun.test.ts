@@ -29,12 +29,15 @@ function skyWith(sun: Vec3, radius: number, bright: Vec3): { width: number; heig
 }
 
 describe('the sun in a captured image', () => {
-  it.each([[[0.3, 0.6, 0.7]], [[-0.9, 0.2, 0.05]], [[0.1, 0.98, -0.1]], [[-1, 0.4, 0.001]]] as [Vec3][])('towards %j is found within one texel, also at the seam and near the zenith', (towards) => {
-    const sun = normalize(towards);
-    const found = findSun(skyWith(sun, 0.03, [4000, 3600, 3000]))!;
-    expect(Math.acos(Math.min(1, dot(found.direction, sun)))).toBeLessThan(TEXEL);
-    expect(found.radius).toBeCloseTo(0.03, 2);
-  });
+  it.each([[[0.3, 0.6, 0.7]], [[-0.9, 0.2, 0.05]], [[0.1, 0.98, -0.1]], [[-1, 0.4, 0.001]]] as [Vec3][])(
+    'towards %j is found within one texel, also at the seam and near the zenith',
+    (towards) => {
+      const sun = normalize(towards);
+      const found = findSun(skyWith(sun, 0.03, [4000, 3600, 3000]))!;
+      expect(Math.acos(Math.min(1, dot(found.direction, sun)))).toBeLessThan(TEXEL);
+      expect(found.radius).toBeCloseTo(0.03, 2);
+    }
+  );
   it('is measured by its light beyond the sky about it: radiance times solid angle', () => {
     const { irradiance } = findSun(skyWith(normalize([0.3, 0.6, 0.7]), 0.05, [4000, 3600, 3000]))!;
     const solid = 2 * Math.PI * (1 - Math.cos(0.05));

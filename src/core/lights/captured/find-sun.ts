@@ -1,8 +1,9 @@
 /**
- * The sun in a captured image: the brightest spot and what hangs together with it, its direction, its light and colour. It can be cut
- * out, so that a true sun of the same light takes its place: a camera smears and clips the disc, which makes shadows soft and weak.
- * Frame: that of the image before it is turned: +Y up, column u = atan2(z, x) / 2 pi + 1/2, row v = angle from +Y over pi.
- * Method: our own; a clipped disc is found as its whole plateau. Cost: two looks at every texel.
+ * The sun in a captured image: the brightest spot and what hangs together with it, its direction, its light and colour.
+ * It can be cut out, so that a true sun of the same light takes its place: a camera smears and clips the disc, which
+ * makes shadows soft and weak. Frame: that of the image before it is turned: +Y up, column u = atan2(z, x) / 2 pi +
+ * 1/2, row v = angle from +Y over pi. Method: our own; a clipped disc is found as its whole plateau. Cost: two looks at
+ * every texel.
  */
 import { luminance, luminanceAt } from '../../color/spaces';
 import type { Vec3 } from '../../math/vec3';
@@ -88,7 +89,13 @@ export function findSun({ width, height, pixels }: Panorama): FoundSun | null {
     }
   }
   const size = Math.hypot(way[0]!, way[1]!, way[2]!);
-  return { direction: [way[0]! / size, way[1]! / size, way[2]! / size], irradiance, radius: Math.sqrt(angle / Math.PI), texels: Uint32Array.from(inside).sort(), rim: around };
+  return {
+    direction: [way[0]! / size, way[1]! / size, way[2]! / size],
+    irradiance,
+    radius: Math.sqrt(angle / Math.PI),
+    texels: Uint32Array.from(inside).sort(),
+    rim: around
+  };
 }
 
 /** A copy of the image with its rim's mean where the sun was, and one texel beyond, where its glare bleeds. */
@@ -116,4 +123,5 @@ function directionOf(texel: number, width: number, height: number): Vec3 {
 }
 
 /** Of a texel of a row, exact for its band. */
-const solidAngle = (row: number, width: number, height: number) => (Math.cos((Math.PI * row) / height) - Math.cos((Math.PI * (row + 1)) / height)) * ((2 * Math.PI) / width);
+const solidAngle = (row: number, width: number, height: number) =>
+  (Math.cos((Math.PI * row) / height) - Math.cos((Math.PI * (row + 1)) / height)) * ((2 * Math.PI) / width);

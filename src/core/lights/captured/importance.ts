@@ -1,7 +1,8 @@
 /**
- * The importance grid of a latitude-longitude image: cells weighted by luminance and solid angle, widened by one texel because
- * the image is seen with bilinear filtering. At most `mostColumns` across, so a very large image costs no more to sample.
- * Where a cell is even its mean stands for it in all that is scattered widely: cells lie in a core's cache, the image does not.
+ * The importance grid of a latitude-longitude image: cells weighted by luminance and solid angle, widened by one texel
+ * because the image is seen with bilinear filtering. At most `mostColumns` across, so a very large image costs no more
+ * to sample. Where a cell is even its mean stands for it in all that is scattered widely: cells lie in a core's cache,
+ * the image does not.
  */
 import { luminanceAt } from '../../color/spaces';
 import { buildAliasTable } from '../../sampling/alias-table';
@@ -19,7 +20,12 @@ export interface ImportanceGrid {
   mean: Float32Array;
 }
 
-export function buildImportanceGrid(pixels: Float32Array, width: number, height: number, mostColumns = 1024): ImportanceGrid {
+export function buildImportanceGrid(
+  pixels: Float32Array,
+  width: number,
+  height: number,
+  mostColumns = 1024
+): ImportanceGrid {
   const columns = Math.min(width, mostColumns);
   const rows = Math.min(height, mostColumns / 2);
   const weights = new Float64Array(columns * rows);
@@ -36,7 +42,8 @@ export function buildImportanceGrid(pixels: Float32Array, width: number, height:
     let covered = 0;
     for (let y = r * perY; y < (r + 1) * perY; y++) {
       const band = Math.cos((Math.PI * y) / height) - Math.cos((Math.PI * (y + 1)) / height);
-      for (let x = c * perX; x < (c + 1) * perX; x++) for (const k of [0, 1, 2]) sum[k]! += band * pixels[(y * width + x) * 3 + k]!;
+      for (let x = c * perX; x < (c + 1) * perX; x++)
+        for (const k of [0, 1, 2]) sum[k]! += band * pixels[(y * width + x) * 3 + k]!;
       covered += perX * band;
     }
     return sum.map((s) => s / covered);

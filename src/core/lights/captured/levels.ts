@@ -1,7 +1,7 @@
 /**
- * Coarser copies of a large latitude-longitude image, each half as wide as the one before, down to what light is sampled from. A pixel or a rough
- * surface then sees the mean of what it covers rather than one texel of it: less grain, and no walks through hundreds of megabytes.
- * Source: Williams 1983, Pyramidal Parametrics.
+ * Coarser copies of a large latitude-longitude image, each half as wide as the one before, down to what light is
+ * sampled from. A pixel or a rough surface then sees the mean of what it covers rather than one texel of it: less
+ * grain, and no walks through hundreds of megabytes. Source: Williams 1983, Pyramidal Parametrics.
  */
 import { type ImageLike, reduceImage } from './reduce';
 
@@ -29,7 +29,8 @@ export function coarserWidths(width: number): number[] {
 /** Rgb values of an image with all its copies. */
 export function valuesWithLevels(width: number, height: number): number {
   let sum = 0;
-  for (let level = levelCount(width, height); level >= 0; level--) sum += (width / 2 ** level) * (height / 2 ** level) * 3;
+  for (let level = levelCount(width, height); level >= 0; level--)
+    sum += (width / 2 ** level) * (height / 2 ** level) * 3;
   return sum;
 }
 

@@ -5,8 +5,29 @@ import { type ImageLike, reduceImage } from './reduce';
 
 describe('an image made smaller', () => {
   const random = createRandom(4);
-  const image = { width: 512, height: 256, pixels: Float32Array.from({ length: 512 * 256 * 3 }, () => random() ** 6 * 1000) };
-  const lux = (of: ImageLike) => levelIrradiance({ even: null, sun: null, image: { ...of, scale: 1, rotation: 0, grid: { width: 1, height: 1, probability: new Float32Array(1), threshold: new Float32Array(1), alias: new Uint32Array(1), mean: new Float32Array(3).fill(-1) } } });
+  const image = {
+    width: 512,
+    height: 256,
+    pixels: Float32Array.from({ length: 512 * 256 * 3 }, () => random() ** 6 * 1000)
+  };
+  const lux = (of: ImageLike) =>
+    levelIrradiance({
+      even: null,
+      sun: null,
+      image: {
+        ...of,
+        scale: 1,
+        rotation: 0,
+        grid: {
+          width: 1,
+          height: 1,
+          probability: new Float32Array(1),
+          threshold: new Float32Array(1),
+          alias: new Uint32Array(1),
+          mean: new Float32Array(3).fill(-1)
+        }
+      }
+    });
   it('brings the same light to the ground', () => {
     const small = reduceImage(image, 128);
     expect([small.width, small.height]).toEqual([128, 64]);

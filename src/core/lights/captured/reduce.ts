@@ -1,4 +1,7 @@
-/** A latitude-longitude image made smaller by a whole factor: each texel the mean of those it covers, so no light is lost but at the poles' rim. */
+/**
+ * A latitude-longitude image made smaller by a whole factor: each texel the mean of those it covers, so no light is
+ * lost but at the poles' rim.
+ */
 export interface ImageLike {
   width: number;
   height: number;

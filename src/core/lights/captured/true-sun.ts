@@ -11,7 +11,9 @@ export function trueSun({ direction, irradiance }: FoundSun): NonNullable<Surrou
   return { direction, oneMinusCos, limb: SUN_LIMB, radiance: scale(irradiance, 1 / (2 * Math.PI * oneMinusCos)) };
 }
 
-/** A direction of an image in the world, when the image is turned about +Y by so many radians, as the kernel turns it. */
+/**
+ * A direction of an image in the world, when the image is turned about +Y by so many radians, as the kernel turns it.
+ */
 export function turnedWithImage([x, y, z]: Vec3, radians: number): Vec3 {
   const [c, s] = [Math.cos(radians), Math.sin(radians)];
   return [c * x + s * z, y, c * z - s * x];

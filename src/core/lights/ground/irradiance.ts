@@ -1,7 +1,8 @@
 /**
- * What surroundings and sun bring to a level plane that sees the whole upper half, lx by channel: the cosine-weighted integral over
- * the texels of a latitude-longitude image (row v is the angle from +Y over pi), or pi times an even radiance. Exact for what the
- * texels hold; seen with bilinear filtering the difference is below 0.1 % for images of 64 rows and more.
+ * What surroundings and sun bring to a level plane that sees the whole upper half, lx by channel: the cosine-weighted
+ * integral over the texels of a latitude-longitude image (row v is the angle from +Y over pi), or pi times an even
+ * radiance. Exact for what the texels hold; seen with bilinear filtering the difference is below 0.1 % for images of 64
+ * rows and more.
  */
 import type { Vec3 } from '../../math/vec3';
 import type { SurroundingsLight } from '../surroundings-light';
@@ -22,6 +23,7 @@ export function levelIrradiance({ even, image, sun }: SurroundingsLight): Vec3 {
       }
     }
   }
-  if (sun && sun.direction[1] > 0) for (let c = 0; c < 3; c++) out[c]! += sun.radiance[c]! * 2 * Math.PI * sun.oneMinusCos * sun.direction[1];
+  if (sun && sun.direction[1] > 0)
+    for (let c = 0; c < 3; c++) out[c]! += sun.radiance[c]! * 2 * Math.PI * sun.oneMinusCos * sun.direction[1];
   return out;
 }

@@ -1,7 +1,10 @@
 /** What of a level ground's sky a flat lamp fills: its corners, with all that lies below the ground cut off. Metres. */
 import type { Vec3 } from '../../math/vec3';
 
-/** The part of a convex polygon at or above `height`, corners in their order; empty when there is none (Sutherland and Hodgman 1974). */
+/**
+ * The part of a convex polygon at or above `height`, corners in their order; empty when there is none (Sutherland and
+ * Hodgman 1974).
+ */
 export function cutBelow(corners: readonly Vec3[], height: number): Vec3[] {
   const out: Vec3[] = [];
   corners.forEach((p, i) => {

@@ -19,7 +19,10 @@ describe('the moon', () => {
       const ours = moonPosition(date.getTime(), observer.latitude, observer.longitude, sun);
       const a = skyDirection(ours.azimuth, ours.elevation, 0);
       const b = skyDirection((theirs.azimuth * Math.PI) / 180, (theirs.altitude * Math.PI) / 180, 0);
-      worst = Math.max(worst, degrees(2 * Math.asin(Math.min(1, Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) / 2))));
+      worst = Math.max(
+        worst,
+        degrees(2 * Math.asin(Math.min(1, Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) / 2)))
+      );
       phaseOff = Math.max(phaseOff, Math.abs(degrees(ours.phase) - Illumination(Body.Moon, date).phase_angle));
     }
     expect(worst).toBeLessThan(0.5);

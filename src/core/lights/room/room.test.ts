@@ -5,7 +5,10 @@ import { makeRoom, ROOM_KEYS, ROOMS } from './room';
 const at = (room: ReturnType<typeof makeRoom>, x: number, y: number, z: number) => {
   const u = Math.atan2(z, x) / (2 * Math.PI) + 0.5;
   const v = Math.acos(y / Math.hypot(x, y, z)) / Math.PI;
-  const o = (Math.min(room.height - 1, Math.floor(v * room.height)) * room.width + Math.min(room.width - 1, Math.floor(u * room.width))) * 3;
+  const o =
+    (Math.min(room.height - 1, Math.floor(v * room.height)) * room.width +
+      Math.min(room.width - 1, Math.floor(u * room.width))) *
+    3;
   return luminance(room.pixels.subarray(o, o + 3));
 };
 

@@ -1,11 +1,12 @@
 /**
- * Clear air: how sunlight is dimmed, reddened and scattered on its way down. A spherical atmosphere of molecules, haze and
- * ozone, spectral in the bands of color/spectrum, single scattering plus all higher orders as one isotropic source.
- * Frame: heights in km above ground, +Y up, radiance per nm in W/(m2 sr nm) relative to a sun scaled to SUN_ILLUMINANCE_LX.
- * Sources: Nishita et al. 1993 (the integrals); Hillaire 2020, A Scalable and Production Ready Sky and Atmosphere Rendering
- * Technique, section 5.5 (higher orders); Froehlich and Shaw 1980 (molecular optical depth); Koschmieder 1924 (visibility);
- * Cornette and Shanks 1992 (phase function of haze). Ozone: a Gaussian for the Chappuis band, peak 0.045 at 602 nm for 350
- * Dobson units, from memory. Limits: no clouds, no polarisation, ground of one grey, sun below -6 degrees is night.
+ * Clear air: how sunlight is dimmed, reddened and scattered on its way down. A spherical atmosphere of molecules, haze
+ * and ozone, spectral in the bands of color/spectrum, single scattering plus all higher orders as one isotropic source.
+ * Frame: heights in km above ground, +Y up, radiance per nm in W/(m2 sr nm) relative to a sun scaled to
+ * SUN_ILLUMINANCE_LX. Sources: Nishita et al. 1993 (the integrals); Hillaire 2020, A Scalable and Production Ready Sky
+ * and Atmosphere Rendering Technique, section 5.5 (higher orders); Froehlich and Shaw 1980 (molecular optical depth);
+ * Koschmieder 1924 (visibility); Cornette and Shanks 1992 (phase function of haze). Ozone: a Gaussian for the Chappuis
+ * band, peak 0.045 at 602 nm for 350 Dobson units, from memory. Limits: no clouds, no polarisation, ground of one grey,
+ * sun below -6 degrees is night.
  */
 import { planck, SAMPLES, spectrumToXyz, WAVELENGTHS_NM } from '../../color/spectrum';
 
@@ -38,7 +39,10 @@ const COSINES = 24;
 const airs = new Map<number, Air>();
 const MOST_AIRS = 8;
 
-/** `visibilityKm`: the farthest a dark hill is still seen, 5 (thick haze) to 150 (alpine). The last few are kept: they take 0.1 s each. */
+/**
+ * `visibilityKm`: the farthest a dark hill is still seen, 5 (thick haze) to 150 (alpine). The last few are kept: they
+ * take 0.1 s each.
+ */
 export function createAir(visibilityKm: number): Air {
   const known = airs.get(visibilityKm);
   if (known) return known;
@@ -71,7 +75,10 @@ function depthOfMolecules(micron: number): number {
 
 const ozoneDensity = (km: number) => Math.max(0, 1 - Math.abs(km - 25) / 15);
 
-/** Distance in km to the top of the air, or to the ground when it comes first (negative cosine); `r` from Earth's centre. */
+/**
+ * Distance in km to the top of the air, or to the ground when it comes first (negative cosine); `r` from Earth's
+ * centre.
+ */
 function reach(r: number, cosine: number): { km: number; ground: boolean } {
   const b = r * cosine;
   const toGround = b * b - r * r + GROUND_KM * GROUND_KM;
@@ -79,7 +86,10 @@ function reach(r: number, cosine: number): { km: number; ground: boolean } {
   return { km: -b + Math.sqrt(b * b - r * r + TOP_KM * TOP_KM), ground: false };
 }
 
-/** Columns of molecules, haze and ozone (km at ground density) from r along a direction to the top; null behind the ground. */
+/**
+ * Columns of molecules, haze and ozone (km at ground density) from r along a direction to the top; null behind the
+ * ground.
+ */
 function columns(r: number, cosine: number, steps: number): [number, number, number] | null {
   if (cosine < 0 && r * Math.sqrt(1 - cosine * cosine) < GROUND_KM && r >= GROUND_KM) {
     const closest = r * Math.sqrt(1 - cosine * cosine);
@@ -108,7 +118,8 @@ function columns(r: number, cosine: number, steps: number): [number, number, num
 export function sunTransmittance(air: Air, heightKm: number, sunCosine: number, out: Float64Array): Float64Array {
   const c = columns(GROUND_KM + heightKm, sunCosine, 32);
   if (!c) return out.fill(0);
-  for (let i = 0; i < SAMPLES; i++) out[i] = Math.exp(-(air.molecules[i]! * c[0] + air.haze[i]! * c[1] + air.ozone[i]! * c[2]));
+  for (let i = 0; i < SAMPLES; i++)
+    out[i] = Math.exp(-(air.molecules[i]! * c[0] + air.haze[i]! * c[1] + air.ozone[i]! * c[2]));
   return out;
 }
 
@@ -124,30 +135,51 @@ function fillMultiple(air: Air): void {
       const cosine = 1 - (2 * (k + 0.5)) / directions;
       const turn = Math.PI * (1 + Math.sqrt(5)) * k;
       const scattered = new Float64Array(SAMPLES);
-      march(air, GROUND_KM + height, cosine, 14, (r, d, through, at) => {
-        const km = Math.max(0, r - GROUND_KM);
-        const up = (GROUND_KM + height + at * cosine) / r; // cosine of the turn of "up" along the ray, close to 1
-        const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
-        const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
-        for (let i = 0; i < SAMPLES; i++) {
-          scattered[i] = (air.molecules[i]! * m + HAZE_ALBEDO * air.haze[i]! * h) * through[i]!;
-          feedback[i] = feedback[i]! + scattered[i]! / directions;
+      march(
+        air,
+        GROUND_KM + height,
+        cosine,
+        14,
+        (r, d, through, at) => {
+          const km = Math.max(0, r - GROUND_KM);
+          const up = (GROUND_KM + height + at * cosine) / r; // cosine of the turn of "up" along the ray, close to 1
+          const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
+          const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
+          for (let i = 0; i < SAMPLES; i++) {
+            scattered[i] = (air.molecules[i]! * m + HAZE_ALBEDO * air.haze[i]! * h) * through[i]!;
+            feedback[i] = feedback[i]! + scattered[i]! / directions;
+          }
+          for (let ci = 0; ci < COSINES; ci++) {
+            const sunCosine = sunCosineOf(ci);
+            const toSun =
+              cosine * sunCosine +
+              Math.sqrt(1 - cosine * cosine) * Math.sqrt(Math.max(0, 1 - sunCosine * sunCosine)) * Math.cos(turn);
+            sunTransmittanceFast(
+              air,
+              km,
+              clampCosine(sunCosine * up + (at / r) * (toSun - cosine * sunCosine)),
+              transmitted
+            );
+            for (let i = 0; i < SAMPLES; i++)
+              second[ci * SAMPLES + i] =
+                second[ci * SAMPLES + i]! + (scattered[i]! * transmitted[i]!) / (4 * Math.PI) / directions;
+          }
+        },
+        (through) => {
+          for (let ci = 0; ci < COSINES; ci++) {
+            const sunCosine = sunCosineOf(ci);
+            sunTransmittanceFast(air, 0, sunCosine, transmitted);
+            for (let i = 0; i < SAMPLES; i++)
+              second[ci * SAMPLES + i] =
+                second[ci * SAMPLES + i]! +
+                (through[i]! * transmitted[i]! * Math.max(0, sunCosine) * GROUND_ALBEDO) / Math.PI / directions;
+          }
         }
-        for (let ci = 0; ci < COSINES; ci++) {
-          const sunCosine = sunCosineOf(ci);
-          const toSun = cosine * sunCosine + Math.sqrt(1 - cosine * cosine) * Math.sqrt(Math.max(0, 1 - sunCosine * sunCosine)) * Math.cos(turn);
-          sunTransmittanceFast(air, km, clampCosine(sunCosine * up + (at / r) * (toSun - cosine * sunCosine)), transmitted);
-          for (let i = 0; i < SAMPLES; i++) second[ci * SAMPLES + i] = second[ci * SAMPLES + i]! + (scattered[i]! * transmitted[i]!) / (4 * Math.PI) / directions;
-        }
-      }, (through) => {
-        for (let ci = 0; ci < COSINES; ci++) {
-          const sunCosine = sunCosineOf(ci);
-          sunTransmittanceFast(air, 0, sunCosine, transmitted);
-          for (let i = 0; i < SAMPLES; i++) second[ci * SAMPLES + i] = second[ci * SAMPLES + i]! + (through[i]! * transmitted[i]! * Math.max(0, sunCosine) * GROUND_ALBEDO) / Math.PI / directions;
-        }
-      });
+      );
     }
-    for (let ci = 0; ci < COSINES; ci++) for (let i = 0; i < SAMPLES; i++) air.multiple[(hi * COSINES + ci) * SAMPLES + i] = second[ci * SAMPLES + i]! / (1 - feedback[i]!);
+    for (let ci = 0; ci < COSINES; ci++)
+      for (let i = 0; i < SAMPLES; i++)
+        air.multiple[(hi * COSINES + ci) * SAMPLES + i] = second[ci * SAMPLES + i]! / (1 - feedback[i]!);
   }
 }
 
@@ -161,11 +193,22 @@ function sunTransmittanceFast(air: Air, km: number, cosine: number, out: Float64
     out.fill(0);
     return;
   }
-  for (let i = 0; i < SAMPLES; i++) out[i] = Math.exp(-(air.molecules[i]! * c[0] + air.haze[i]! * c[1] + air.ozone[i]! * c[2]));
+  for (let i = 0; i < SAMPLES; i++)
+    out[i] = Math.exp(-(air.molecules[i]! * c[0] + air.haze[i]! * c[1] + air.ozone[i]! * c[2]));
 }
 
-/** Walks a ray through the air, calling `visit` with the place, the step in km, what the way so far lets through, and the km gone. */
-function march(air: Air, r0: number, cosine: number, steps: number, visit: (r: number, d: number, through: Float64Array, at: number) => void, atGround: (through: Float64Array) => void): void {
+/**
+ * Walks a ray through the air, calling `visit` with the place, the step in km, what the way so far lets through, and
+ * the km gone.
+ */
+function march(
+  air: Air,
+  r0: number,
+  cosine: number,
+  steps: number,
+  visit: (r: number, d: number, through: Float64Array, at: number) => void,
+  atGround: (through: Float64Array) => void
+): void {
   const { km: total, ground } = reach(r0, cosine);
   const through = new Float64Array(SAMPLES).fill(1);
   const half = new Float64Array(SAMPLES);
@@ -201,19 +244,26 @@ function multipleAt(air: Air, km: number, sunCosine: number, out: Float64Array):
   const low = (h0 * COSINES + c0) * SAMPLES;
   const high = low + COSINES * SAMPLES;
   const { multiple } = air;
-  for (let i = 0; i < SAMPLES; i++) out[i] = (multiple[low + i]! * (1 - fc) + multiple[low + SAMPLES + i]! * fc) * (1 - fh) + (multiple[high + i]! * (1 - fc) + multiple[high + SAMPLES + i]! * fc) * fh;
+  for (let i = 0; i < SAMPLES; i++)
+    out[i] =
+      (multiple[low + i]! * (1 - fc) + multiple[low + SAMPLES + i]! * fc) * (1 - fh) +
+      (multiple[high + i]! * (1 - fc) + multiple[high + SAMPLES + i]! * fc) * fh;
 }
 
 export interface SkyTerms {
-  /** To be multiplied by the molecules' and the haze's phase function, and as it is; XYZ, cd/m2 (times 4 pi for the first two). */
+  /**
+   * To be multiplied by the molecules' and the haze's phase function, and as it is; XYZ, cd/m2 (times 4 pi for the
+   * first two).
+   */
   molecules: [number, number, number];
   haze: [number, number, number];
   rest: [number, number, number];
 }
 
 /**
- * What comes from a row of the sky (one elevation, azimuths from the sun, radians), split by phase function so that the smooth terms
- * can be interpolated and the sharp aureole evaluated where it is seen. The way through the air is walked once for the row.
+ * What comes from a row of the sky (one elevation, azimuths from the sun, radians), split by phase function so that the
+ * smooth terms can be interpolated and the sharp aureole evaluated where it is seen. The way through the air is walked
+ * once for the row.
  */
 export function skyRow(air: Air, elevation: number, fromSun: readonly number[], sunElevation: number): SkyTerms[] {
   const cosine = Math.sin(elevation);
@@ -226,26 +276,37 @@ export function skyRow(air: Air, elevation: number, fromSun: readonly number[], 
   }));
   const transmitted = new Float64Array(SAMPLES);
   const multiple = new Float64Array(SAMPLES);
-  march(air, GROUND_KM + 0.02, Math.max(cosine, 1e-4), 36, (r, d, through, at) => {
-    const km = Math.max(0, r - GROUND_KM);
-    const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
-    const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
-    for (const { toSun, single, haze, rest } of spectra) {
-      // the sun's height above the horizon of a place far along the ray
-      const local = clampCosine(((GROUND_KM + 0.02) * sunCosine + at * toSun) / r);
-      sunTransmittanceFast(air, km, local, transmitted);
-      multipleAt(air, km, local, multiple);
-      for (let i = 0; i < SAMPLES; i++) {
-        const sigmaM = air.molecules[i]! * m;
-        const sigmaH = HAZE_ALBEDO * air.haze[i]! * h;
-        const lit = through[i]! * air.sun[i]!;
-        single[i] = single[i]! + sigmaM * lit * transmitted[i]!;
-        haze[i] = haze[i]! + sigmaH * lit * transmitted[i]!;
-        rest[i] = rest[i]! + (sigmaM + sigmaH) * lit * multiple[i]!;
+  march(
+    air,
+    GROUND_KM + 0.02,
+    Math.max(cosine, 1e-4),
+    36,
+    (r, d, through, at) => {
+      const km = Math.max(0, r - GROUND_KM);
+      const m = Math.exp(-km / MOLECULE_HEIGHT_KM) * d;
+      const h = Math.exp(-km / HAZE_HEIGHT_KM) * d;
+      for (const { toSun, single, haze, rest } of spectra) {
+        // the sun's height above the horizon of a place far along the ray
+        const local = clampCosine(((GROUND_KM + 0.02) * sunCosine + at * toSun) / r);
+        sunTransmittanceFast(air, km, local, transmitted);
+        multipleAt(air, km, local, multiple);
+        for (let i = 0; i < SAMPLES; i++) {
+          const sigmaM = air.molecules[i]! * m;
+          const sigmaH = HAZE_ALBEDO * air.haze[i]! * h;
+          const lit = through[i]! * air.sun[i]!;
+          single[i] = single[i]! + sigmaM * lit * transmitted[i]!;
+          haze[i] = haze[i]! + sigmaH * lit * transmitted[i]!;
+          rest[i] = rest[i]! + (sigmaM + sigmaH) * lit * multiple[i]!;
+        }
       }
-    }
-  }, () => {});
-  return spectra.map(({ single, haze, rest }) => ({ molecules: [...spectrumToXyz(single)], haze: [...spectrumToXyz(haze)], rest: [...spectrumToXyz(rest)] }));
+    },
+    () => {}
+  );
+  return spectra.map(({ single, haze, rest }) => ({
+    molecules: [...spectrumToXyz(single)],
+    haze: [...spectrumToXyz(haze)],
+    rest: [...spectrumToXyz(rest)]
+  }));
 }
 
 /** Phase functions per steradian, of the cosine between sunlight's way and the way to the eye. */

@@ -1,6 +1,7 @@
 /**
- * The clear sky round a source of light at some height: its smooth terms are reckoned on a coarse grid (elevations lie closer towards the
- * horizon, azimuths over half a turn from the source) and interpolated, the phase functions evaluated where they are seen.
+ * The clear sky round a source of light at some height: its smooth terms are reckoned on a coarse grid (elevations lie
+ * closer towards the horizon, azimuths over half a turn from the source) and interpolated, the phase functions
+ * evaluated where they are seen.
  */
 import { xyzToRec709 } from '../../color/spaces';
 import { createAir, hazePhase, moleculePhase, skyRow } from './atmosphere';
@@ -10,7 +11,10 @@ interface GridSize {
   columns: number;
 }
 const FINE: GridSize = { rows: 48, columns: 33 };
-/** In a fifth of the time, for a first look: within 1 % in 95 of 100 directions, 15 % at the worst, at the horizon in twilight. */
+/**
+ * In a fifth of the time, for a first look: within 1 % in 95 of 100 directions, 15 % at the worst, at the horizon in
+ * twilight.
+ */
 const COARSE: GridSize = { rows: 20, columns: 13 };
 const TERMS = 9;
 // The sun lower than this leaves nothing of itself in the air: the end of astronomical twilight is at 18 degrees.
@@ -35,7 +39,8 @@ export function clearAir(visibilityKm: number, elevation: number, coarse = false
   const turns = Array.from({ length: columns }, (_, c) => (Math.PI * c) / (columns - 1));
   for (let r = 0; r < rows; r++) {
     for (const [c, terms] of skyRow(air, (Math.PI / 2) * (r / (rows - 1)) ** 2, turns, elevation).entries()) {
-      for (const [k, xyz] of [terms.molecules, terms.haze, terms.rest].entries()) grid.set(xyzToRec709(xyz), (r * columns + c) * TERMS + k * 3);
+      for (const [k, xyz] of [terms.molecules, terms.haze, terms.rest].entries())
+        grid.set(xyzToRec709(xyz), (r * columns + c) * TERMS + k * 3);
     }
   }
   if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
@@ -46,9 +51,16 @@ export function clearAir(visibilityKm: number, elevation: number, coarse = false
 const mixed = new Float64Array(TERMS);
 
 /**
- * Radiance (linear Rec. 709, cd/m2) from elevation `h`, at azimuth `turn` from the source (either way), `toSource` the cosine to it, into `out`.
+ * Radiance (linear Rec. 709, cd/m2) from elevation `h`, at azimuth `turn` from the source (either way), `toSource` the
+ * cosine to it, into `out`.
  */
-export function airRadiance({ grid, rows, columns }: ClearAir, h: number, turn: number, toSource: number, out: number[]): void {
+export function airRadiance(
+  { grid, rows, columns }: ClearAir,
+  h: number,
+  turn: number,
+  toSource: number,
+  out: number[]
+): void {
   const row = Math.sqrt(h / (Math.PI / 2)) * (rows - 1);
   const r0 = Math.min(rows - 2, Math.floor(row));
   const fr = row - r0;

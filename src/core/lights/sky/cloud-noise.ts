@@ -39,8 +39,20 @@ function makeTable(): Float32Array {
           const cx = Math.floor(x * per);
           const fx = x * per - cx;
           const u = fade(fx);
-          const low = mix(mix(corner(cx, cy, cz, fx, fy, fz), corner(cx + 1, cy, cz, fx - 1, fy, fz), u), mix(corner(cx, cy + 1, cz, fx, fy - 1, fz), corner(cx + 1, cy + 1, cz, fx - 1, fy - 1, fz), u), v);
-          const high = mix(mix(corner(cx, cy, cz + 1, fx, fy, fz - 1), corner(cx + 1, cy, cz + 1, fx - 1, fy, fz - 1), u), mix(corner(cx, cy + 1, cz + 1, fx, fy - 1, fz - 1), corner(cx + 1, cy + 1, cz + 1, fx - 1, fy - 1, fz - 1), u), v);
+          const low = mix(
+            mix(corner(cx, cy, cz, fx, fy, fz), corner(cx + 1, cy, cz, fx - 1, fy, fz), u),
+            mix(corner(cx, cy + 1, cz, fx, fy - 1, fz), corner(cx + 1, cy + 1, cz, fx - 1, fy - 1, fz), u),
+            v
+          );
+          const high = mix(
+            mix(corner(cx, cy, cz + 1, fx, fy, fz - 1), corner(cx + 1, cy, cz + 1, fx - 1, fy, fz - 1), u),
+            mix(
+              corner(cx, cy + 1, cz + 1, fx, fy - 1, fz - 1),
+              corner(cx + 1, cy + 1, cz + 1, fx - 1, fy - 1, fz - 1),
+              u
+            ),
+            v
+          );
           const at = (z * TABLE + y) * TABLE + x;
           table[at] = table[at]! + gain * mix(low, high, w);
         }

@@ -1,8 +1,9 @@
 /**
- * Heaped clouds: a layer of water droplets whose density is noise, seen from the ground and lit by the sun and by the sky round it.
- * Droplets absorb nothing. Light is marched through the layer; higher orders of scattering by octaves that are weaker, straighter on and
- * less dimmed each (Wrenninge, Kulla and Lundqvist 2013, Oz: the great and volumetric). Phase function: two lobes of Henyey and Greenstein 1941.
- * The noise is our own (cloud-noise.ts). Earth curves away under the layer.
+ * Heaped clouds: a layer of water droplets whose density is noise, seen from the ground and lit by the sun and by the
+ * sky round it. Droplets absorb nothing. Light is marched through the layer; higher orders of scattering by octaves
+ * that are weaker, straighter on and less dimmed each (Wrenninge, Kulla and Lundqvist 2013, Oz: the great and
+ * volumetric). Phase function: two lobes of Henyey and Greenstein 1941. The noise is our own (cloud-noise.ts). Earth
+ * curves away under the layer.
  */
 import { createRandom } from '../../sampling/random';
 import type { Vec3 } from '../../math/vec3';
@@ -45,13 +46,25 @@ class Layer {
 
   /** The shape without its fine detail, at a fraction of the layer's thickness; below 0 there is none. */
   shape(x: number, f: number, z: number): number {
-    const s = lookUp(this.table, (x + this.shiftX) * this.perShape, f * this.thickness * this.perShape, (z + this.shiftZ) * this.perShape);
+    const s = lookUp(
+      this.table,
+      (x + this.shiftX) * this.perShape,
+      f * this.thickness * this.perShape,
+      (z + this.shiftZ) * this.perShape
+    );
     // rounded above, level below
     return (s - this.threshold - RISE * f * f) / SOFT;
   }
 
   density(x: number, f: number, z: number, shape: number): number {
-    const eaten = 1 - lookUp(this.table, (x + this.shiftX) * this.perDetail, f * this.thickness * this.perDetail, (z + this.shiftZ) * this.perDetail);
+    const eaten =
+      1 -
+      lookUp(
+        this.table,
+        (x + this.shiftX) * this.perDetail,
+        f * this.thickness * this.perDetail,
+        (z + this.shiftZ) * this.perDetail
+      );
     const d = Math.min(1, shape) - DETAIL * eaten * (1 - Math.min(1, shape) * 0.6);
     return d <= 0 ? 0 : Math.min(1, d / (1 - DETAIL)) * Math.min(1, f / 0.12);
   }
@@ -73,7 +86,10 @@ function thresholdFor(cover: number): number {
 export interface CloudImage {
   width: number;
   height: number;
-  /** Upper half, row 0 looks up, three values a texel: light of the sun's illuminance that it sends on (1/sr), of the mean luminance round it, and share of what lies behind that is seen. */
+  /**
+   * Upper half, row 0 looks up, three values a texel: light of the sun's illuminance that it sends on (1/sr), of the
+   * mean luminance round it, and share of what lies behind that is seen.
+   */
   texels: Float32Array;
   /** Share of the sun's light that comes through to the camera. */
   sunThrough: number;
@@ -82,7 +98,10 @@ export interface CloudImage {
 const known = new Map<string, CloudImage>();
 const MOST_KNOWN = 4;
 
-/** Clouds round a camera on the ground, lit by a source in a direction. The last few are kept: they take a second or two each. */
+/**
+ * Clouds round a camera on the ground, lit by a source in a direction. The last few are kept: they take a second or two
+ * each.
+ */
 export function cloudImage(heaps: Heaps, source: Vec3, width: number): CloudImage {
   const key = JSON.stringify([heaps, source, width]);
   const found = known.get(key);
@@ -102,7 +121,8 @@ function placed(heaps: Heaps, source: Vec3): { layer: Layer; sunThrough: number 
     const layer = fresh();
     const sunThrough = source[1] > 0.01 ? Math.exp(-depthAlong(layer, source)) : 1;
     if (heaps.sun === 'as it comes') return { layer, sunThrough };
-    const better = best === null || (heaps.sun === 'free' ? sunThrough > best.sunThrough : sunThrough < best.sunThrough);
+    const better =
+      best === null || (heaps.sun === 'free' ? sunThrough > best.sunThrough : sunThrough < best.sunThrough);
     if (better) best = { layer, sunThrough };
     if (heaps.sun === 'free' ? sunThrough > 0.98 : sunThrough < 0.02) break;
   }
@@ -111,7 +131,8 @@ function placed(heaps: Heaps, source: Vec3): { layer: Layer; sunThrough: number 
 const MOST_SHIFTS = 60;
 
 /** Where a direction of the sine `up` meets the sphere `height` m above the ground, m along it. */
-const reach = (up: number, height: number): number => -EARTH_M * up + Math.sqrt(EARTH_M * EARTH_M * up * up + height * (2 * EARTH_M + height));
+const reach = (up: number, height: number): number =>
+  -EARTH_M * up + Math.sqrt(EARTH_M * EARTH_M * up * up + height * (2 * EARTH_M + height));
 
 function depthAlong(layer: Layer, [dx, dy, dz]: Vec3): number {
   const from = reach(dy, layer.base);
@@ -131,7 +152,9 @@ const phase = (c: number, spread: number): number => 0.75 * hg(c, 0.8 * spread) 
 const FADE = 0.55;
 const PHASE_STEPS = 4096;
 /** Of the cosine, each octave's, weighted. */
-const PHASES = Array.from({ length: OCTAVES }, (_, o) => Float64Array.from({ length: PHASE_STEPS + 1 }, (_v, i) => FADE ** o * phase((2 * i) / PHASE_STEPS - 1, FADE ** o)));
+const PHASES = Array.from({ length: OCTAVES }, (_, o) =>
+  Float64Array.from({ length: PHASE_STEPS + 1 }, (_v, i) => FADE ** o * phase((2 * i) / PHASE_STEPS - 1, FADE ** o))
+);
 // Beyond this nothing of a cloud is seen for the air before it.
 const FARTHEST_M = 70_000;
 
@@ -143,13 +166,19 @@ const LOWEST_LIGHT = 0.12;
 const DEPTH_STEP = 0.05;
 const DEEPEST = 40;
 
-/** Optical depth from a place of the layer towards the source. The shape repeats, so one period is reckoned: TABLE x LIGHT_LEVELS x TABLE. */
+/**
+ * Optical depth from a place of the layer towards the source. The shape repeats, so one period is reckoned: TABLE x
+ * LIGHT_LEVELS x TABLE.
+ */
 function lightDepths(layer: Layer, [sx, sy, sz]: Vec3): Float32Array {
   const out = new Float32Array(TABLE * LIGHT_LEVELS * TABLE);
   const up = Math.max(LOWEST_LIGHT, sy);
   const cell = 1 / layer.perShape;
   const farthest = Math.min(2500, layer.thickness / up);
-  const ways = Array.from({ length: LIGHT_STEPS }, (_, i) => farthest * (((i + 1) / LIGHT_STEPS) ** 1.5 - (i / LIGHT_STEPS) ** 1.5));
+  const ways = Array.from(
+    { length: LIGHT_STEPS },
+    (_, i) => farthest * (((i + 1) / LIGHT_STEPS) ** 1.5 - (i / LIGHT_STEPS) ** 1.5)
+  );
   for (let zi = 0; zi < TABLE; zi++) {
     for (let level = 0; level < LIGHT_LEVELS; level++) {
       for (let xi = 0; xi < TABLE; xi++) {
@@ -188,8 +217,12 @@ function depthAt(depths: Float32Array, layer: Layer, x: number, f: number, z: nu
   const a = (l0 * TABLE + v0) * TABLE;
   const b = (l0 * TABLE + v1) * TABLE;
   const next = TABLE * TABLE;
-  const low = (depths[a + u0]! * (1 - fu) + depths[a + u1]! * fu) * (1 - fv) + (depths[b + u0]! * (1 - fu) + depths[b + u1]! * fu) * fv;
-  const high = (depths[a + next + u0]! * (1 - fu) + depths[a + next + u1]! * fu) * (1 - fv) + (depths[b + next + u0]! * (1 - fu) + depths[b + next + u1]! * fu) * fv;
+  const low =
+    (depths[a + u0]! * (1 - fu) + depths[a + u1]! * fu) * (1 - fv) +
+    (depths[b + u0]! * (1 - fu) + depths[b + u1]! * fu) * fv;
+  const high =
+    (depths[a + next + u0]! * (1 - fu) + depths[a + next + u1]! * fu) * (1 - fv) +
+    (depths[b + next + u0]! * (1 - fu) + depths[b + next + u1]! * fu) * fv;
   return low * (1 - fl) + high * fl;
 }
 
@@ -200,7 +233,8 @@ function clearance(layer: Layer): Uint8Array {
   for (let z = 0; z < TABLE; z++) {
     for (let x = 0; x < TABLE; x++) {
       for (let level = 0; level < LIGHT_LEVELS; level++) {
-        if (layer.shape(x * cell - layer.shiftX, level / (LIGHT_LEVELS - 1), z * cell - layer.shiftZ) > 0) out[z * TABLE + x] = 0;
+        if (layer.shape(x * cell - layer.shiftX, level / (LIGHT_LEVELS - 1), z * cell - layer.shiftZ) > 0)
+          out[z * TABLE + x] = 0;
       }
     }
   }
@@ -209,7 +243,9 @@ function clearance(layer: Layer): Uint8Array {
     for (let z = 0; z < TABLE; z++) {
       for (let x = 0; x < TABLE; x++) {
         if (before[z * TABLE + x] !== 255) continue;
-        for (let n = 0; n < 9; n++) if (before[((z + Math.floor(n / 3) - 1) & WRAP) * TABLE + ((x + (n % 3) - 1) & WRAP)] === round) out[z * TABLE + x] = round + 1;
+        for (let n = 0; n < 9; n++)
+          if (before[((z + Math.floor(n / 3) - 1) & WRAP) * TABLE + ((x + (n % 3) - 1) & WRAP)] === round)
+            out[z * TABLE + x] = round + 1;
       }
     }
   }
@@ -219,7 +255,9 @@ function clearance(layer: Layer): Uint8Array {
 const MOST_CLEARANCE = 8;
 
 /** What each octave leaves of the light after a depth. */
-const LEFT = Array.from({ length: OCTAVES }, (_, o) => Float64Array.from({ length: DEEPEST / DEPTH_STEP + 1 }, (_v, i) => Math.exp(-i * DEPTH_STEP * FADE ** o)));
+const LEFT = Array.from({ length: OCTAVES }, (_, o) =>
+  Float64Array.from({ length: DEEPEST / DEPTH_STEP + 1 }, (_v, i) => Math.exp(-i * DEPTH_STEP * FADE ** o))
+);
 
 function march(heaps: Heaps, source: Vec3, width: number): CloudImage {
   const height = width / 2;
@@ -256,7 +294,11 @@ function march(heaps: Heaps, source: Vec3, width: number): CloudImage {
         const d = from + (s + 0.5) * step;
         const x = dx * d;
         const z = dz * d;
-        const free = clear[(Math.floor((z + layer.shiftZ) * layer.perShape) & WRAP) * TABLE + (Math.floor((x + layer.shiftX) * layer.perShape) & WRAP)]!;
+        const free =
+          clear[
+            (Math.floor((z + layer.shiftZ) * layer.perShape) & WRAP) * TABLE +
+              (Math.floor((x + layer.shiftX) * layer.perShape) & WRAP)
+          ]!;
         if (free > 0) {
           s += Math.floor((free - 1) * stride);
           continue;

@@ -1,9 +1,9 @@
 /**
- * The sky as a latitude-longitude image in cd/m2 (linear Rec. 709), the disc of sun or moon that goes with it, and the stars.
- * Clear air lit by the sun, and by the moon when it is night, blended towards an overcast sky by the share of cloud; heaped clouds before
- * it; below the horizon a grey ground lit by all of them.
- * Sources: CIE S 011 type 16 (the traditional overcast sky, L(h) = Lz (1 + 2 sin h) / 3, Moon and Spencer 1942); Krochmann 1963
- * (overcast horizontal illuminance 300 + 21,000 sin h lx).
+ * The sky as a latitude-longitude image in cd/m2 (linear Rec. 709), the disc of sun or moon that goes with it, and the
+ * stars. Clear air lit by the sun, and by the moon when it is night, blended towards an overcast sky by the share of
+ * cloud; heaped clouds before it; below the horizon a grey ground lit by all of them.
+ * Sources: CIE S 011 type 16 (the traditional overcast sky, L(h) = Lz (1 + 2 sin h) / 3, Moon and Spencer 1942);
+ * Krochmann 1963 (overcast horizontal illuminance 300 + 21,000 sin h lx).
  */
 import { luminance, xyzToRec709 } from '../../color/spaces';
 import { SAMPLES, spectrumToXyz } from '../../color/spectrum';
@@ -24,7 +24,10 @@ export interface SkyImage {
   pixels: Float32Array;
   /** The sun, or when it is down the moon; null when neither is up, or behind full cloud. */
   disc: (Disc & { illuminance_lx: number }) | null;
-  /** Of the stars, what the light of the sky and the veil leave; and where clouds hide them, one byte a texel of the image. */
+  /**
+   * Of the stars, what the light of the sky and the veil leave; and where clouds hide them, one byte a texel of the
+   * image.
+   */
   stars: { share: number; clear: Uint8Array | null };
 }
 
@@ -41,7 +44,10 @@ export interface SkyOptions {
   cloud: number;
   heaps?: Heaps | null;
   moon?: SkyMoon | null;
-  /** Factors on what sun and moon give, against what the sky gives: of the disc's light on ground and clouds, and of the disc itself. */
+  /**
+   * Factors on what sun and moon give, against what the sky gives: of the disc's light on ground and clouds, and of the
+   * disc itself.
+   */
   sunGain?: Vec3;
   skyGain?: Vec3;
   moonGain?: Vec3;
@@ -66,7 +72,8 @@ export function overcastZenith(sunElevation: number): number {
   return illuminance / ((7 * Math.PI) / 9);
 }
 // In twilight the overcast sky goes down with the clear one; by night it has what moon and glow give.
-const overcastNow = (sunElevation: number): number => overcastZenith(sunElevation) * 10 ** (Math.min(0, (sunElevation * 180) / Math.PI) * 0.42);
+const overcastNow = (sunElevation: number): number =>
+  overcastZenith(sunElevation) * 10 ** (Math.min(0, (sunElevation * 180) / Math.PI) * 0.42);
 
 /** Direct sunlight on a surface facing it, lx per channel, at a height in the air. */
 export function directSun(visibilityKm: number, elevation: number, heightKm = EYE_KM): Vec3 {
@@ -109,10 +116,17 @@ export function makeSky(options: SkyOptions): SkyImage {
   const source = (direction: Vec3, share: number, airGain: Vec3, gain: Vec3): Source => {
     const elevation = elevationOf(direction);
     const lux = (heightKm: number) => times(directSun(visibility_km, elevation, heightKm), scale(gain, share));
-    return { direction, air: clear > 0 ? clearAir(visibility_km, elevation, options.coarse) : null, airGain: scale(airGain, share), direct: lux(EYE_KM), atClouds: lux((heaps?.base_m ?? 0) / 1000 + EYE_KM) };
+    return {
+      direction,
+      air: clear > 0 ? clearAir(visibility_km, elevation, options.coarse) : null,
+      airGain: scale(airGain, share),
+      direct: lux(EYE_KM),
+      atClouds: lux((heaps?.base_m ?? 0) / 1000 + EYE_KM)
+    };
   };
   const sources = [source(options.direction, 1, skyGain, sunGain)];
-  if (moonUp && !sunUp) sources.push(source(moon.direction, moonIlluminance(moon.phase) / SUN_ILLUMINANCE_LX, moonGain, moonGain));
+  if (moonUp && !sunUp)
+    sources.push(source(moon.direction, moonIlluminance(moon.phase) / SUN_ILLUMINANCE_LX, moonGain, moonGain));
   // the one that is seen as a disc and throws shadows, and lights the clouds
   const main = sources.at(-1)!;
 
@@ -127,7 +141,13 @@ export function makeSky(options: SkyOptions): SkyImage {
   pixels.set(upper.image.values);
   const below = groundRadiance(irradianceOf(upper.image), main, through);
   for (let p = pixels.length / 2; p < pixels.length; p += 3) pixels.set(below, p);
-  return { width, height: width / 2, pixels, disc: discOf(main, scale(main.direct, through), sunUp || !moonUp ? null : moon, options.direction, through), stars: { share: clear * starShare(sunElevation), clear: upper.clear } };
+  return {
+    width,
+    height: width / 2,
+    pixels,
+    disc: discOf(main, scale(main.direct, through), sunUp || !moonUp ? null : moon, options.direction, through),
+    stars: { share: clear * starShare(sunElevation), clear: upper.clear }
+  };
 }
 
 /** The upper half of a latitude-longitude image of that width. */
@@ -155,7 +175,13 @@ function openSky(sources: readonly Source[], veil: Vec3, glow: Vec3, clear: numb
       for (let k = 0; k < 3; k++) values[o + k] = veil[k]! * overcast + glow[k]! * dark;
       for (const [n, { direction: d, air: lit, airGain }] of sources.entries()) {
         if (!lit) continue;
-        airRadiance(lit, h, azimuth - azimuths[n]!, cos * Math.cos(azimuth) * d[0] + sin * d[1] + cos * Math.sin(azimuth) * d[2], air);
+        airRadiance(
+          lit,
+          h,
+          azimuth - azimuths[n]!,
+          cos * Math.cos(azimuth) * d[0] + sin * d[1] + cos * Math.sin(azimuth) * d[2],
+          air
+        );
         for (let k = 0; k < 3; k++) values[o + k] = values[o + k]! + clear * air[k]! * airGain[k]!;
       }
     }
@@ -169,13 +195,20 @@ function irradianceOf({ width, values }: UpperHalf): Vec3 {
   for (let j = 0; j < width / 4; j++) {
     const h = heightOfRow(j, width);
     const weight = (Math.sin(h) * Math.cos(h) * 4 * Math.PI * Math.PI) / (width * width);
-    for (let i = 0, o = j * width * 3; i < width; i++, o += 3) for (let k = 0; k < 3; k++) sum[k as 0 | 1 | 2] += values[o + k]! * weight;
+    for (let i = 0, o = j * width * 3; i < width; i++, o += 3)
+      for (let k = 0; k < 3; k++) sum[k as 0 | 1 | 2] += values[o + k]! * weight;
   }
   return sum;
 }
 
 /** Clouds stand before the sky behind them and behind the haze before them. */
-function cloudsBefore(open: UpperHalf, clouds: CloudImage, heaps: Heaps, { cloud, visibility_km }: SkyOptions, main: Source): { image: UpperHalf; clear: Uint8Array } {
+function cloudsBefore(
+  open: UpperHalf,
+  clouds: CloudImage,
+  heaps: Heaps,
+  { cloud, visibility_km }: SkyOptions,
+  main: Source
+): { image: UpperHalf; clear: Uint8Array } {
   const { width, texels } = clouds;
   const values = new Float32Array((width * width * 3) / 4);
   const clear = new Uint8Array((width * width) / 2);
@@ -201,7 +234,9 @@ function cloudsBefore(open: UpperHalf, clouds: CloudImage, heaps: Heaps, { cloud
       const hides = before * (1 - seen);
       for (let k = 0; k < 3; k++) {
         const [p, q] = [y0 * open.width * 3 + k, y1 * open.width * 3 + k];
-        const behind = (open.values[p + left]! * (1 - fx) + open.values[p + right]! * fx) * (1 - fy) + (open.values[q + left]! * (1 - fx) + open.values[q + right]! * fx) * fy;
+        const behind =
+          (open.values[p + left]! * (1 - fx) + open.values[p + right]! * fx) * (1 - fy) +
+          (open.values[q + left]! * (1 - fx) + open.values[q + right]! * fx) * fy;
         // a veil lies before all of it
         const own = (1 - cloud) * (lit * main.atClouds[k]! + scattered * around[k]!);
         values[o + k] = behind * (1 - hides * (1 - cloud)) + before * own;
@@ -214,7 +249,9 @@ function cloudsBefore(open: UpperHalf, clouds: CloudImage, heaps: Heaps, { cloud
 
 /** Radiance of the grey ground under sky and disc. */
 function groundRadiance(sky: Vec3, { direct, direction }: Source, share: number): Vec3 {
-  return sky.map((s, k) => ((s + share * direct[k]! * Math.max(0, direction[1])) * GROUND_REFLECTANCE) / Math.PI) as unknown as Vec3;
+  return sky.map(
+    (s, k) => ((s + share * direct[k]! * Math.max(0, direction[1])) * GROUND_REFLECTANCE) / Math.PI
+  ) as unknown as Vec3;
 }
 
 function discOf({ direction }: Source, lux: Vec3, moon: SkyMoon | null, toSun: Vec3, share: number): SkyImage['disc'] {
@@ -223,7 +260,14 @@ function discOf({ direction }: Source, lux: Vec3, moon: SkyMoon | null, toSun: V
   if (elevation < -radius || share < LEAST_DISC || !(luminance(lux) > 0)) return null;
   const oneMinusCos = capOf(radius);
   const radiance = lux.map((c) => c / (2 * Math.PI * oneMinusCos)) as unknown as Vec3;
-  return { direction, radiance, oneMinusCos, limb: moon ? null : SUN_LIMB, moon: moon && { phase: moon.phase, side: sideOf(direction, toSun) }, illuminance_lx: luminance(lux) };
+  return {
+    direction,
+    radiance,
+    oneMinusCos,
+    limb: moon ? null : SUN_LIMB,
+    moon: moon && { phase: moon.phase, side: sideOf(direction, toSun) },
+    illuminance_lx: luminance(lux)
+  };
 }
 
 /** Across the sky from the moon, towards the limb that the sun lights. */

@@ -2,7 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { dot, length } from '../../math/vec3';
 import { type SkyPlace, skyLights } from './sky-lights';
 
-const place: SkyPlace = { latitude_deg: 49, longitude_deg: 15, time: '2026-10-12T17:10:00+02:00', north_deg: 20, mirror_deg: null };
+const place: SkyPlace = {
+  latitude_deg: 49,
+  longitude_deg: 15,
+  time: '2026-10-12T17:10:00+02:00',
+  north_deg: 20,
+  mirror_deg: null
+};
 
 describe('lights of a sky', () => {
   it('has axes of the stars that stand on one another, the pole as high as the latitude in the north', () => {
@@ -14,7 +20,8 @@ describe('lights of a sky', () => {
     expect(axes[2][2]).toBeLessThan(0);
   });
   it('turns the stars once in 23 h 56 min 4 s', () => {
-    const at = (ms: number) => skyLights({ ...place, time: new Date(Date.parse(place.time) + ms).toISOString() }).axes[0];
+    const at = (ms: number) =>
+      skyLights({ ...place, time: new Date(Date.parse(place.time) + ms).toISOString() }).axes[0];
     expect(dot(at(0), at(86_164_091))).toBeCloseTo(1, 6);
     expect(dot(at(0), at(43_082_045))).toBeLessThan(0.9);
   });

@@ -1,4 +1,7 @@
-/** Which way sun, moon and stars stand in the model's world for a sky of some place and moment, turned to its north and, if so, mirrored. */
+/**
+ * Which way sun, moon and stars stand in the model's world for a sky of some place and moment, turned to its north and,
+ * if so, mirrored.
+ */
 import type { Vec3 } from '../../math/vec3';
 import { type Radians, radians } from '../../units/units';
 import { type MoonPosition, moonPosition } from '../moon/position';
@@ -12,7 +15,10 @@ export interface SkyPlace {
   time: string;
   /** How far north lies to the left of the model's up (-Z), seen from above. */
   north_deg: number;
-  /** Left and right changed about the upright plane that runs this way, degrees to the left of -Z; null for the true sky. */
+  /**
+   * Left and right changed about the upright plane that runs this way, degrees to the left of -Z; null for the true
+   * sky.
+   */
   mirror_deg: number | null;
 }
 
@@ -25,12 +31,18 @@ export interface SkyLights {
 
 export function skyLights(sky: SkyPlace): SkyLights {
   const now = Date.parse(sky.time);
-  const towards = ({ azimuth, elevation }: OverHorizon): Vec3 => mirrored(skyDirection(azimuth, elevation, sky.north_deg), sky.mirror_deg);
+  const towards = ({ azimuth, elevation }: OverHorizon): Vec3 =>
+    mirrored(skyDirection(azimuth, elevation, sky.north_deg), sky.mirror_deg);
   const sun = sunPosition(now, sky.latitude_deg, sky.longitude_deg);
   const moon = moonPosition(now, sky.latitude_deg, sky.longitude_deg, sun);
   const sidereal = siderealTime(daysSinceJ2000(now), sky.longitude_deg);
-  const axis = (rightAscension: number, declination: number) => towards(overHorizon(sidereal - rightAscension, declination, radians(sky.latitude_deg)));
-  return { sun: { ...sun, direction: towards(sun) }, moon: { ...moon, direction: towards(moon) }, axes: [axis(0, 0), axis(Math.PI / 2, 0), axis(0, Math.PI / 2)] };
+  const axis = (rightAscension: number, declination: number) =>
+    towards(overHorizon(sidereal - rightAscension, declination, radians(sky.latitude_deg)));
+  return {
+    sun: { ...sun, direction: towards(sun) },
+    moon: { ...moon, direction: towards(moon) },
+    axes: [axis(0, 0), axis(Math.PI / 2, 0), axis(0, Math.PI / 2)]
+  };
 }
 
 function mirrored(d: Vec3, mirrorDeg: number | null): Vec3 {

@@ -17,10 +17,15 @@ function illuminance(sky: { width: number; height: number; pixels: Float32Array 
     const t = (Math.PI * (j + 0.5)) / sky.height;
     for (let i = 0; i < sky.width; i++) {
       const p = 2 * Math.PI * ((i + 0.5) / sky.width - 0.5);
-      const cosine = Math.sin(t) * Math.cos(p) * normal[0] + Math.cos(t) * normal[1] + Math.sin(t) * Math.sin(p) * normal[2];
+      const cosine =
+        Math.sin(t) * Math.cos(p) * normal[0] + Math.cos(t) * normal[1] + Math.sin(t) * Math.sin(p) * normal[2];
       if (cosine <= 0) continue;
       const o = (j * sky.width + i) * 3;
-      sum += luminance([sky.pixels[o]!, sky.pixels[o + 1]!, sky.pixels[o + 2]!]) * cosine * Math.sin(t) * ((2 * Math.PI * Math.PI) / (sky.width * sky.height));
+      sum +=
+        luminance([sky.pixels[o]!, sky.pixels[o + 1]!, sky.pixels[o + 2]!]) *
+        cosine *
+        Math.sin(t) *
+        ((2 * Math.PI * Math.PI) / (sky.width * sky.height));
     }
   }
   return sum;
@@ -32,9 +37,12 @@ describe('overcast sky (CIE S 011 type 16, Moon and Spencer 1942)', () => {
     const o = (sky.width / 2) * 3;
     return luminance([sky.pixels[o]!, sky.pixels[o + 1]!, sky.pixels[o + 2]!]);
   })();
-  it('is a third as bright at the horizon as at the zenith', () => expect(overcastRelative(0) / overcastRelative(1)).toBeCloseTo(1 / 3, 10));
-  it('gives 7 pi / 9 of the zenith luminance on the ground', () => expect(illuminance(sky, [0, 1, 0]) / zenith / ((7 * Math.PI) / 9)).toBeCloseTo(1, 2));
-  it('gives 0.396 of that on an unobstructed wall', () => expect(illuminance(sky, [1, 0, 0]) / illuminance(sky, [0, 1, 0])).toBeCloseTo(0.396, 2));
+  it('is a third as bright at the horizon as at the zenith', () =>
+    expect(overcastRelative(0) / overcastRelative(1)).toBeCloseTo(1 / 3, 10));
+  it('gives 7 pi / 9 of the zenith luminance on the ground', () =>
+    expect(illuminance(sky, [0, 1, 0]) / zenith / ((7 * Math.PI) / 9)).toBeCloseTo(1, 2));
+  it('gives 0.396 of that on an unobstructed wall', () =>
+    expect(illuminance(sky, [1, 0, 0]) / illuminance(sky, [0, 1, 0])).toBeCloseTo(0.396, 2));
   it('hides the sun', () => expect(sky.disc).toBeNull());
 });
 
@@ -48,7 +56,13 @@ describe('sunlight through clear air', () => {
     expect(kelvin(60)).toBeGreaterThan(4950);
     expect(kelvin(60)).toBeLessThan(6050);
     expect(kelvin(3)).toBeLessThan(3000);
-    for (const [low, high] of [[3, 6], [6, 12], [12, 30], [30, 60]] as const) expect(kelvin(low)).toBeLessThan(kelvin(high));
+    for (const [low, high] of [
+      [3, 6],
+      [6, 12],
+      [12, 30],
+      [30, 60]
+    ] as const)
+      expect(kelvin(low)).toBeLessThan(kelvin(high));
   });
 });
 
@@ -56,7 +70,9 @@ describe('clear sky', () => {
   it.each([-5, 2, 40])('a coarse one shows the same, the sun at %i degrees', (elevation) => {
     const options = { direction: towards(elevation), visibility_km: 40, cloud: 0, width: 128 };
     const [fine, coarse] = [makeSky(options).pixels, makeSky({ ...options, coarse: true }).pixels];
-    const apart = Array.from({ length: fine.length / 6 }, (_, i) => Math.abs(coarse[i * 3 + 1]! / fine[i * 3 + 1]! - 1)).sort((a, b) => a - b);
+    const apart = Array.from({ length: fine.length / 6 }, (_, i) =>
+      Math.abs(coarse[i * 3 + 1]! / fine[i * 3 + 1]! - 1)
+    ).sort((a, b) => a - b);
     expect(apart[Math.floor(0.95 * apart.length)]!).toBeLessThan(0.02);
     expect(apart.at(-1)!).toBeLessThan(0.2);
   });
@@ -86,7 +102,9 @@ describe('clear sky', () => {
     for (const u of limb!) expect(limbMean(u)).toBeLessThan(1);
   });
   it('gives the ground what sun and sky bring, each as strong and as warm as it is set', () => {
-    const below = (options: Partial<SkyOptions>) => [...makeSky({ direction: towards(35), visibility_km: 40, cloud: 0, width: 64, ...options }).pixels.slice(-3)];
+    const below = (options: Partial<SkyOptions>) => [
+      ...makeSky({ direction: towards(35), visibility_km: 40, cloud: 0, width: 64, ...options }).pixels.slice(-3)
+    ];
     const [plain, sunny, blue] = [below({}), below({ sunGain: [2, 2, 2] }), below({ skyGain: [0, 0, 1] })];
     expect(sunny[1]! / plain[1]!).toBeGreaterThan(1.5);
     expect(sunny[1]! / plain[1]!).toBeLessThan(2);
@@ -96,13 +114,25 @@ describe('clear sky', () => {
 });
 
 describe('twilight and night', () => {
-  const lux = (elevation: number, more: Partial<SkyOptions> = {}) => illuminance(makeSky({ direction: towards(elevation), visibility_km: 40, cloud: 0, width: 128, ...more }), [0, 1, 0]);
-  it('grows dark as measured: 3.4 lx at 6 degrees below the horizon, 0.008 at 12, 0.00065 at 18 (Explanatory Supplement to the Astronomical Almanac 1992, from memory), within a factor of 2.5', () => {
-    for (const [elevation, measured] of [[-6, 3.4], [-12, 0.008], [-18, 0.00065]] as const) {
-      expect(lux(elevation) / measured).toBeGreaterThan(1 / 2.5);
-      expect(lux(elevation) / measured).toBeLessThan(2.5);
+  const lux = (elevation: number, more: Partial<SkyOptions> = {}) =>
+    illuminance(
+      makeSky({ direction: towards(elevation), visibility_km: 40, cloud: 0, width: 128, ...more }),
+      [0, 1, 0]
+    );
+  it(
+    'grows dark as measured: 3.4 lx at 6 degrees below the horizon, 0.008 at 12, 0.00065 at 18 ' +
+      '(Explanatory Supplement to the Astronomical Almanac 1992, from memory), within a factor of 2.5',
+    () => {
+      for (const [elevation, measured] of [
+        [-6, 3.4],
+        [-12, 0.008],
+        [-18, 0.00065]
+      ] as const) {
+        expect(lux(elevation) / measured).toBeGreaterThan(1 / 2.5);
+        expect(lux(elevation) / measured).toBeLessThan(2.5);
+      }
     }
-  });
+  );
   it('falls steadily, and no further than to the glow of the sky itself', () => {
     const all = [2, 0, -2, -4, -6, -9, -12, -15, -18].map((e) => lux(e));
     for (let i = 1; i < all.length; i++) expect(all[i]).toBeLessThan(all[i - 1]!);
@@ -120,7 +150,8 @@ describe('twilight and night', () => {
     expect(makeSky({ direction: towards(-30), visibility_km: 40, cloud: 0, width: 64 }).disc).toBeNull();
   });
   it('shows stars when the sun is 12 degrees down, less through a veil, none by day', () => {
-    const share = (elevation: number, cloud = 0) => makeSky({ direction: towards(elevation), visibility_km: 40, cloud, width: 64 }).stars.share;
+    const share = (elevation: number, cloud = 0) =>
+      makeSky({ direction: towards(elevation), visibility_km: 40, cloud, width: 64 }).stars.share;
     expect([share(10), share(-12), share(-40, 0.25)]).toEqual([0, 1, 0.75]);
     expect(share(-8)).toBeGreaterThan(0);
     expect(share(-8)).toBeLessThan(1);
@@ -131,7 +162,10 @@ describe('heaped clouds', () => {
   const heaps: Heaps = { cover: 0.4, base_m: 1200, seed: 3, sun: 'free' };
   const WIDTH = 384;
   const source = towards(40);
-  const look = (image: CloudImage, visit: (lit: number, around: number, seen: number, toSun: number, elevation: number) => void) => {
+  const look = (
+    image: CloudImage,
+    visit: (lit: number, around: number, seen: number, toSun: number, elevation: number) => void
+  ) => {
     for (let j = 0; j < image.height / 2; j++) {
       const h = Math.PI / 2 - ((j + 0.5) / image.height) * Math.PI;
       for (let i = 0; i < image.width; i++) {
@@ -146,11 +180,12 @@ describe('heaped clouds', () => {
     const covered = (cover: number) => {
       let [all, hidden] = [0, 0];
       // several skies: one has but a few clouds overhead
-      for (const seed of [1, 2, 3, 4, 5, 6]) look(cloudImage({ ...heaps, cover, seed, sun: 'as it comes' }, source, WIDTH), (_l, _a, seen, _s, h) => {
-        if (h < 0.9) return;
-        all += Math.cos(h);
-        if (seen < 0.5) hidden += Math.cos(h);
-      });
+      for (const seed of [1, 2, 3, 4, 5, 6])
+        look(cloudImage({ ...heaps, cover, seed, sun: 'as it comes' }, source, WIDTH), (_l, _a, seen, _s, h) => {
+          if (h < 0.9) return;
+          all += Math.cos(h);
+          if (seen < 0.5) hidden += Math.cos(h);
+        });
       return hidden / all;
     };
     const [few, many] = [covered(0.25), covered(0.65)];
@@ -173,7 +208,9 @@ describe('heaped clouds', () => {
     expect(cdm2).toBeLessThan(45_000);
   });
   it('leave the sun free or hide it, as is wanted, and its light on the ground with it', () => {
-    const lux = (sun: Heaps['sun']) => makeSky({ direction: source, visibility_km: 40, cloud: 0, width: WIDTH, heaps: { ...heaps, sun } }).disc?.illuminance_lx ?? 0;
+    const lux = (sun: Heaps['sun']) =>
+      makeSky({ direction: source, visibility_km: 40, cloud: 0, width: WIDTH, heaps: { ...heaps, sun } }).disc
+        ?.illuminance_lx ?? 0;
     expect(lux('free') / luminance(directSun(40, radians(40)))).toBeGreaterThan(0.95);
     expect(lux('behind') / luminance(directSun(40, radians(40)))).toBeLessThan(0.05);
   });

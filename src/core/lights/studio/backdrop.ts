@@ -1,4 +1,7 @@
-/** The paper of a studio: what the model stands on and before. Metres, +Y up; its foot a hair below the model, so that no faces coincide. */
+/**
+ * The paper of a studio: what the model stands on and before. Metres, +Y up; its foot a hair below the model, so that
+ * no faces coincide.
+ */
 import type { Vec3 } from '../../math/vec3';
 
 export interface PaperSurface {
@@ -24,7 +27,12 @@ function profile(reach: number, curve: number, wall: number): ProfilePoint[] {
   for (let i = 0; i <= 8; i++) out.push({ r: ((reach - curve) * i) / 8, y: 0, nr: 0, ny: 1 });
   for (let i = 1; i <= CURVE_STEPS; i++) {
     const a = ((Math.PI / 2) * i) / CURVE_STEPS;
-    out.push({ r: reach - curve + curve * Math.sin(a), y: curve - curve * Math.cos(a), nr: -Math.sin(a), ny: Math.cos(a) });
+    out.push({
+      r: reach - curve + curve * Math.sin(a),
+      y: curve - curve * Math.cos(a),
+      nr: -Math.sin(a),
+      ny: Math.cos(a)
+    });
   }
   out.push({ r: reach, y: wall, nr: -1, ny: 0 });
   return out;
@@ -43,11 +51,25 @@ export function bowl(middle: Vec3, radius: number): PaperSurface {
       normals.push(nr * Math.cos(a), ny, nr * Math.sin(a));
     }
   }
-  return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), indices: grid(points.length, segments + 1) };
+  return {
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    indices: grid(points.length, segments + 1)
+  };
 }
 
-/** A roll of paper `width` wide that rises `behind` the middle, turned by `turn` radians about the vertical axis; 0 has its wall at -Z. */
-export function sweep(middle: Vec3, width: number, behind: number, before: number, wall: number, turn: number): PaperSurface {
+/**
+ * A roll of paper `width` wide that rises `behind` the middle, turned by `turn` radians about the vertical axis; 0 has
+ * its wall at -Z.
+ */
+export function sweep(
+  middle: Vec3,
+  width: number,
+  behind: number,
+  before: number,
+  wall: number,
+  turn: number
+): PaperSurface {
   const rising = profile(behind, Math.min(behind * 0.7, wall * 0.5), wall);
   const points: ProfilePoint[] = [{ r: -before, y: 0, nr: 0, ny: 1 }, ...rising];
   const positions: number[] = [];
@@ -60,7 +82,11 @@ export function sweep(middle: Vec3, width: number, behind: number, before: numbe
       normals.push(-nr * s, ny, -nr * c);
     }
   }
-  return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), indices: grid(points.length, 2) };
+  return {
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    indices: grid(points.length, 2)
+  };
 }
 
 function grid(rows: number, columns: number): Uint32Array {

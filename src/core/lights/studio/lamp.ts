@@ -1,6 +1,7 @@
 /**
- * A studio lamp and what it is to the kernel: one or more even rectangles that shine to their front. Metres, degrees; azimuth 0 stands
- * before the model (+Z) and counts counterclockwise seen from above, elevation from the level of the model's middle.
+ * A studio lamp and what it is to the kernel: one or more even rectangles that shine to their front. Metres, degrees;
+ * azimuth 0 stands before the model (+Z) and counts counterclockwise seen from above, elevation from the level of the
+ * model's middle.
  */
 import { kelvinToRec709 } from '../../color/kelvin';
 import { add, cross, dot, normalize, scale, subtract, type Vec3 } from '../../math/vec3';
@@ -60,15 +61,24 @@ export function lampDirection({ azimuth_deg, elevation_deg }: Pick<StudioLamp, '
 /** Azimuth and elevation, degrees, of a direction from the model's middle. */
 export function anglesOf(direction: Vec3): { azimuth_deg: number; elevation_deg: number } {
   const [x, y, z] = normalize(direction);
-  return { azimuth_deg: (Math.atan2(x, z) * 180) / Math.PI, elevation_deg: (Math.asin(Math.max(-1, Math.min(1, y))) * 180) / Math.PI };
+  return {
+    azimuth_deg: (Math.atan2(x, z) * 180) / Math.PI,
+    elevation_deg: (Math.asin(Math.max(-1, Math.min(1, y))) * 180) / Math.PI
+  };
 }
 
 /**
- * Where a lamp has to stand for its mirror image to appear at `point` of a surface with this normal, seen from `eye`: on the mirrored
- * line of sight, at the lamp's own distance from `centre` (law of reflection; the far one of two crossings with that sphere). Null when
- * the surface is seen from behind or the line does not reach so far.
+ * Where a lamp has to stand for its mirror image to appear at `point` of a surface with this normal, seen from `eye`:
+ * on the mirrored line of sight, at the lamp's own distance from `centre` (law of reflection; the far one of two
+ * crossings with that sphere). Null when the surface is seen from behind or the line does not reach so far.
  */
-export function standForReflection(eye: Vec3, point: Vec3, normal: Vec3, centre: Vec3, distance_m: number): { azimuth_deg: number; elevation_deg: number } | null {
+export function standForReflection(
+  eye: Vec3,
+  point: Vec3,
+  normal: Vec3,
+  centre: Vec3,
+  distance_m: number
+): { azimuth_deg: number; elevation_deg: number } | null {
   const way = normalize(subtract(point, eye));
   const facing = dot(way, normal);
   if (facing >= 0) return null;
@@ -87,24 +97,45 @@ function litArea({ form, width_m, height_m }: Pick<StudioLamp, 'form' | 'width_m
   return form === 'window' ? width_m * height_m * (1 - BAR) ** 2 : width_m * height_m;
 }
 
-const ringPiece = (diameter: number) => ({ radius: (diameter * (1 - RING_BAND)) / 2, width: diameter * (1 - RING_BAND) * Math.tan(Math.PI / RING_PIECES) });
+const ringPiece = (diameter: number) => ({
+  radius: (diameter * (1 - RING_BAND)) / 2,
+  width: diameter * (1 - RING_BAND) * Math.tan(Math.PI / RING_PIECES)
+});
 
 /** cd/m2: an even lamp that shines to its front alone gives off pi L A (Lambert). */
-export const lampLuminance = (lamp: Pick<StudioLamp, 'form' | 'width_m' | 'height_m' | 'lumen'>): number => lamp.lumen / (Math.PI * litArea(lamp));
-export const lumenFor = (luminance: number, lamp: Pick<StudioLamp, 'form' | 'width_m' | 'height_m'>): number => luminance * Math.PI * litArea(lamp);
+export const lampLuminance = (lamp: Pick<StudioLamp, 'form' | 'width_m' | 'height_m' | 'lumen'>): number =>
+  lamp.lumen / (Math.PI * litArea(lamp));
+export const lumenFor = (luminance: number, lamp: Pick<StudioLamp, 'form' | 'width_m' | 'height_m'>): number =>
+  luminance * Math.PI * litArea(lamp);
 
 /** The rectangles that a lamp is made of, about the model's `centre`, in a studio turned by `rotation_deg`. */
 export function lampRectangles(lamp: StudioLamp, centre: Vec3, rotation_deg: number, brightness: number): Rectangle[] {
   const toLamp = lampDirection({ azimuth_deg: lamp.azimuth_deg + rotation_deg, elevation_deg: lamp.elevation_deg });
   const at = add(centre, scale(toLamp, lamp.distance_m));
   const front = scale(toLamp, -1);
-  const level = normalize(cross(Math.abs(front[1]) > 0.999 ? [Math.sin(radians(lamp.azimuth_deg + rotation_deg)), 0, Math.cos(radians(lamp.azimuth_deg + rotation_deg))] : [0, 1, 0], front));
+  const level = normalize(
+    cross(
+      Math.abs(front[1]) > 0.999
+        ? [Math.sin(radians(lamp.azimuth_deg + rotation_deg)), 0, Math.cos(radians(lamp.azimuth_deg + rotation_deg))]
+        : [0, 1, 0],
+      front
+    )
+  );
   const upright = cross(front, level);
   const t = radians(lamp.turn_deg);
   const right = add(scale(level, Math.cos(t)), scale(upright, Math.sin(t)));
   const up = cross(front, right);
   const radiance = scale(kelvinToRec709(lamp.kelvin, lamp.tint), lampLuminance(lamp) * brightness);
-  const piece = (x: number, y: number, width: number, height: number, upwards: Vec3 = up): Rectangle => ({ kind: 'rectangle', name: lamp.name, position: add(at, add(scale(right, x), scale(up, y))), direction: front, up: upwards, width, height, radiance });
+  const piece = (x: number, y: number, width: number, height: number, upwards: Vec3 = up): Rectangle => ({
+    kind: 'rectangle',
+    name: lamp.name,
+    position: add(at, add(scale(right, x), scale(up, y))),
+    direction: front,
+    up: upwards,
+    width,
+    height,
+    radiance
+  });
   const { width_m: w, height_m: h } = lamp;
   switch (lamp.form) {
     case 'softbox':
@@ -118,7 +149,13 @@ export function lampRectangles(lamp: StudioLamp, centre: Vec3, rotation_deg: num
       const { radius, width } = ringPiece(w);
       return Array.from({ length: RING_PIECES }, (_, i) => {
         const a = (2 * Math.PI * i) / RING_PIECES;
-        return piece(radius * Math.cos(a), radius * Math.sin(a), width, RING_BAND * w, add(scale(right, Math.cos(a)), scale(up, Math.sin(a))));
+        return piece(
+          radius * Math.cos(a),
+          radius * Math.sin(a),
+          width,
+          RING_BAND * w,
+          add(scale(right, Math.cos(a)), scale(up, Math.sin(a)))
+        );
       });
     }
   }

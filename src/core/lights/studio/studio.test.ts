@@ -1,13 +1,42 @@
 import { describe, expect, it } from 'vitest';
 import { luminance } from '../../color/spaces';
 import { add, dot, length, normalize, scale, subtract, type Vec3 } from '../../math/vec3';
-import { anglesOf, lampDirection, lampLuminance, lampRectangles, lumenFor, type StudioLamp, standForReflection } from './lamp';
+import {
+  anglesOf,
+  lampDirection,
+  lampLuminance,
+  lampRectangles,
+  lumenFor,
+  type StudioLamp,
+  standForReflection
+} from './lamp';
 import { lampsOfSet, STUDIO_SET_KEYS } from './sets';
 import { buildStudio, type StudioChoice } from './studio';
 
 const bounds = { min: [-0.1, 0, -0.1] as const, max: [0.1, 0.5, 0.1] as const };
-const choice: StudioChoice = { set: 'three', lamps: null, backdrop: null, paper: null, rotation_deg: 0, brightness_ev: 0 };
-const lamp: StudioLamp = { name: 'Key', role: 'key', form: 'softbox', on: true, azimuth_deg: -40, elevation_deg: 30, distance_m: 2, width_m: 0.8, height_m: 1.2, turn_deg: 0, kelvin: 5000, tint: 0, lumen: 12_000 };
+const choice: StudioChoice = {
+  set: 'three',
+  lamps: null,
+  backdrop: null,
+  paper: null,
+  rotation_deg: 0,
+  brightness_ev: 0
+};
+const lamp: StudioLamp = {
+  name: 'Key',
+  role: 'key',
+  form: 'softbox',
+  on: true,
+  azimuth_deg: -40,
+  elevation_deg: 30,
+  distance_m: 2,
+  width_m: 0.8,
+  height_m: 1.2,
+  turn_deg: 0,
+  kelvin: 5000,
+  tint: 0,
+  lumen: 12_000
+};
 
 describe('a studio', () => {
   it('stands the model on its paper and reaches beyond the camera', () => {
@@ -23,7 +52,8 @@ describe('a studio', () => {
     expect(widest).toBeGreaterThan(2);
   });
   it('has sets sized by the model: ten times the model has ten times the softbox, as bright', () => {
-    const box = (k: number) => buildStudio(choice, { min: [-0.1 * k, 0, -0.1 * k], max: [0.1 * k, 0.5 * k, 0.1 * k] }, 2 * k).lights[0]!;
+    const box = (k: number) =>
+      buildStudio(choice, { min: [-0.1 * k, 0, -0.1 * k], max: [0.1 * k, 0.5 * k, 0.1 * k] }, 2 * k).lights[0]!;
     expect(box(10).width / box(1).width).toBeCloseTo(10, 6);
     expect(luminance(box(10).radiance)).toBeCloseTo(luminance(box(1).radiance), 6);
   });
@@ -39,7 +69,8 @@ describe('a studio', () => {
     for (const key of STUDIO_SET_KEYS) {
       const lamps = lampsOfSet(key, 1);
       expect(lamps.filter((l) => l.role === 'key')).toHaveLength(1);
-      for (const light of buildStudio({ ...choice, set: key }, { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] }, 3).lights) {
+      for (const light of buildStudio({ ...choice, set: key }, { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] }, 3)
+        .lights) {
         expect(dot(normalize(subtract([0, 0.5, 0], light.position)), light.direction)).toBeGreaterThan(0.7);
         expect(light.position[1]).toBeGreaterThan(0);
       }
@@ -48,7 +79,9 @@ describe('a studio', () => {
   it('rises its roll of paper behind the model', () => {
     const [paper] = buildStudio({ ...choice, backdrop: 'sweep' }, bounds, 2).papers;
     const highest = { y: 0, z: 0 };
-    for (let i = 0; i < paper!.positions.length; i += 3) if (paper!.positions[i + 1]! > highest.y) [highest.y, highest.z] = [paper!.positions[i + 1]!, paper!.positions[i + 2]!];
+    for (let i = 0; i < paper!.positions.length; i += 3)
+      if (paper!.positions[i + 1]! > highest.y)
+        [highest.y, highest.z] = [paper!.positions[i + 1]!, paper!.positions[i + 2]!];
     expect(highest.y).toBeGreaterThan(1);
     expect(highest.z).toBeLessThan(-0.5);
     expect(buildStudio({ ...choice, backdrop: 'none' }, bounds, 2).papers).toEqual([]);
@@ -65,7 +98,10 @@ describe('a studio lamp', () => {
     expect(lumenFor(lampLuminance(lamp), lamp)).toBeCloseTo(12_000, 6);
   });
   it('stands where its angles say, which come back from its direction', () => {
-    expect(anglesOf(lampDirection(lamp))).toEqual({ azimuth_deg: expect.closeTo(-40, 9), elevation_deg: expect.closeTo(30, 9) });
+    expect(anglesOf(lampDirection(lamp))).toEqual({
+      azimuth_deg: expect.closeTo(-40, 9),
+      elevation_deg: expect.closeTo(30, 9)
+    });
     const [one] = lampRectangles(lamp, [1, 2, 3], 15, 1);
     expect(length(subtract(one!.position, [1, 2, 3]))).toBeCloseTo(2, 9);
     expect(anglesOf(subtract(one!.position, [1, 2, 3])).azimuth_deg).toBeCloseTo(-25, 9);

@@ -1,6 +1,7 @@
 /**
- * Darkening of the sun's edge by channel: radiance falls as 1 - u (1 - cosine of the angle on the sun's surface), of the same mean over the disc
- * as the power law of Hestroffer and Magnan 1998, Wavelength dependency of the solar limb darkening, at 610, 550 and 465 nm.
+ * Darkening of the sun's edge by channel: radiance falls as 1 - u (1 - cosine of the angle on the sun's surface), of
+ * the same mean over the disc as the power law of Hestroffer and Magnan 1998, Wavelength dependency of the solar limb
+ * darkening, at 610, 550 and 465 nm.
  */
 import type { Vec3 } from '../../math/vec3';
 

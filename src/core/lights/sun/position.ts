@@ -23,17 +23,26 @@ export function sunPosition(timeMs: number, latitudeDeg: number, longitudeDeg: n
     0.000289 * Math.sin(3 * anomaly);
   const node = radians(125.04 - 1934.136 * centuries);
   const longitude = radians(meanLongitude + center - 0.00569 - 0.00478 * Math.sin(node));
-  const obliquity = radians(23.43929111 - centuries * (0.013004167 + centuries * 0.00000016389) + 0.00256 * Math.cos(node));
+  const obliquity = radians(
+    23.43929111 - centuries * (0.013004167 + centuries * 0.00000016389) + 0.00256 * Math.cos(node)
+  );
   const rightAscension = Math.atan2(Math.cos(obliquity) * Math.sin(longitude), Math.cos(longitude));
   const declination = Math.asin(Math.sin(obliquity) * Math.sin(longitude));
-  const { azimuth, elevation: geocentric } = overHorizon(siderealTime(days, longitudeDeg) - rightAscension, declination, radians(latitudeDeg));
+  const { azimuth, elevation: geocentric } = overHorizon(
+    siderealTime(days, longitudeDeg) - rightAscension,
+    declination,
+    radians(latitudeDeg)
+  );
   // seen from the surface the sun stands lower by its parallax, up to 0.0024 degrees
-  return { azimuth, elevation: (geocentric - (EARTH_RADIUS_M / ASTRONOMICAL_UNIT_M) * Math.cos(geocentric)) as Radians };
+  return {
+    azimuth,
+    elevation: (geocentric - (EARTH_RADIUS_M / ASTRONOMICAL_UNIT_M) * Math.cos(geocentric)) as Radians
+  };
 }
 
 /**
- * How much the air lifts a body at a true elevation, in radians. Source: Saemundsson 1986 in Meeus, chapter 16, scaled by
- * pressure (mbar) and temperature (C).
+ * How much the air lifts a body at a true elevation, in radians. Source: Saemundsson 1986 in Meeus, chapter 16, scaled
+ * by pressure (mbar) and temperature (C).
  */
 export function refraction(elevation: Radians, pressure = 1010, temperature = 10): Radians {
   const h = (elevation * 180) / Math.PI;
@@ -42,14 +51,25 @@ export function refraction(elevation: Radians, pressure = 1010, temperature = 10
   return radians(((minutes / 60) * (pressure / 1010) * 283) / (273 + temperature));
 }
 
-/** World direction towards a point of the sky. North lies `northDeg` to the left (counterclockwise) of -Z, seen from above; +Y is up. */
+/**
+ * World direction towards a point of the sky. North lies `northDeg` to the left (counterclockwise) of -Z, seen from
+ * above; +Y is up.
+ */
 export function skyDirection(azimuth: number, elevation: number, northDeg: number): [number, number, number] {
   const turn = azimuth - radians(northDeg);
   return [Math.cos(elevation) * Math.sin(turn), Math.sin(elevation), -Math.cos(elevation) * Math.cos(turn)];
 }
 
-/** Sunrise and sunset of the local day that contains `timeMs`, as ms, by the standard altitude -0.8333 degrees; null when it does not rise or set. */
-export function sunTimes(timeMs: number, latitudeDeg: number, longitudeDeg: number, utcOffsetMs: number): { up: number; down: number } | null {
+/**
+ * Sunrise and sunset of the local day that contains `timeMs`, as ms, by the standard altitude -0.8333 degrees; null
+ * when it does not rise or set.
+ */
+export function sunTimes(
+  timeMs: number,
+  latitudeDeg: number,
+  longitudeDeg: number,
+  utcOffsetMs: number
+): { up: number; down: number } | null {
   const start = Math.floor((timeMs + utcOffsetMs) / DAY_MS) * DAY_MS - utcOffsetMs;
   const height = (at: number) => sunPosition(at, latitudeDeg, longitudeDeg).elevation - radians(-0.8333);
   let up: number | null = null;

@@ -38,7 +38,11 @@ describe('the sun on a face', () => {
       const face = normalize([-0.3, 0.1, -1]);
       const norths = northsFor(sky, face, 35);
       expect(norths).toHaveLength(2);
-      for (const north_deg of norths) expect((Math.asin(dot(face, skyLights({ ...sky, north_deg }).sun.direction)) * 180) / Math.PI).toBeCloseTo(35, 0);
+      for (const north_deg of norths)
+        expect((Math.asin(dot(face, skyLights({ ...sky, north_deg }).sun.direction)) * 180) / Math.PI).toBeCloseTo(
+          35,
+          0
+        );
     }
     expect(northsFor({ ...place, time: '2026-10-12T15:00:00+02:00' }, [0, 1, 0], 35)).toEqual([]);
   });

@@ -1,6 +1,7 @@
 /**
- * When the sun strikes a face at an angle: the moments of a year at which it does, and, when there are none or for another hour, how north would
- * have to be turned. Angles are those between sunlight and the face: 0 along it, 90 straight on. Degrees.
+ * When the sun strikes a face at an angle: the moments of a year at which it does, and, when there are none or for
+ * another hour, how north would have to be turned. Angles are those between sunlight and the face: 0 along it, 90
+ * straight on. Degrees.
  */
 import { bearingOf, wrapDegrees } from '../../math/bearing';
 import { dot, type Vec3 } from '../../math/vec3';
@@ -58,26 +59,39 @@ function daysToLookAt(now: number, offsetMs: number): number[] {
   const local = new Date(now + offsetMs);
   const year = local.getUTCFullYear();
   const today = Date.UTC(year, local.getUTCMonth(), local.getUTCDate()) - offsetMs;
-  return [today, ...Array.from({ length: MONTHS }, (_, m) => Date.UTC(year, m, 15) - offsetMs)].sort((a, b) => Math.abs(a - today) - Math.abs(b - today));
+  return [today, ...Array.from({ length: MONTHS }, (_, m) => Date.UTC(year, m, 15) - offsetMs)].sort(
+    (a, b) => Math.abs(a - today) - Math.abs(b - today)
+  );
 }
 
 /** Moments at which the sun strikes the face so, those of days nearest to `now` first. */
-export const strikes = (place: Place, normal: Vec3, angleDeg: number, now: number, offsetMs: number): Strike[] => daysToLookAt(now, offsetMs).flatMap((day) => strikesOfDay(place, normal, angleDeg, day));
+export const strikes = (place: Place, normal: Vec3, angleDeg: number, now: number, offsetMs: number): Strike[] =>
+  daysToLookAt(now, offsetMs).flatMap((day) => strikesOfDay(place, normal, angleDeg, day));
 
 /** Where in the year it comes closest, for a face that is never struck so; null for one that the sun never sees. */
-export function closestStrike(place: Place, normal: Vec3, angleDeg: number, now: number, offsetMs: number): Strike | null {
+export function closestStrike(
+  place: Place,
+  normal: Vec3,
+  angleDeg: number,
+  now: number,
+  offsetMs: number
+): Strike | null {
   let best: Strike | null = null;
   for (const day of daysToLookAt(now, offsetMs)) {
     for (let at = day; at < day + DAY_MS; at += STEP_MS) {
       const angle = strikeAngle(place, normal, at);
       if (angle === null || angle <= 0) continue;
-      if (best === null || Math.abs(angle - angleDeg) < Math.abs(best.angle_deg - angleDeg)) best = { at, angle_deg: angle };
+      if (best === null || Math.abs(angle - angleDeg) < Math.abs(best.angle_deg - angleDeg))
+        best = { at, angle_deg: angle };
     }
   }
   return best;
 }
 
-/** The norths, degrees as `north_deg`, at which the sun of a moment strikes the face so; none when it stands too high or low for that. */
+/**
+ * The norths, degrees as `north_deg`, at which the sun of a moment strikes the face so; none when it stands too high or
+ * low for that.
+ */
 export function northsFor(sky: SkyPlace, normal: Vec3, angleDeg: number): number[] {
   const { elevation, direction } = skyLights(sky).sun;
   const level = Math.hypot(normal[0], normal[2]);
@@ -89,5 +103,11 @@ export function northsFor(sky: SkyPlace, normal: Vec3, angleDeg: number): number
   const face = bearingOf(normal);
   // a mirrored sky turns against its north
   const sense = sky.mirror_deg === null ? 1 : -1;
-  return [...new Set([face + away, face - away].map((wanted) => Math.round(wrapDegrees(sky.north_deg + sense * (wanted - now)) * 10) / 10))];
+  return [
+    ...new Set(
+      [face + away, face - away].map(
+        (wanted) => Math.round(wrapDegrees(sky.north_deg + sense * (wanted - now)) * 10) / 10
+      )
+    )
+  ];
 }

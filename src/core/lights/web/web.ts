@@ -1,6 +1,6 @@
 /**
- * Photometric webs: luminous intensity over planes C and angles gamma (CIE 121), brought to the even grid that the kernel reads, and
- * their total flux. Linear between the angles that were measured, 0 beyond them.
+ * Photometric webs: luminous intensity over planes C and angles gamma (CIE 121), brought to the even grid that the
+ * kernel reads, and their total flux. Linear between the angles that were measured, 0 beyond them.
  */
 /** Luminous intensity by direction on an even grid. */
 export interface PhotometricWeb {
@@ -12,7 +12,10 @@ export interface PhotometricWeb {
   candela: Float32Array;
 }
 
-/** As measured: planes and angles in degrees, ascending; `candela[c][g]`. Planes cover a full turn, or one stands for all. */
+/**
+ * As measured: planes and angles in degrees, ascending; `candela[c][g]`. Planes cover a full turn, or one stands for
+ * all.
+ */
 export interface MeasuredWeb {
   planes: number[];
   angles: number[];
@@ -24,19 +27,27 @@ const FINEST_PLANE_DEG = 1;
 
 export function evenWeb(measured: MeasuredWeb): PhotometricWeb {
   const angles = Math.round(180 / stepOf(measured.angles, FINEST_ANGLE_DEG, 5)) + 1;
-  const planes = measured.planes.length === 1 ? 1 : Math.round(360 / stepOf([...measured.planes, measured.planes[0]! + 360], FINEST_PLANE_DEG, 30));
+  const planes =
+    measured.planes.length === 1
+      ? 1
+      : Math.round(360 / stepOf([...measured.planes, measured.planes[0]! + 360], FINEST_PLANE_DEG, 30));
   const candela = new Float32Array(planes * angles);
   for (let c = 0; c < planes; c++) {
     const [low, high, between] = planes === 1 ? [0, 0, 0] : placeAround(measured.planes, (360 * c) / planes);
     for (let g = 0; g < angles; g++) {
       const gamma = (180 * g) / (angles - 1);
-      candela[c * angles + g] = along(measured.angles, measured.candela[low]!, gamma) * (1 - between) + along(measured.angles, measured.candela[high]!, gamma) * between;
+      candela[c * angles + g] =
+        along(measured.angles, measured.candela[low]!, gamma) * (1 - between) +
+        along(measured.angles, measured.candela[high]!, gamma) * between;
     }
   }
   return { planes, angles, candela };
 }
 
-/** lm; the intensity integrated over the sphere, exact for what the grid says (linear in gamma, each plane for its share of the turn). */
+/**
+ * lm; the intensity integrated over the sphere, exact for what the grid says (linear in gamma, each plane for its share
+ * of the turn).
+ */
 export function webFlux({ planes, angles, candela }: PhotometricWeb): number {
   const step = Math.PI / (angles - 1);
   let sum = 0;
@@ -53,7 +64,10 @@ export function webFlux({ planes, angles, candela }: PhotometricWeb): number {
   return (sum * 2 * Math.PI) / planes;
 }
 
-/** Intensities as lighting people draw them, cd: in the plane C0 to C180 and in C90 to C270, at gamma from -180 (the far half) to 180 in even steps. */
+/**
+ * Intensities as lighting people draw them, cd: in the plane C0 to C180 and in C90 to C270, at gamma from -180 (the far
+ * half) to 180 in even steps.
+ */
 export interface PolarCurve {
   along: number[];
   across: number[];
@@ -68,7 +82,8 @@ export function polarCurve({ planes, angles, candela }: PhotometricWeb): PolarCu
     const low = Math.min(angles - 2, Math.floor(at));
     return candela[c * angles + low]! * (low + 1 - at) + candela[c * angles + low + 1]! * (at - low);
   };
-  const half = (plane: number) => Array.from({ length: CURVE_STEPS + 1 }, (_, i) => Math.round(at(plane, (180 * i) / CURVE_STEPS) * 10) / 10);
+  const half = (plane: number) =>
+    Array.from({ length: CURVE_STEPS + 1 }, (_, i) => Math.round(at(plane, (180 * i) / CURVE_STEPS) * 10) / 10);
   const whole = (front: number, back: number) => [...half(back).slice(1).reverse(), ...half(front)];
   return { along: whole(0, 180), across: whole(90, 270) };
 }
@@ -86,7 +101,8 @@ export function mirrorWeb(web: MeasuredWeb, axis: number, end = 360): MeasuredWe
 
 function stepOf(values: readonly number[], finest: number, coarsest: number): number {
   let gap = coarsest;
-  for (let i = 1; i < values.length; i++) if (values[i]! > values[i - 1]!) gap = Math.min(gap, values[i]! - values[i - 1]!);
+  for (let i = 1; i < values.length; i++)
+    if (values[i]! > values[i - 1]!) gap = Math.min(gap, values[i]! - values[i - 1]!);
   return Math.max(gap, finest);
 }
 

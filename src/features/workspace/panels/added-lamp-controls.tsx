@@ -28,8 +28,18 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
   const rectangle = lamp.form === 'panel' || lamp.form === 'strip' || lamp.form === 'window';
   const ask = (what: 'lamp' | 'aim' | 'opening') => {
     if (asks === what) return onPicking(null);
-    if (what === 'lamp') onPicking({ asks: what, says: `Press where ${lamp.name} should be; drag to move it.`, onPick: (point, normal, joins) => onSet(hangAt(lamp.form, point, normal), joins) });
-    else if (what === 'aim') onPicking({ asks: what, says: `Press what ${lamp.name} should shine at.`, onPick: (point, _normal, joins) => onSet({ direction: aimed(lamp, point) }, joins) });
+    if (what === 'lamp')
+      onPicking({
+        asks: what,
+        says: `Press where ${lamp.name} should be; drag to move it.`,
+        onPick: (point, normal, joins) => onSet(hangAt(lamp.form, point, normal), joins)
+      });
+    else if (what === 'aim')
+      onPicking({
+        asks: what,
+        says: `Press what ${lamp.name} should shine at.`,
+        onPick: (point, _normal, joins) => onSet({ direction: aimed(lamp, point) }, joins)
+      });
     else
       onPicking({
         asks: what,
@@ -49,7 +59,12 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
             Take it out
           </button>
         </div>
-        <Words label="Form" value={lamp.form} options={ADDED_FORMS.map((key) => ({ key, label: ADDED_FORM_NAMES[key] }))} onChoose={(form: AddedForm) => onSet({ form })} />
+        <Words
+          label="Form"
+          value={lamp.form}
+          options={ADDED_FORMS.map((key) => ({ key, label: ADDED_FORM_NAMES[key] }))}
+          onChoose={(form: AddedForm) => onSet({ form })}
+        />
         <div className="acts2" style={{ marginTop: 6 }}>
           <button type="button" className="lk act" aria-pressed={asks === 'lamp'} onClick={() => ask('lamp')}>
             {asks === 'lamp' ? 'Done' : 'Place it'}
@@ -69,27 +84,74 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
           {AXES.map((axis, k) => (
             <span key={axis} style={{ display: 'contents' }}>
               <span>{axis === 'y' ? 'Height, y' : `Place, ${axis}`}</span>
-              <NumberField label={`Place, ${axis}`} value={lamp.position_m[k]!} min={-1e6} max={1e6} digits={2} unit="m" onChange={(v) => onSet({ position_m: lamp.position_m.map((p, i) => (i === k ? v : p)) as AddedLamp['position_m'] })} />
+              <NumberField
+                label={`Place, ${axis}`}
+                value={lamp.position_m[k]!}
+                min={-1e6}
+                max={1e6}
+                digits={2}
+                unit="m"
+                onChange={(v) =>
+                  onSet({ position_m: lamp.position_m.map((p, i) => (i === k ? v : p)) as AddedLamp['position_m'] })
+                }
+              />
             </span>
           ))}
           {rectangle ? (
             <>
               <span>Width</span>
-              <NumberField label="Width" value={lamp.width_m} min={0.001} max={1000} digits={2} unit="m" onChange={(width_m) => onSet({ width_m })} />
+              <NumberField
+                label="Width"
+                value={lamp.width_m}
+                min={0.001}
+                max={1000}
+                digits={2}
+                unit="m"
+                onChange={(width_m) => onSet({ width_m })}
+              />
               <span>Height</span>
-              <NumberField label="Height" value={lamp.height_m} min={0.001} max={1000} digits={2} unit="m" onChange={(height_m) => onSet({ height_m })} />
+              <NumberField
+                label="Height"
+                value={lamp.height_m}
+                min={0.001}
+                max={1000}
+                digits={2}
+                unit="m"
+                onChange={(height_m) => onSet({ height_m })}
+              />
               <span>Turned about its axis</span>
-              <NumberField label="Turned about its axis" value={lamp.turn_deg} min={-360} max={360} unit="°" onChange={(turn_deg) => onSet({ turn_deg })} />
+              <NumberField
+                label="Turned about its axis"
+                value={lamp.turn_deg}
+                min={-360}
+                max={360}
+                unit="°"
+                onChange={(turn_deg) => onSet({ turn_deg })}
+              />
             </>
           ) : null}
           {lamp.form === 'spot' && lamp.photometry === null ? (
             <>
               <span>Beam, full angle at half</span>
-              <NumberField label="Beam" value={lamp.beam_deg} min={2} max={178} unit="°" onChange={(beam_deg) => onSet({ beam_deg })} />
+              <NumberField
+                label="Beam"
+                value={lamp.beam_deg}
+                min={2}
+                max={178}
+                unit="°"
+                onChange={(beam_deg) => onSet({ beam_deg })}
+              />
             </>
           ) : null}
           <span>Gives off</span>
-          <NumberField label="Light" value={lamp.lumen} min={0} max={1e9} unit="lm" onChange={(lumen) => onSet({ lumen })} />
+          <NumberField
+            label="Light"
+            value={lamp.lumen}
+            min={0}
+            max={1e9}
+            unit="lm"
+            onChange={(lumen) => onSet({ lumen })}
+          />
         </div>
       </div>
       <div className="sec">
@@ -97,16 +159,48 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
           <span className="lab">Colour</span>
           <span className="n small">{kelvinText(lamp.kelvin)}</span>
         </div>
-        <PointerScale label="Colour" value={lamp.kelvin} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))} valueText={kelvinText(lamp.kelvin)} was={before?.kelvin} changed={before !== null && before.kelvin !== lamp.kelvin} onChange={(kelvin, joins) => onSet({ kelvin }, joins)} />
+        <PointerScale
+          label="Colour"
+          value={lamp.kelvin}
+          min={1800}
+          max={12_000}
+          step={50}
+          logarithmic
+          ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))}
+          valueText={kelvinText(lamp.kelvin)}
+          was={before?.kelvin}
+          changed={before !== null && before.kelvin !== lamp.kelvin}
+          onChange={(kelvin, joins) => onSet({ kelvin }, joins)}
+        />
         <div className="ctl" style={{ marginTop: 6, gridTemplateColumns: '62px 130px 1fr' }}>
           <span className="lab">Tint</span>
-          <PointerScale label="Tint" width={130} value={lamp.tint} min={-2} max={2} step={0.1} ticks={TINTS} valueText={tintText(lamp.tint)} onChange={(tint, joins) => onSet({ tint: Math.round(tint * 10) / 10 }, joins)} />
+          <PointerScale
+            label="Tint"
+            width={130}
+            value={lamp.tint}
+            min={-2}
+            max={2}
+            step={0.1}
+            ticks={TINTS}
+            valueText={tintText(lamp.tint)}
+            onChange={(tint, joins) => onSet({ tint: Math.round(tint * 10) / 10 }, joins)}
+          />
           <span className="n v">{tintText(lamp.tint)}</span>
         </div>
       </div>
-      {rectangle ? null : <PhotometryControls {...project} file={lamp.photometry} without={lamp.form === 'spot' ? 'Its beam' : 'Alike to all sides'} onChoose={(file) => onSet(file ? { photometry: file.sha256, lumen: Math.round(file.lumen) } : { photometry: null })} />}
+      {rectangle ? null : (
+        <PhotometryControls
+          {...project}
+          file={lamp.photometry}
+          without={lamp.form === 'spot' ? 'Its beam' : 'Alike to all sides'}
+          onChoose={(file) =>
+            onSet(file ? { photometry: file.sha256, lumen: Math.round(file.lumen) } : { photometry: null })
+          }
+        />
+      )}
     </>
   );
 }
 
-const aimed = (lamp: AddedLamp, point: Vec3): AddedLamp['direction'] => normalize(subtract(point, lamp.position_m)).map((v) => Math.round(v * 1e5) / 1e5) as AddedLamp['direction'];
+const aimed = (lamp: AddedLamp, point: Vec3): AddedLamp['direction'] =>
+  normalize(subtract(point, lamp.position_m)).map((v) => Math.round(v * 1e5) / 1e5) as AddedLamp['direction'];

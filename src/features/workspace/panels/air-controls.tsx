@@ -13,26 +13,59 @@ interface Props {
   onSet: (part: Partial<SkySurroundings>, joins?: boolean) => void;
 }
 
-const TENTHS = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1].map((value) => ({ value, strong: value % 0.5 === 0 }));
+const TENTHS = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1].map((value) => ({
+  value,
+  strong: value % 0.5 === 0
+}));
 const SIGHTS = [5, 10, 20, 40, 80, 150].map((value) => ({ value, strong: value === 5 || value === 150 }));
 const BASES = [400, 800, 1600, 3200].map((value) => ({ value, strong: true }));
-const SUN_NAMES: Record<Heaps['sun'], string> = { free: 'Free', behind: 'Behind a cloud', 'as it comes': 'As it comes' };
+const SUN_NAMES: Record<Heaps['sun'], string> = {
+  free: 'Free',
+  behind: 'Behind a cloud',
+  'as it comes': 'As it comes'
+};
 const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
 const coverOf = (sky: SkySurroundings | null) => sky?.heaps?.cover ?? 0;
 
 export function AirControls({ sky, before, light, onSet }: Props) {
   const { heaps } = sky;
-  const setHeaps = (part: Partial<Heaps>, joins = false) => onSet({ heaps: { ...(heaps ?? HEAPS_DEFAULTS), ...part } }, joins);
+  const setHeaps = (part: Partial<Heaps>, joins = false) =>
+    onSet({ heaps: { ...(heaps ?? HEAPS_DEFAULTS), ...part } }, joins);
   return (
     <div className="sec" style={{ display: 'grid', gap: 9 }}>
       <div className="ctl">
         <span className="lab">Haze</span>
-        <PointerScale label="Haze" width={130} value={sky.visibility_km} min={5} max={150} step={1} logarithmic ticks={SIGHTS} valueText={`${sky.visibility_km} km sight`} was={before?.visibility_km} changed={before !== null && before.visibility_km !== sky.visibility_km} onChange={(visibility_km, joins) => onSet({ visibility_km }, joins)} />
+        <PointerScale
+          label="Haze"
+          width={130}
+          value={sky.visibility_km}
+          min={5}
+          max={150}
+          step={1}
+          logarithmic
+          ticks={SIGHTS}
+          valueText={`${sky.visibility_km} km sight`}
+          was={before?.visibility_km}
+          changed={before !== null && before.visibility_km !== sky.visibility_km}
+          onChange={(visibility_km, joins) => onSet({ visibility_km }, joins)}
+        />
         <span className="n v">{sky.visibility_km}&nbsp;km sight</span>
       </div>
       <div className="ctl">
         <span className="lab">Veil</span>
-        <PointerScale label="Veil of cloud" width={130} value={sky.cloud} min={0} max={1} step={0.05} ticks={TENTHS} valueText={percent(sky.cloud)} was={before?.cloud} changed={before !== null && before.cloud !== sky.cloud} onChange={(cloud, joins) => onSet({ cloud: Math.round(cloud * 100) / 100 }, joins)} />
+        <PointerScale
+          label="Veil of cloud"
+          width={130}
+          value={sky.cloud}
+          min={0}
+          max={1}
+          step={0.05}
+          ticks={TENTHS}
+          valueText={percent(sky.cloud)}
+          was={before?.cloud}
+          changed={before !== null && before.cloud !== sky.cloud}
+          onChange={(cloud, joins) => onSet({ cloud: Math.round(cloud * 100) / 100 }, joins)}
+        />
         <span className="n v">{sky.cloud === 1 ? 'overcast' : percent(sky.cloud)}</span>
       </div>
       <div className="ctl">
@@ -48,7 +81,9 @@ export function AirControls({ sky, before, light, onSet }: Props) {
           valueText={coverOf(sky) === 0 ? 'none' : `cover ${percent(coverOf(sky))}`}
           was={before && coverOf(before)}
           changed={before !== null && coverOf(before) !== coverOf(sky)}
-          onChange={(v, joins) => (v < 0.03 ? onSet({ heaps: null }, joins) : setHeaps({ cover: Math.round(v * 100) / 100 }, joins))}
+          onChange={(v, joins) =>
+            v < 0.03 ? onSet({ heaps: null }, joins) : setHeaps({ cover: Math.round(v * 100) / 100 }, joins)
+          }
         />
         <span className="n v">{coverOf(sky) === 0 ? 'none' : percent(coverOf(sky))}</span>
       </div>
@@ -56,16 +91,39 @@ export function AirControls({ sky, before, light, onSet }: Props) {
         <>
           <div className="ctl">
             <span className="lab">Their base</span>
-            <PointerScale label="Base of the clouds" width={130} value={heaps.base_m} min={300} max={4000} step={100} logarithmic ticks={BASES} valueText={`${wholeText(heaps.base_m)} m`} was={before?.heaps?.base_m} changed={before?.heaps != null && before.heaps.base_m !== heaps.base_m} onChange={(base_m, joins) => setHeaps({ base_m: Math.max(300, base_m) }, joins)} />
+            <PointerScale
+              label="Base of the clouds"
+              width={130}
+              value={heaps.base_m}
+              min={300}
+              max={4000}
+              step={100}
+              logarithmic
+              ticks={BASES}
+              valueText={`${wholeText(heaps.base_m)} m`}
+              was={before?.heaps?.base_m}
+              changed={before?.heaps != null && before.heaps.base_m !== heaps.base_m}
+              onChange={(base_m, joins) => setHeaps({ base_m: Math.max(300, base_m) }, joins)}
+            />
             <span className="n v">{wholeText(heaps.base_m)}&nbsp;m</span>
           </div>
           <div className="row">
             <span className="lab">The {light}</span>
-            <button type="button" className="lk act" title="The same cover, other clouds" onClick={() => setHeaps({ seed: heaps.seed + 1 })}>
+            <button
+              type="button"
+              className="lk act"
+              title="The same cover, other clouds"
+              onClick={() => setHeaps({ seed: heaps.seed + 1 })}
+            >
               Other clouds
             </button>
           </div>
-          <Words label={`The ${light} among the clouds`} value={heaps.sun} options={HEAP_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))} onChoose={(sun) => setHeaps({ sun })} />
+          <Words
+            label={`The ${light} among the clouds`}
+            value={heaps.sun}
+            options={HEAP_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))}
+            onChoose={(sun) => setHeaps({ sun })}
+          />
         </>
       ) : null}
     </div>

@@ -1,4 +1,7 @@
-/** What is seen where nothing stands: the surroundings themselves, or what the finish puts there. It never needs a new render. */
+/**
+ * What is seen where nothing stands: the surroundings themselves, or what the finish puts there. It never needs a new
+ * render.
+ */
 import { useRef, useState } from 'react';
 import type { Background, GradedBackground, PaperBackground } from '../../../core/brief/brief';
 import { CORNERS } from '../../../core/catalogue/corners';
@@ -21,12 +24,21 @@ const STARTS: Record<Exclude<Made, 'picture'>, Background> = {
   graded: { kind: 'graded', from: '#8d949b', to: '#e9e7e3', angle_deg: 0, spread: 1 },
   paper: { kind: 'paper', lightness: 92, corner: 'upper left', fall: 5, grain: 1 }
 };
-const NAMES: Record<Made, string> = { own: 'As it is', plain: 'Grey', graded: 'Graded', paper: 'Paper', picture: 'Picture' };
+const NAMES: Record<Made, string> = {
+  own: 'As it is',
+  plain: 'Grey',
+  graded: 'Graded',
+  paper: 'Paper',
+  picture: 'Picture'
+};
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
 /** `papered`: a studio's paper stands all round, so nothing behind it is seen. */
-export function BackgroundControls({ papered, ...props }: Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { papered: boolean }) {
+export function BackgroundControls({
+  papered,
+  ...props
+}: Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { papered: boolean }) {
   const { workspace, brief, onChange } = props;
   const { finish } = brief;
   const { background } = finish;
@@ -44,8 +56,23 @@ export function BackgroundControls({ papered, ...props }: Pick<ProjectPanelProps
   return (
     <div className="sec">
       <span className="lab">Behind the model</span>
-      <Words label="Behind the model" value={shown} options={(Object.keys(NAMES) as Made[]).map((key) => ({ key, label: NAMES[key] }))} onChoose={choose} />
-      {background.kind === 'plain' ? <Level name="Lightness" label="Lightness of the background" value={background.lightness} range={[0, 100, 1]} ticks={LIGHTNESS} text={`L* ${background.lightness}`} onChange={(lightness, joins) => set({ kind: 'plain', lightness }, joins)} /> : null}
+      <Words
+        label="Behind the model"
+        value={shown}
+        options={(Object.keys(NAMES) as Made[]).map((key) => ({ key, label: NAMES[key] }))}
+        onChoose={choose}
+      />
+      {background.kind === 'plain' ? (
+        <Level
+          name="Lightness"
+          label="Lightness of the background"
+          value={background.lightness}
+          range={[0, 100, 1]}
+          ticks={LIGHTNESS}
+          text={`L* ${background.lightness}`}
+          onChange={(lightness, joins) => set({ kind: 'plain', lightness }, joins)}
+        />
+      ) : null}
       {background.kind === 'graded' ? <GradedControls background={background} onSet={set} /> : null}
       {background.kind === 'paper' ? <PaperControls background={background} onSet={set} /> : null}
       {shown === 'picture' ? (
@@ -59,12 +86,24 @@ export function BackgroundControls({ papered, ...props }: Pick<ProjectPanelProps
           }}
         />
       ) : null}
-      {background.kind === 'own' ? null : <p className="note">{papered ? 'The studio’s paper hides it. With Shadow alone as the ground it is seen.' : 'Part of the finish: it is there at once, also behind glass, and needs no new render.'}</p>}
+      {background.kind === 'own' ? null : (
+        <p className="note">
+          {papered
+            ? 'The studio’s paper hides it. With Shadow alone as the ground it is seen.'
+            : 'Part of the finish: it is there at once, also behind glass, and needs no new render.'}
+        </p>
+      )}
     </div>
   );
 }
 
-function GradedControls({ background, onSet }: { background: GradedBackground; onSet: (next: Background, joins?: boolean) => void }) {
+function GradedControls({
+  background,
+  onSet
+}: {
+  background: GradedBackground;
+  onSet: (next: Background, joins?: boolean) => void;
+}) {
   // a colour is looked for by many changes, which are one
   const looking = useRef(false);
   const set = (part: Partial<GradedBackground>, joins = false) => onSet({ ...background, ...part }, joins);
@@ -90,22 +129,56 @@ function GradedControls({ background, onSet }: { background: GradedBackground; o
           </label>
         ))}
         <span>Towards</span>
-        <NumberField label="Direction of the grading" value={background.angle_deg} min={-360} max={360} unit="° from down" onChange={(angle_deg) => set({ angle_deg })} />
+        <NumberField
+          label="Direction of the grading"
+          value={background.angle_deg}
+          min={-360}
+          max={360}
+          unit="° from down"
+          onChange={(angle_deg) => set({ angle_deg })}
+        />
       </div>
-      <Level name="Spread" label="Spread of the grading" value={background.spread} range={[0, 2, 0.05]} ticks={SPREADS} text={`${Math.round(background.spread * 100)} %`} onChange={(v, joins) => set({ spread: Math.round(v * 100) / 100 }, joins)} />
+      <Level
+        name="Spread"
+        label="Spread of the grading"
+        value={background.spread}
+        range={[0, 2, 0.05]}
+        ticks={SPREADS}
+        text={`${Math.round(background.spread * 100)} %`}
+        onChange={(v, joins) => set({ spread: Math.round(v * 100) / 100 }, joins)}
+      />
     </>
   );
 }
 
-function PaperControls({ background, onSet }: { background: PaperBackground; onSet: (next: Background, joins?: boolean) => void }) {
+function PaperControls({
+  background,
+  onSet
+}: {
+  background: PaperBackground;
+  onSet: (next: Background, joins?: boolean) => void;
+}) {
   const set = (part: Partial<PaperBackground>, joins = false) => onSet({ ...background, ...part }, joins);
   return (
     <>
-      <Level name="Lightness" label="Lightness of the paper" value={background.lightness} range={[0, 100, 1]} ticks={LIGHTNESS} text={`L* ${background.lightness}`} onChange={(lightness, joins) => set({ lightness }, joins)} />
+      <Level
+        name="Lightness"
+        label="Lightness of the paper"
+        value={background.lightness}
+        range={[0, 100, 1]}
+        ticks={LIGHTNESS}
+        text={`L* ${background.lightness}`}
+        onChange={(lightness, joins) => set({ lightness }, joins)}
+      />
       <div className="rows" style={{ marginTop: 8 }}>
         <span>Lighter towards</span>
         <span className="fld">
-          <select className="grow" aria-label="Lighter towards" value={background.corner ?? ''} onChange={(e) => set({ corner: CORNERS.find((c) => c === e.target.value) ?? null })}>
+          <select
+            className="grow"
+            aria-label="Lighter towards"
+            value={background.corner ?? ''}
+            onChange={(e) => set({ corner: CORNERS.find((c) => c === e.target.value) ?? null })}
+          >
             <option value="">nowhere</option>
             {CORNERS.map((corner) => (
               <option key={corner} value={corner}>
@@ -115,8 +188,26 @@ function PaperControls({ background, onSet }: { background: PaperBackground; onS
           </select>
         </span>
       </div>
-      {background.corner ? <Level name="By" label="How much lighter" value={background.fall} range={[-40, 40, 1]} ticks={FALLS} text={`L* ${background.fall > 0 ? '+' : ''}${background.fall}`} onChange={(fall, joins) => set({ fall }, joins)} /> : null}
-      <Level name="Its grain" label="Grain of the paper" value={background.grain} range={[0, 4, 0.1]} ticks={GRAINS} text={`L* ${tenth(background.grain)}`} onChange={(v, joins) => set({ grain: tenth(v) }, joins)} />
+      {background.corner ? (
+        <Level
+          name="By"
+          label="How much lighter"
+          value={background.fall}
+          range={[-40, 40, 1]}
+          ticks={FALLS}
+          text={`L* ${background.fall > 0 ? '+' : ''}${background.fall}`}
+          onChange={(fall, joins) => set({ fall }, joins)}
+        />
+      ) : null}
+      <Level
+        name="Its grain"
+        label="Grain of the paper"
+        value={background.grain}
+        range={[0, 4, 0.1]}
+        ticks={GRAINS}
+        text={`L* ${tenth(background.grain)}`}
+        onChange={(v, joins) => set({ grain: tenth(v) }, joins)}
+      />
     </>
   );
 }

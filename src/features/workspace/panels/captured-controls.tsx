@@ -12,9 +12,25 @@ import { send, upload, withAdded } from '../../shared/send';
 import type { Picking, ProjectPanelProps } from '../view';
 import { tenths, TurnStrip } from './turn-strip';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & { captured: CapturedSurroundings; /** Of the picture, in whatever unit. */ sheet: { width: number; height: number }; picking: Picking | null; onPicking: (picking: Picking | null) => void; onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & {
+  captured: CapturedSurroundings /** Of the picture, in whatever unit. */;
+  sheet: { width: number; height: number };
+  picking: Picking | null;
+  onPicking: (picking: Picking | null) => void;
+  onSet: (part: Partial<CapturedSurroundings>, joins?: boolean) => void;
+};
 
-export function CapturedControls({ workspace, view, captured, sheet, picking, onPicking, onSet, onMessage, onWorkspace }: Props) {
+export function CapturedControls({
+  workspace,
+  view,
+  captured,
+  sheet,
+  picking,
+  onPicking,
+  onSet,
+  onMessage,
+  onWorkspace
+}: Props) {
   const image = workspace.captured.find((c) => c.sha256 === captured.file) ?? null;
   const turning = picking?.asks === 'turn';
   const start = useRef({ rotation: 0, turned: false });
@@ -28,7 +44,10 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
           start.current = { rotation: latest.current, turned: false };
           return;
         }
-        onSet({ rotation_deg: tenths(start.current.rotation - across * pictureAngle(view, sheet)) }, start.current.turned);
+        onSet(
+          { rotation_deg: tenths(start.current.rotation - across * pictureAngle(view, sheet)) },
+          start.current.turned
+        );
         start.current.turned = true;
       }
     });
@@ -37,7 +56,13 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
   latest.current = captured.rotation_deg;
   return (
     <>
-      <CapturedList workspace={workspace} file={captured.file} onChoose={(file) => onSet({ file, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, most_px: null })} onMessage={onMessage} onWorkspace={onWorkspace} />
+      <CapturedList
+        workspace={workspace}
+        file={captured.file}
+        onChoose={(file) => onSet({ file, sun: 'image', sun_turn_deg: 0, pitch_deg: 0, roll_deg: 0, most_px: null })}
+        onMessage={onMessage}
+        onWorkspace={onWorkspace}
+      />
       {image ? (
         <div className="sec">
           <div className="row">
@@ -47,11 +72,22 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
             </button>
           </div>
           <div className="turnwrap">
-            <TurnStrip src={`/api/captured/${image.sha256}`} rotationDeg={captured.rotation_deg} view={view} onTurn={(rotation_deg, joins) => onSet({ rotation_deg }, joins)} />
+            <TurnStrip
+              src={`/api/captured/${image.sha256}`}
+              rotationDeg={captured.rotation_deg}
+              view={view}
+              onTurn={(rotation_deg, joins) => onSet({ rotation_deg }, joins)}
+            />
           </div>
           <div className="rows" style={{ marginTop: 8 }}>
             <span>Seen in reflections</span>
-            <input type="checkbox" className="toggle toggle-sm" aria-label="Seen in reflections" checked={captured.in_reflections} onChange={(e) => onSet({ in_reflections: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label="Seen in reflections"
+              checked={captured.in_reflections}
+              onChange={(e) => onSet({ in_reflections: e.target.checked })}
+            />
           </div>
           <Fineness widthPx={image.width_px} mostPx={captured.most_px} onSet={(most_px) => onSet({ most_px })} />
         </div>
@@ -75,7 +111,14 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
               {captured.sun === 'true' ? (
                 <div className="rows" style={{ marginTop: 8 }}>
                   <span>Turned against the image</span>
-                  <NumberField label="The sun turned against the image" value={captured.sun_turn_deg} min={-360} max={360} unit="°" onChange={(sun_turn_deg) => onSet({ sun_turn_deg })} />
+                  <NumberField
+                    label="The sun turned against the image"
+                    value={captured.sun_turn_deg}
+                    min={-360}
+                    max={360}
+                    unit="°"
+                    onChange={(sun_turn_deg) => onSet({ sun_turn_deg })}
+                  />
                 </div>
               ) : null}
             </>
@@ -87,9 +130,25 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
           <span className="lab">Level, when the camera stood askew</span>
           <div className="rows">
             <span>It looked up by</span>
-            <NumberField label="It looked up by" value={captured.pitch_deg} min={-90} max={90} digits={1} unit="°" onChange={(pitch_deg) => onSet({ pitch_deg })} />
+            <NumberField
+              label="It looked up by"
+              value={captured.pitch_deg}
+              min={-90}
+              max={90}
+              digits={1}
+              unit="°"
+              onChange={(pitch_deg) => onSet({ pitch_deg })}
+            />
             <span>Its right side hung down by</span>
-            <NumberField label="Its right side hung down by" value={captured.roll_deg} min={-180} max={180} digits={1} unit="°" onChange={(roll_deg) => onSet({ roll_deg })} />
+            <NumberField
+              label="Its right side hung down by"
+              value={captured.roll_deg}
+              min={-180}
+              max={180}
+              digits={1}
+              unit="°"
+              onChange={(roll_deg) => onSet({ roll_deg })}
+            />
           </div>
         </div>
       ) : null}
@@ -98,7 +157,15 @@ export function CapturedControls({ workspace, view, captured, sheet, picking, on
 }
 
 /** How fine the image is taken: as it is, or halved once or more. */
-function Fineness({ widthPx, mostPx, onSet }: { widthPx: number; mostPx: number | null; onSet: (mostPx: number | null) => void }) {
+function Fineness({
+  widthPx,
+  mostPx,
+  onSet
+}: {
+  widthPx: number;
+  mostPx: number | null;
+  onSet: (mostPx: number | null) => void;
+}) {
   const widths = [widthPx, ...coarserWidths(widthPx)];
   if (widths.length === 1) return null;
   return (
@@ -123,10 +190,23 @@ function sunSentence({ sun }: CapturedDto): string {
   if (!sun) return 'No spot stands out as a sun would; the image lights as it is.';
   const { height_deg, lux, kelvin, radius_deg } = sun;
   const light = lux >= 1000 ? `${Math.round(lux / 100) / 10}${NBSP}klx` : `${Math.round(lux * 10) / 10}${NBSP}lx`;
-  return `A sun ${Math.round(height_deg)}° high of ${light} and ${kelvinText(Math.round(kelvin / 50) * 50)}, smeared to ${(2 * radius_deg).toFixed(1)}° across; the true one is 0.5°, so its shadows are ${radius_deg > 0.6 ? 'crisper than this image’s' : 'about as crisp'}.`;
+  return (
+    `A sun ${Math.round(height_deg)}° high of ${light} and ${kelvinText(Math.round(kelvin / 50) * 50)}, ` +
+    `smeared to ${(2 * radius_deg).toFixed(1)}° across; the true one is 0.5°, so its shadows are ` +
+    `${radius_deg > 0.6 ? 'crisper than this image’s' : 'about as crisp'}.`
+  );
 }
 
-function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { file: string; onChoose: (sha: string) => void } & Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'>) {
+function CapturedList({
+  workspace,
+  file,
+  onChoose,
+  onMessage,
+  onWorkspace
+}: { file: string; onChoose: (sha: string) => void } & Pick<
+  ProjectPanelProps,
+  'workspace' | 'onMessage' | 'onWorkspace'
+>) {
   // one that is here, but so large that it is asked whether it may be reduced
   const [large, setLarge] = useState<{ upload: string; name: string; message: string } | null>(null);
   const bringIn = async (image: File, onShare: (share: number) => void) => {
@@ -155,7 +235,12 @@ function CapturedList({ workspace, file, onChoose, onMessage, onWorkspace }: { f
           </button>
         ))}
       </div>
-      {workspace.captured.length === 0 ? <p className="say">No image yet. An .hdr or .exr of the full circle, twice as wide as high, lights the model as the place was lit.</p> : null}
+      {workspace.captured.length === 0 ? (
+        <p className="say">
+          No image yet. An .hdr or .exr of the full circle, twice as wide as high, lights the model as the place was
+          lit.
+        </p>
+      ) : null}
       {large ? (
         <p className="say" role="status">
           {large.message}.{' '}

@@ -1,12 +1,21 @@
 /** What costs time in this picture, measured on it: each with the step that would lessen it. */
 import { useEffect, useRef, useState } from 'react';
 import { about } from '../../../core/brief/sentence';
-import { type Cost, costSentence, type CostsSoFar, savingAction, takeSaving, worthSaying } from '../../../core/forecast/costs';
+import {
+  type Cost,
+  costSentence,
+  type CostsSoFar,
+  savingAction,
+  takeSaving,
+  worthSaying
+} from '../../../core/forecast/costs';
 import { probeText } from '../../../core/forecast/probe-brief';
 import { follow } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage'> & { /** Renders a patch as it is and one with it. */ onTry: (cost: Cost) => void };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage'> & {
+  /** Renders a patch as it is and one with it. */ onTry: (cost: Cost) => void;
+};
 
 interface Measured extends CostsSoFar {
   of: string;
@@ -14,6 +23,10 @@ interface Measured extends CostsSoFar {
   /** Null before the first of this time. */
   secondsLeft: number | null;
 }
+
+const TRY_TITLE =
+  'Renders two patches at full size, as it is and with this, where the picture changes most or where the patch on the ' +
+  'stage lies. Comma and semicolon go from one to the other.';
 
 export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
   const [measured, setMeasured] = useState<Measured | null>(null);
@@ -31,10 +44,16 @@ export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
     const take = (so: CostsSoFar) => {
       first ??= { at: performance.now(), known: so.costs.length };
       const done = so.costs.length - first.known;
-      const secondsLeft = done > 0 ? ((performance.now() - first.at) / 1000 / done) * (so.steps - so.costs.length) : null;
+      const secondsLeft =
+        done > 0 ? ((performance.now() - first.at) / 1000 / done) * (so.steps - so.costs.length) : null;
       setMeasured({ ...so, of: key, whole: false, secondsLeft });
     };
-    const sent = await follow<Cost[], CostsSoFar>(`/api/projects/${workspace.project.id}/costs`, { brief }, take, signal);
+    const sent = await follow<Cost[], CostsSoFar>(
+      `/api/projects/${workspace.project.id}/costs`,
+      { brief },
+      take,
+      signal
+    );
     setBusy(false);
     if (sent.ok) setMeasured({ costs: sent.value, steps: sent.value.length, of: key, whole: true, secondsLeft: null });
     onMessage(sent.ok || signal.aborted ? null : sent.message);
@@ -56,14 +75,20 @@ export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
         )}
       </div>
       {busy ? <p className="note">{soFar(measured)}</p> : null}
-      {measured === null && !busy ? <p className="note">Measured on this picture, not a rule: of the time until it is as clean as its quality asks.</p> : null}
-      {measured?.whole && said.length === 0 ? <p className="say">Nothing that could be left out takes more than a few hundredths of the time.</p> : null}
+      {measured === null && !busy ? (
+        <p className="note">
+          Measured on this picture, not a rule: of the time until it is as clean as its quality asks.
+        </p>
+      ) : null}
+      {measured?.whole && said.length === 0 ? (
+        <p className="say">Nothing that could be left out takes more than a few hundredths of the time.</p>
+      ) : null}
       {said.map((cost) => (
         <p key={JSON.stringify(cost.saving)} className={`say${stale ? ' stale' : ''}`}>
           {costSentence(cost, brief)}{' '}
           {stale || busy ? null : (
             <span className="acts">
-              <button type="button" className="lk act" title="Two patches at full size, as it is and with this, where the picture changes most or where the patch on the stage lies; comma and semicolon go from one to the other" onClick={() => onTry(cost)}>
+              <button type="button" className="lk act" title={TRY_TITLE} onClick={() => onTry(cost)}>
                 Try it on a patch
               </button>
               <button type="button" className="lk act" onClick={() => onChange(takeSaving(cost.saving, brief))}>

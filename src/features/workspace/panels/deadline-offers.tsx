@@ -1,4 +1,7 @@
-/** "I need it by five": what can be had until then, the best first, each with what it gives up and a piece of it as it would be. */
+/**
+ * "I need it by five": what can be had until then, the best first, each with what it gives up and a piece of it as it
+ * would be.
+ */
 import { useEffect, useState } from 'react';
 import type { CropDto } from '../../../contracts/dto';
 import { type Brief, canonicalJson } from '../../../core/brief/brief';
@@ -33,7 +36,13 @@ export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
       <label className="row" style={{ alignItems: 'center' }}>
         <span className="lab">I need it by</span>
         <span className="fld" style={{ width: 150 }}>
-          <input aria-label="I need it by" placeholder="17:00, or in 10 min" value={text} maxLength={20} onChange={(e) => setText(e.target.value)} />
+          <input
+            aria-label="I need it by"
+            placeholder="17:00, or in 10 min"
+            value={text}
+            maxLength={20}
+            onChange={(e) => setText(e.target.value)}
+          />
         </span>
       </label>
       {text.trim() === '' ? null : seconds === null ? (
@@ -41,12 +50,20 @@ export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
       ) : !forecast.now ? (
         <p className="note">The forecast is still being measured.</p>
       ) : offers.length === 0 ? (
-        <p className="say">Nothing of this picture is ready in {about(seconds)}. Glance at a quarter of the size is the quickest there is.</p>
+        <p className="say">
+          Nothing of this picture is ready in {about(seconds)}. Glance at a quarter of the size is the quickest there
+          is.
+        </p>
       ) : (
         <>
           <div className="list offers" role="group" aria-label="What can be had until then">
             {offers.map((offer) => (
-              <button key={`${offer.step} ${offer.scale}`} type="button" aria-pressed={brief.quality.step === offer.step && brief.quality.scale === offer.scale} onClick={() => onTake(takeOffer(brief, offer))}>
+              <button
+                key={`${offer.step} ${offer.scale}`}
+                type="button"
+                aria-pressed={brief.quality.step === offer.step && brief.quality.scale === offer.scale}
+                onClick={() => onTake(takeOffer(brief, offer))}
+              >
                 <Piece crop={crops.get(cropKey(takeOffer(brief, offer))) ?? null} offer={offer} />
                 <span className="two">
                   {QUALITY_STEPS[offer.step].name}, {offer.width_px} × {offer.height_px}
@@ -56,7 +73,9 @@ export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
               </button>
             ))}
           </div>
-          <p className="note">The pieces are {CROP_PX} px of each as they would be, from where this picture keeps much grain.</p>
+          <p className="note">
+            The pieces are {CROP_PX} px of each as they would be, from where this picture keeps much grain.
+          </p>
         </>
       )}
     </div>
@@ -66,13 +85,30 @@ export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
 function Piece({ crop, offer }: { crop: CropDto | string | null; offer: Offer }) {
   if (crop === null || typeof crop === 'string') return <span className="piece" title={crop ?? 'Being rendered'} />;
   const name = `${QUALITY_STEPS[offer.step].name} at ${offer.width_px} × ${offer.height_px}`;
-  return <img className="piece" src={crop.png} width={CROP_PX} height={CROP_PX} alt={`A piece of ${name}`} title={crop.whole ? `After ${Math.round(crop.samples)} samples, as it would be` : `After ${Math.round(crop.samples)} samples; it would be cleaner`} />;
+  return (
+    <img
+      className="piece"
+      src={crop.png}
+      width={CROP_PX}
+      height={CROP_PX}
+      alt={`A piece of ${name}`}
+      title={
+        crop.whole
+          ? `After ${Math.round(crop.samples)} samples, as it would be`
+          : `After ${Math.round(crop.samples)} samples; it would be cleaner`
+      }
+    />
+  );
 }
 
 const cropKey = (brief: Brief) => canonicalJson(brief);
 
 /** Pieces of briefs by cropKey, one after the other; a sentence where there can be none. */
-function useCrops(project: string, briefs: readonly Brief[], { probe }: ForecastState): ReadonlyMap<string, CropDto | string> {
+function useCrops(
+  project: string,
+  briefs: readonly Brief[],
+  { probe }: ForecastState
+): ReadonlyMap<string, CropDto | string> {
   const [crops, setCrops] = useState<ReadonlyMap<string, CropDto | string>>(new Map());
   const [tries, setTries] = useState(0);
   const next = briefs.find((b) => !crops.has(cropKey(b))) ?? null;
@@ -82,7 +118,10 @@ function useCrops(project: string, briefs: readonly Brief[], { probe }: Forecast
     let left = false;
     let again: ReturnType<typeof setTimeout> | undefined;
     const rest = setTimeout(() => {
-      void send<CropDto>('POST', `/api/projects/${project}/crop`, { brief: next, ...tellingPlace(probe, aspectOf(next.size)) }).then((sent) => {
+      void send<CropDto>('POST', `/api/projects/${project}/crop`, {
+        brief: next,
+        ...tellingPlace(probe, aspectOf(next.size))
+      }).then((sent) => {
         if (!sent.ok && sent.code === 'busy') {
           if (!left) again = setTimeout(() => setTries((n) => n + 1), AGAIN_MS);
         } else setCrops((all) => new Map(all).set(wanted, sent.ok ? sent.value : sent.message));

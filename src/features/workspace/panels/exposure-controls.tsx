@@ -20,9 +20,14 @@ interface Props {
   onChange: ChangeBrief;
 }
 
-const STOPS = Array.from({ length: 23 }, (_, i) => i - 4).map((value) => ({ value, strong: value % 4 === 0, label: value % 4 === 0 ? String(value).replace('-', '−') : undefined }));
+const STOPS = Array.from({ length: 23 }, (_, i) => i - 4).map((value) => ({
+  value,
+  strong: value % 4 === 0,
+  label: value % 4 === 0 ? String(value).replace('-', '−') : undefined
+}));
 const ev = (v: number) => `${v.toFixed(1)}${NBSP}EV`;
-const kindOf = (brief: Brief) => ('metered' in brief.exposure ? 'metered' : 'ev100' in brief.exposure ? 'kept' : 'camera');
+const kindOf = (brief: Brief) =>
+  'metered' in brief.exposure ? 'metered' : 'ev100' in brief.exposure ? 'kept' : 'camera';
 // A usual camera indoors, for who begins without a reading.
 const FIRST_CAMERA: CameraExposure = { f_number: 8, shutter_s: 1 / 60, iso: 100 };
 
@@ -35,13 +40,20 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
     else {
       const f = view.f_number ?? FIRST_CAMERA.f_number;
       // the shutter that gives what is seen now
-      onChange({ exposure: { f_number: f, iso: FIRST_CAMERA.iso, shutter_s: reading === null ? FIRST_CAMERA.shutter_s : tidy((f * f) / 2 ** reading) } });
+      onChange({
+        exposure: {
+          f_number: f,
+          iso: FIRST_CAMERA.iso,
+          shutter_s: reading === null ? FIRST_CAMERA.shutter_s : tidy((f * f) / 2 ** reading)
+        }
+      });
     }
   };
   const camera = 'shutter_s' in exposure ? exposure : null;
   const focusing = picking?.asks === 'focus';
   const sharpAll = view.f_number === null;
-  const setF = (f_number: number) => onChange({ ...(camera ? { exposure: { ...camera, f_number } } : {}), ...(sharpAll ? {} : lens({ f_number })) });
+  const setF = (f_number: number) =>
+    onChange({ ...(camera ? { exposure: { ...camera, f_number } } : {}), ...(sharpAll ? {} : lens({ f_number })) });
   return (
     <div className="sec">
       <span className="lab">Exposure</span>
@@ -57,16 +69,34 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
       />
       {'metered' in exposure ? (
         <p className="note" style={{ marginTop: 4 }}>
-          The meter makes a middle grey of the frame’s log mean, without its darkest tenth and brightest twentieth (ISO 2720)
+          The meter makes a middle grey of the frame’s log mean, without its darkest tenth and brightest twentieth (ISO
+          2720)
           {reading === null ? '.' : `; it reads ${ev(reading)} now. Kept, it stays while the light changes.`}
         </p>
       ) : null}
       {'ev100' in exposure ? (
         <>
-          <PointerScale label="Exposure" value={exposure.ev100} min={-4} max={18} step={0.1} ticks={STOPS} valueText={ev(exposure.ev100)} onChange={(v, joins) => onChange({ exposure: { ev100: Math.round(v * 10) / 10 } }, joins)} />
+          <PointerScale
+            label="Exposure"
+            value={exposure.ev100}
+            min={-4}
+            max={18}
+            step={0.1}
+            ticks={STOPS}
+            valueText={ev(exposure.ev100)}
+            onChange={(v, joins) => onChange({ exposure: { ev100: Math.round(v * 10) / 10 } }, joins)}
+          />
           <div className="rows">
             <span>At ISO 100</span>
-            <NumberField label="Exposure value" value={exposure.ev100} min={-16} max={24} digits={1} unit="EV" onChange={(ev100) => onChange({ exposure: { ev100 } })} />
+            <NumberField
+              label="Exposure value"
+              value={exposure.ev100}
+              min={-16}
+              max={24}
+              digits={1}
+              unit="EV"
+              onChange={(ev100) => onChange({ exposure: { ev100 } })}
+            />
           </div>
         </>
       ) : null}
@@ -75,9 +105,23 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
           <span>f-number</span>
           <NumberField label="f-number" value={camera.f_number} min={0.5} max={128} digits={1} onChange={setF} />
           <span>Shutter, 1 / …</span>
-          <NumberField label="Shutter" value={1 / camera.shutter_s} min={1e-5} max={1e6} digits={camera.shutter_s > 0.1 ? 2 : 0} unit="of a second" onChange={(n) => onChange({ exposure: { ...camera, shutter_s: 1 / n } })} />
+          <NumberField
+            label="Shutter"
+            value={1 / camera.shutter_s}
+            min={1e-5}
+            max={1e6}
+            digits={camera.shutter_s > 0.1 ? 2 : 0}
+            unit="of a second"
+            onChange={(n) => onChange({ exposure: { ...camera, shutter_s: 1 / n } })}
+          />
           <span>ISO</span>
-          <NumberField label="ISO" value={camera.iso} min={1} max={1e6} onChange={(iso) => onChange({ exposure: { ...camera, iso } })} />
+          <NumberField
+            label="ISO"
+            value={camera.iso}
+            min={1}
+            max={1e6}
+            onChange={(iso) => onChange({ exposure: { ...camera, iso } })}
+          />
           <span>That is, at ISO 100</span>
           <span className="n">{ev(evOfCamera(camera.f_number, camera.shutter_s, camera.iso))}</span>
         </div>
@@ -92,7 +136,9 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
               { key: 'all', label: 'All through' },
               { key: 'lens', label: 'As the lens has it' }
             ]}
-            onChoose={(key) => onChange(lens({ f_number: key === 'all' ? null : (camera?.f_number ?? FIRST_CAMERA.f_number) }))}
+            onChoose={(key) =>
+              onChange(lens({ f_number: key === 'all' ? null : (camera?.f_number ?? FIRST_CAMERA.f_number) }))
+            }
           />
           {sharpAll ? null : (
             <>
@@ -104,7 +150,16 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
               )}
               <div className="rows">
                 <span>Sharpest at</span>
-                <NumberField label="Sharpest at" value={view.focus_m} none="its target" min={0.001} max={1e6} digits={3} unit="m" onChange={(focus_m) => onChange(lens({ focus_m }))} />
+                <NumberField
+                  label="Sharpest at"
+                  value={view.focus_m}
+                  none="its target"
+                  min={0.001}
+                  max={1e6}
+                  digits={3}
+                  unit="m"
+                  onChange={(focus_m) => onChange(lens({ focus_m }))}
+                />
               </div>
               <button
                 type="button"
@@ -117,7 +172,20 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
                       : {
                           asks: 'focus',
                           says: 'Press what should be sharpest.',
-                          onPick: (point, _normal, joins) => onChange(lens({ focus_m: Math.round(1000 * dot(subtract(point, view.position_m), normalize(subtract(view.target_m, view.position_m)))) / 1000 }), joins)
+                          onPick: (point, _normal, joins) =>
+                            onChange(
+                              lens({
+                                focus_m:
+                                  Math.round(
+                                    1000 *
+                                      dot(
+                                        subtract(point, view.position_m),
+                                        normalize(subtract(view.target_m, view.position_m))
+                                      )
+                                  ) / 1000
+                              }),
+                              joins
+                            )
                         }
                   )
                 }

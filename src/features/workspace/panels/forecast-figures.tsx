@@ -4,8 +4,19 @@ import { bytes } from '../../shared/send';
 import type { ForecastState } from '../use-forecast';
 
 /** `file`: what the picture will weigh to hand over, measured on the newest proof; null before there is one. */
-export function ForecastFigures({ forecast: { now, stale, fault }, file }: { forecast: ForecastState; file: { name: string; bytes: number } | null }) {
-  if (!now) return <p className="note">{fault ? `No forecast: ${fault}.` : 'The forecast is being measured: a few little patches of this picture.'}</p>;
+export function ForecastFigures({
+  forecast: { now, stale, fault },
+  file
+}: {
+  forecast: ForecastState;
+  file: { name: string; bytes: number } | null;
+}) {
+  if (!now)
+    return (
+      <p className="note">
+        {fault ? `No forecast: ${fault}.` : 'The forecast is being measured: a few little patches of this picture.'}
+      </p>
+    );
   return (
     <>
       <dl className={`fig${stale ? ' stale' : ''}`}>
@@ -29,7 +40,9 @@ export function ForecastFigures({ forecast: { now, stale, fault }, file }: { for
         ) : null}
       </dl>
       <p className="note">
-        {stale ? 'Measured before the last change; it is measured anew.' : `Between ${duration(now.low)} and ${duration(now.high)}, measured on this picture.`}
+        {stale
+          ? 'Measured before the last change; it is measured anew.'
+          : `Between ${duration(now.low)} and ${duration(now.high)}, measured on this picture.`}
       </p>
     </>
   );

@@ -34,10 +34,38 @@ export function GrainChart({ brief, forecast, soFar }: Props) {
       option={({ ink, soft, line, accent, paper, font }) => ({
         animation: false,
         grid: { left: 30, right: 16, top: 12, bottom: 20 },
-        xAxis: { type: 'log', min: ahead[0]![0], max: ahead.at(-1)![0], axisLine: { lineStyle: { color: soft } }, axisTick: { show: false }, splitLine: { show: false }, axisLabel: { ...font, hideOverlap: true, formatter: (v: number) => about(v) } },
-        yAxis: { type: 'value', min: 0, max: 2 * half, interval: half, axisLine: { show: false }, splitLine: { lineStyle: { color: line } }, axisLabel: font },
+        xAxis: {
+          type: 'log',
+          min: ahead[0]![0],
+          max: ahead.at(-1)![0],
+          axisLine: { lineStyle: { color: soft } },
+          axisTick: { show: false },
+          splitLine: { show: false },
+          axisLabel: { ...font, hideOverlap: true, formatter: (v: number) => about(v) }
+        },
+        yAxis: {
+          type: 'value',
+          min: 0,
+          max: 2 * half,
+          interval: half,
+          axisLine: { show: false },
+          splitLine: { lineStyle: { color: line } },
+          axisLabel: font
+        },
         series: [
-          { type: 'line', data: ahead, showSymbol: false, lineStyle: { color: ink, width: 1.5, type: 'dashed' }, markPoint: { symbol: 'circle', symbolSize: 11, itemStyle: { color: accent, borderColor: paper, borderWidth: 2 }, label: { show: false }, data: [{ coord: [renderSeconds, grain] }] } },
+          {
+            type: 'line',
+            data: ahead,
+            showSymbol: false,
+            lineStyle: { color: ink, width: 1.5, type: 'dashed' },
+            markPoint: {
+              symbol: 'circle',
+              symbolSize: 11,
+              itemStyle: { color: accent, borderColor: paper, borderWidth: 2 },
+              label: { show: false },
+              data: [{ coord: [renderSeconds, grain] }]
+            }
+          },
           { type: 'line', data: soFar, showSymbol: false, lineStyle: { color: accent, width: 2 } }
         ]
       })}

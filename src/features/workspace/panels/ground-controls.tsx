@@ -7,7 +7,19 @@ import { Words } from '../../../ui/words';
 const percent = (v: number) => `${Math.round(v * 100)}\u00a0%`;
 const SHARES = [0, 0.25, 0.5, 0.75, 1].map((value) => ({ value, strong: value % 0.5 === 0 }));
 
-export function GroundControls({ ground, before, footM, studio, onChange }: { ground: Ground; before: Ground | null; /** Where the model's foot lies, m. */ footM: number; studio: boolean; onChange: (ground: Ground, joins?: boolean) => void }) {
+export function GroundControls({
+  ground,
+  before,
+  footM,
+  studio,
+  onChange
+}: {
+  ground: Ground;
+  before: Ground | null /** Where the model's foot lies, m. */;
+  footM: number;
+  studio: boolean;
+  onChange: (ground: Ground, joins?: boolean) => void;
+}) {
   const was = before?.kind === 'shadow' ? before : null;
   return (
     <div className="sec">
@@ -24,30 +36,79 @@ export function GroundControls({ ground, before, footM, studio, onChange }: { gr
       {ground.kind === 'shadow' ? (
         <>
           <p className="say" style={{ marginTop: 6 }}>
-            The surroundings go on under the model, which leaves only its shadow there{ground.polish > 0 ? ' and its mirror image; a clear PNG keeps both.' : '; a clear PNG keeps it.'}
+            The surroundings go on under the model, which leaves only its shadow there
+            {ground.polish > 0 ? ' and its mirror image; a clear PNG keeps both.' : '; a clear PNG keeps it.'}
           </p>
           <div style={{ display: 'grid', gap: 9, marginTop: 8 }}>
             <div className="ctl">
               <span className="lab">Mirrors</span>
-              <PointerScale label="Mirrors" width={130} value={ground.polish} min={0} max={1} step={0.01} ticks={SHARES} valueText={percent(ground.polish)} was={was?.polish} changed={was !== null && was.polish !== ground.polish} onChange={(polish, joins) => onChange({ ...ground, polish: Math.round(polish * 100) / 100 }, joins)} />
+              <PointerScale
+                label="Mirrors"
+                width={130}
+                value={ground.polish}
+                min={0}
+                max={1}
+                step={0.01}
+                ticks={SHARES}
+                valueText={percent(ground.polish)}
+                was={was?.polish}
+                changed={was !== null && was.polish !== ground.polish}
+                onChange={(polish, joins) => onChange({ ...ground, polish: Math.round(polish * 100) / 100 }, joins)}
+              />
               <span className="n v">{ground.polish > 0 ? percent(ground.polish) : 'not'}</span>
             </div>
             {ground.polish > 0 ? (
               <div className="ctl">
                 <span className="lab">Roughness</span>
-                <PointerScale label="Roughness of the ground" width={130} value={ground.roughness} min={0} max={1} step={0.01} ticks={SHARES} valueText={percent(ground.roughness)} was={was?.roughness} changed={was !== null && was.roughness !== ground.roughness} onChange={(roughness, joins) => onChange({ ...ground, roughness: Math.round(roughness * 100) / 100 }, joins)} />
+                <PointerScale
+                  label="Roughness of the ground"
+                  width={130}
+                  value={ground.roughness}
+                  min={0}
+                  max={1}
+                  step={0.01}
+                  ticks={SHARES}
+                  valueText={percent(ground.roughness)}
+                  was={was?.roughness}
+                  changed={was !== null && was.roughness !== ground.roughness}
+                  onChange={(roughness, joins) =>
+                    onChange({ ...ground, roughness: Math.round(roughness * 100) / 100 }, joins)
+                  }
+                />
                 <span className="n v">{percent(ground.roughness)}</span>
               </div>
             ) : null}
             <div className="ctl">
               <span className="lab">Fades out</span>
-              <PointerScale label="Fades out" width={130} value={ground.reach} min={1} max={20} step={0.5} logarithmic ticks={[1, 2, 5, 10, 20].map((value) => ({ value, strong: value === 1 || value === 20 }))} valueText={`at ${ground.reach} times the model’s size`} was={was?.reach} changed={was !== null && was.reach !== ground.reach} onChange={(reach, joins) => onChange({ ...ground, reach }, joins)} />
+              <PointerScale
+                label="Fades out"
+                width={130}
+                value={ground.reach}
+                min={1}
+                max={20}
+                step={0.5}
+                logarithmic
+                ticks={[1, 2, 5, 10, 20].map((value) => ({ value, strong: value === 1 || value === 20 }))}
+                valueText={`at ${ground.reach} times the model’s size`}
+                was={was?.reach}
+                changed={was !== null && was.reach !== ground.reach}
+                onChange={(reach, joins) => onChange({ ...ground, reach }, joins)}
+              />
               <span className="n v">at {ground.reach} sizes</span>
             </div>
           </div>
           <div className="rows" style={{ marginTop: 8 }}>
             <span>Height; the model’s foot is at {footM.toFixed(3)}&nbsp;m</span>
-            <NumberField label="Height of the ground" value={ground.height_m} none="its foot" min={-1e6} max={1e6} digits={3} unit="m" onChange={(height_m) => onChange({ ...ground, height_m })} />
+            <NumberField
+              label="Height of the ground"
+              value={ground.height_m}
+              none="its foot"
+              min={-1e6}
+              max={1e6}
+              digits={3}
+              unit="m"
+              onChange={(height_m) => onChange({ ...ground, height_m })}
+            />
           </div>
         </>
       ) : null}

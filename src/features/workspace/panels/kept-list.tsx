@@ -5,7 +5,11 @@ import { KeepForm } from '../../../ui/keep-form';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { kind: KeptDto['kind']; title: string; /** For the field. */ asks: string };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & {
+  kind: KeptDto['kind'];
+  title: string /** For the field. */;
+  asks: string;
+};
 
 export function KeptList({ workspace, brief, kind, title, asks, onChange, onMessage, onWorkspace }: Props) {
   const kept = workspace.kept.filter((k) => k.kind === kind);
@@ -26,8 +30,14 @@ export function KeptList({ workspace, brief, kind, title, asks, onChange, onMess
       {kept.map((k) => (
         <div key={k.id} className="row">
           <div className="list" style={{ flex: 1, marginRight: 0 }}>
-            <button type="button" aria-pressed={standsAt(k.part, brief, kind)} onClick={() => onChange(takePart(k.part, brief))}>
-              {kind === 'surroundings' ? <img src={`/api/kept/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" /> : null}
+            <button
+              type="button"
+              aria-pressed={standsAt(k.part, brief, kind)}
+              onClick={() => onChange(takePart(k.part, brief))}
+            >
+              {kind === 'surroundings' ? (
+                <img src={`/api/kept/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" />
+              ) : null}
               {k.name}
             </button>
           </div>

@@ -1,4 +1,7 @@
-/** How the model's lamps are grouped: by name, by part of the file, by storey, or in a group of one's own, pressed together on the stage. */
+/**
+ * How the model's lamps are grouped: by name, by part of the file, by storey, or in a group of one's own, pressed
+ * together on the stage.
+ */
 import { type Grouping, gathered, groupingOf, regroup } from '../../../core/scene/regroup';
 import type { LampPlace } from '../../../core/scene/lamp-groups';
 import { KeepForm } from '../../../ui/keep-form';
@@ -23,14 +26,28 @@ export function LampGroupings({ places, regrouped, gathering, onGathering, onReg
     <div className="sec">
       <div className="row">
         <span className="lab">Groups of the model’s lamps</span>
-        <button type="button" className="lk act" aria-pressed={gathering !== null} onClick={() => onGathering(gathering ? null : [])}>
+        <button
+          type="button"
+          className="lk act"
+          aria-pressed={gathering !== null}
+          onClick={() => onGathering(gathering ? null : [])}
+        >
           {gathering ? 'Done' : 'Put some together'}
         </button>
       </div>
-      {options.length > 1 ? <Words label="Groups" value={groupingOf(places, regrouped)} options={options.map((key) => ({ key, label: NAMES[key] }))} onChoose={(by) => onRegroup(regroup(places, by))} /> : null}
+      {options.length > 1 ? (
+        <Words
+          label="Groups"
+          value={groupingOf(places, regrouped)}
+          options={options.map((key) => ({ key, label: NAMES[key] }))}
+          onChoose={(by) => onRegroup(regroup(places, by))}
+        />
+      ) : null}
       {gathering ? (
         <>
-          <p className="say">{together.length === 0 ? 'Press the lamps on the stage, each at its ring.' : `${together.join(', ')}.`}</p>
+          <p className="say">
+            {together.length === 0 ? 'Press the lamps on the stage, each at its ring.' : `${together.join(', ')}.`}
+          </p>
           {together.length > 0 ? (
             <KeepForm
               label="Name of the group"

@@ -1,4 +1,7 @@
-/** The lamps by group, the model's and the picture's own: on or off, dimmed, of another colour or distribution, one alone; and cues, which switch the whole. */
+/**
+ * The lamps by group, the model's and the picture's own: on or off, dimmed, of another colour or distribution, one
+ * alone; and cues, which switch the whole.
+ */
 import { type Cue, CUES, cueOf, followCue } from '../../../core/brief/cues';
 import { capital, evText, kelvinText, percentOf, wholeText } from '../../../core/brief/amounts';
 import { type LampSetting, ONLY_SURROUNDINGS, settingOf } from '../../../core/scene/dim-lamps';
@@ -30,9 +33,19 @@ interface Props extends ProjectPanelProps {
 const CUE_NAMES: Record<Cue, string> = { day: 'Day', evening: 'Evening', night: 'Night' };
 const DIM_TICKS = [-5, -4, -3, -2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }));
 const KELVINS = [1800, 2700, 4000, 6500, 12_000];
-const same = (a: LampSetting, b: LampSetting) => a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin && a.photometry === b.photometry;
+const same = (a: LampSetting, b: LampSetting) =>
+  a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin && a.photometry === b.photometry;
 
-export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGathering, picking, onPicking, ...props }: Props) {
+export function LampsPanel({
+  lamps,
+  inHand: taken,
+  onTake,
+  gathering,
+  onGathering,
+  picking,
+  onPicking,
+  ...props
+}: Props) {
   const { brief, was, view, onChange } = props;
   const choice = brief.lamps;
   const places = placesOf(props.workspace.revision.report);
@@ -62,13 +75,19 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
     write({ added: [...choice.added, lamp] });
     take(lampGroup(lamp.name));
   };
-  const changeOwn = (part: object, joins = false) => write({ added: choice.added.map((l, i) => (i === inHand!.added ? { ...l, ...part } : l)) }, joins);
+  const changeOwn = (part: object, joins = false) =>
+    write({ added: choice.added.map((l, i) => (i === inHand!.added ? { ...l, ...part } : l)) }, joins);
   const kelvinBefore = inHand && was ? settingOf(was.lamps, inHand.group).kelvin : null;
   return (
     <>
       <div className="row" style={{ paddingBottom: 10 }}>
         <span className="lab">Cue</span>
-        <Words label="Cue" value={cueOf(brief, awake)} options={CUES.map((key) => ({ key, label: CUE_NAMES[key] }))} onChoose={(cue) => onChange(followCue(brief, cue, awake))} />
+        <Words
+          label="Cue"
+          value={cueOf(brief, awake)}
+          options={CUES.map((key) => ({ key, label: CUE_NAMES[key] }))}
+          onChoose={(cue) => onChange(followCue(brief, cue, awake))}
+        />
       </div>
       <div className="sec">
         {lamps.map((l) => {
@@ -80,15 +99,41 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
               <button type="button" className="who" aria-pressed={l === inHand} onClick={() => take(l.group)}>
                 {capital(l.group)}
                 <span className="n">
-                  {l.kind === 'glowing' ? 'glowing' : l.added !== null && l.count === 1 ? ADDED_FORM_NAMES[choice.added[l.added]!.form].toLowerCase() : `${l.count} lamp${l.count === 1 ? '' : 's'}`}
-                  {s.kelvin !== null ? `, ${kelvinText(s.kelvin)}` : l.kelvin !== null ? `, ${kelvinText(l.kelvin)}` : ''}
+                  {l.kind === 'glowing'
+                    ? 'glowing'
+                    : l.added !== null && l.count === 1
+                      ? ADDED_FORM_NAMES[choice.added[l.added]!.form].toLowerCase()
+                      : `${l.count} lamp${l.count === 1 ? '' : 's'}`}
+                  {s.kelvin !== null
+                    ? `, ${kelvinText(s.kelvin)}`
+                    : l.kelvin !== null
+                      ? `, ${kelvinText(l.kelvin)}`
+                      : ''}
                 </span>
               </button>
-              <PointerScale label={`Dimmer of ${l.group}`} width={84} value={s.dim_ev} min={-5} max={2} step={0.1} ticks={DIM_TICKS} valueText={`${percentOf(s.dim_ev)}, ${evText(s.dim_ev)}`} was={before?.dim_ev ?? null} changed={changed && before?.dim_ev !== s.dim_ev} onChange={(v, joins) => change(l.group, { dim_ev: Math.round(v * 10) / 10 }, joins)} />
+              <PointerScale
+                label={`Dimmer of ${l.group}`}
+                width={84}
+                value={s.dim_ev}
+                min={-5}
+                max={2}
+                step={0.1}
+                ticks={DIM_TICKS}
+                valueText={`${percentOf(s.dim_ev)}, ${evText(s.dim_ev)}`}
+                was={before?.dim_ev ?? null}
+                changed={changed && before?.dim_ev !== s.dim_ev}
+                onChange={(v, joins) => change(l.group, { dim_ev: Math.round(v * 10) / 10 }, joins)}
+              />
               <span className={`n v${changed ? ' livec' : ''}`} title={evText(s.dim_ev)}>
                 {percentOf(s.dim_ev)}
               </span>
-              <button type="button" className="lk act" aria-pressed={s.on} aria-label={`${l.group}: ${s.on ? 'on' : 'off'}`} onClick={() => change(l.group, { on: !s.on })}>
+              <button
+                type="button"
+                className="lk act"
+                aria-pressed={s.on}
+                aria-label={`${l.group}: ${s.on ? 'on' : 'off'}`}
+                onClick={() => change(l.group, { on: !s.on })}
+              >
                 {s.on ? 'on' : 'off'}
               </button>
             </div>
@@ -96,8 +141,17 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
         })}
         {asleep.length > 0 ? (
           <p className="say">
-            {asleep.map((l) => capital(l.group)).join(', ')} {asleep.length === 1 ? 'lies' : 'lie'} on a hidden layer of the model and {asleep.length === 1 ? 'is' : 'are'} off.{' '}
-            <button type="button" className="lk act" onClick={() => write({ groups: [...choice.groups, ...asleep.map((l) => ({ ...settingOf(choice, l.group), on: true }))] })}>
+            {asleep.map((l) => capital(l.group)).join(', ')} {asleep.length === 1 ? 'lies' : 'lie'} on a hidden layer of
+            the model and {asleep.length === 1 ? 'is' : 'are'} off.{' '}
+            <button
+              type="button"
+              className="lk act"
+              onClick={() =>
+                write({
+                  groups: [...choice.groups, ...asleep.map((l) => ({ ...settingOf(choice, l.group), on: true }))]
+                })
+              }
+            >
               Switch {asleep.length === 1 ? 'it' : 'them'} on
             </button>
           </p>
@@ -122,7 +176,11 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
           onSet={changeOwn}
           onTakeOut={() => {
             onPicking(null);
-            write({ added: choice.added.filter((_, i) => i !== inHand.added), groups: choice.groups.filter((g) => g.group !== inHand.group), ...(choice.only === inHand.group ? { only: null } : {}) });
+            write({
+              added: choice.added.filter((_, i) => i !== inHand.added),
+              groups: choice.groups.filter((g) => g.group !== inHand.group),
+              ...(choice.only === inHand.group ? { only: null } : {})
+            });
           }}
         />
       ) : null}
@@ -138,26 +196,80 @@ export function LampsPanel({ lamps, inHand: taken, onTake, gathering, onGatherin
           </div>
           <div className="row">
             <span className="lab">Colour</span>
-            <span className="n small">{setting.kelvin !== null ? kelvinText(setting.kelvin) : inHand.kelvin !== null ? `${kelvinText(inHand.kelvin)}, as in the model` : 'as in the model'}</span>
+            <span className="n small">
+              {setting.kelvin !== null
+                ? kelvinText(setting.kelvin)
+                : inHand.kelvin !== null
+                  ? `${kelvinText(inHand.kelvin)}, as in the model`
+                  : 'as in the model'}
+            </span>
           </div>
-          <PointerScale label="Colour" value={setting.kelvin ?? inHand.kelvin ?? 4000} min={1800} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))} valueText={kelvinText(setting.kelvin ?? inHand.kelvin ?? 4000)} was={kelvinBefore} changed={was !== null && kelvinBefore !== setting.kelvin} onChange={(kelvin, joins) => change(inHand.group, { kelvin }, joins)} />
+          <PointerScale
+            label="Colour"
+            value={setting.kelvin ?? inHand.kelvin ?? 4000}
+            min={1800}
+            max={12_000}
+            step={50}
+            logarithmic
+            ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))}
+            valueText={kelvinText(setting.kelvin ?? inHand.kelvin ?? 4000)}
+            was={kelvinBefore}
+            changed={was !== null && kelvinBefore !== setting.kelvin}
+            onChange={(kelvin, joins) => change(inHand.group, { kelvin }, joins)}
+          />
           <div className="rows" style={{ marginTop: 8 }}>
             <span>Dimmer</span>
-            <NumberField label="Dimmer" value={setting.dim_ev} min={-20} max={20} digits={1} unit="EV" onChange={(dim_ev) => change(inHand.group, { dim_ev })} />
+            <NumberField
+              label="Dimmer"
+              value={setting.dim_ev}
+              min={-20}
+              max={20}
+              digits={1}
+              unit="EV"
+              onChange={(dim_ev) => change(inHand.group, { dim_ev })}
+            />
           </div>
         </div>
       ) : null}
-      {inHand?.kind === 'lamps' && setting && inHand.added === null ? <PhotometryControls {...props} file={setting.photometry} without="As in the model" onChoose={(file) => change(inHand.group, { photometry: file?.sha256 ?? null })} /> : null}
+      {inHand?.kind === 'lamps' && setting && inHand.added === null ? (
+        <PhotometryControls
+          {...props}
+          file={setting.photometry}
+          without="As in the model"
+          onChoose={(file) => change(inHand.group, { photometry: file?.sha256 ?? null })}
+        />
+      ) : null}
       <div className="sec" style={{ paddingTop: 0 }}>
         <KeptList {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
       </div>
-      {places.length > 1 ? <LampGroupings places={places} regrouped={choice.regrouped} gathering={gathering} onGathering={gather} onRegroup={(regrouped) => write({ regrouped, only: null })} /> : null}
-      <MeasuredLamps {...props} groups={names} onLeaveOut={(group) => change(names.find((n) => sameGroup(n, group))!, { on: false })} />
+      {places.length > 1 ? (
+        <LampGroupings
+          places={places}
+          regrouped={choice.regrouped}
+          gathering={gathering}
+          onGathering={gather}
+          onRegroup={(regrouped) => write({ regrouped, only: null })}
+        />
+      ) : null}
+      <MeasuredLamps
+        {...props}
+        groups={names}
+        onLeaveOut={(group) => change(names.find((n) => sameGroup(n, group))!, { on: false })}
+      />
       <div className="sec">
         <span className="lab">One light at a time</span>
         <div className="list" role="group" aria-label="One light at a time">
-          {[{ key: null, label: 'All lights' }, { key: ONLY_SURROUNDINGS, label: 'The surroundings alone' }, ...names.map((n) => ({ key: n, label: `${capital(n)} alone` }))].map(({ key, label }) => (
-            <button key={key ?? ''} type="button" aria-pressed={choice.only === key} onClick={() => write({ only: key })}>
+          {[
+            { key: null, label: 'All lights' },
+            { key: ONLY_SURROUNDINGS, label: 'The surroundings alone' },
+            ...names.map((n) => ({ key: n, label: `${capital(n)} alone` }))
+          ].map(({ key, label }) => (
+            <button
+              key={key ?? ''}
+              type="button"
+              aria-pressed={choice.only === key}
+              onClick={() => write({ only: key })}
+            >
               {label}
             </button>
           ))}

@@ -15,7 +15,17 @@ export function Level({ name, label, value, range: [min, max, step], ticks, text
   return (
     <div className="ctl" style={{ marginTop: 8 }}>
       <span className="lab">{name}</span>
-      <PointerScale label={label} width={130} value={value} min={min} max={max} step={step} ticks={ticks} valueText={text} onChange={onChange} />
+      <PointerScale
+        label={label}
+        width={130}
+        value={value}
+        min={min}
+        max={max}
+        step={step}
+        ticks={ticks}
+        valueText={text}
+        onChange={onChange}
+      />
       <span className="n v">{text}</span>
     </div>
   );

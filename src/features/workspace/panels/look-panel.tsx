@@ -8,7 +8,17 @@ import type { ChangeBrief } from '../use-brief';
 const GREYS = [0.1, 0.2, 0.4, 0.6, 0.8].map((value) => ({ value, strong: true, label: `${Math.round(value * 100)}` }));
 const percent = (v: number) => `${Math.round(v * 100)}\u00a0%`;
 
-export function LookPanel({ brief, was, materials, onChange }: { brief: Brief; was: Brief | null; materials: readonly string[]; onChange: ChangeBrief }) {
+export function LookPanel({
+  brief,
+  was,
+  materials,
+  onChange
+}: {
+  brief: Brief;
+  was: Brief | null;
+  materials: readonly string[];
+  onChange: ChangeBrief;
+}) {
   const { look } = brief;
   // what clay was set to comes back when one returns to it
   const [kept, setKept] = useState<ClayLook>(look.kind === 'clay' ? look : CLAY_DEFAULTS);
@@ -29,7 +39,10 @@ export function LookPanel({ brief, was, materials, onChange }: { brief: Brief; w
         onChoose={(kind) => onChange({ look: kind === 'clay' ? kept : { kind } })}
       />
       <p className="say sec" style={{ border: 0 }}>
-        {look.kind === 'clay' ? `One material lies over everything${look.glass ? ' but glass' : ''}, so that light and form alone can be judged. Lamps and what glows keep their light, leaves and nets their holes.` : 'Every material is rendered as the model has it.'}
+        {look.kind === 'clay'
+          ? `One material lies over everything${look.glass ? ' but glass' : ''}, so that light and form ` +
+            `alone can be judged. Lamps and what glows keep their light, leaves and nets their holes.`
+          : 'Every material is rendered as the model has it.'}
       </p>
       {look.kind === 'clay' ? (
         <>
@@ -39,14 +52,30 @@ export function LookPanel({ brief, was, materials, onChange }: { brief: Brief; w
                 <span className="lab">Gives back</span>
                 <span className="n small">{percent(look.grey)} of the light</span>
               </div>
-              <PointerScale label="Grey of the clay" value={look.grey} min={0.05} max={0.9} step={0.01} ticks={GREYS} valueText={percent(look.grey)} was={before?.grey} changed={before !== null && before.grey !== look.grey} onChange={(v, joins) => set({ ...look, grey: Math.round(v * 100) / 100 }, joins)} />
+              <PointerScale
+                label="Grey of the clay"
+                value={look.grey}
+                min={0.05}
+                max={0.9}
+                step={0.01}
+                ticks={GREYS}
+                valueText={percent(look.grey)}
+                was={before?.grey}
+                changed={before !== null && before.grey !== look.grey}
+                onChange={(v, joins) => set({ ...look, grey: Math.round(v * 100) / 100 }, joins)}
+              />
             </div>
           ) : null}
           <div className="sec">
             <span className="lab">Material over everything</span>
             <div className="list two-up" role="group" aria-label="Material over everything">
               {[null, ...materials].map((name) => (
-                <button key={name ?? ''} type="button" aria-pressed={look.material === name} onClick={() => set({ ...look, material: name })}>
+                <button
+                  key={name ?? ''}
+                  type="button"
+                  aria-pressed={look.material === name}
+                  onClick={() => set({ ...look, material: name })}
+                >
                   {name ?? 'Grey clay'}
                 </button>
               ))}
@@ -55,7 +84,13 @@ export function LookPanel({ brief, was, materials, onChange }: { brief: Brief; w
           <div className="sec">
             <div className="rows">
               <span>Glass stays glass</span>
-              <input type="checkbox" className="toggle toggle-sm" aria-label="Glass stays glass" checked={look.glass} onChange={(e) => set({ ...look, glass: e.target.checked })} />
+              <input
+                type="checkbox"
+                className="toggle toggle-sm"
+                aria-label="Glass stays glass"
+                checked={look.glass}
+                onChange={(e) => set({ ...look, glass: e.target.checked })}
+              />
             </div>
           </div>
         </>

@@ -1,4 +1,6 @@
-/** What each group of lamps brings to the picture, measured by a small render; those that bring nothing can be left out. */
+/**
+ * What each group of lamps brings to the picture, measured by a small render; those that bring nothing can be left out.
+ */
 import { useState } from 'react';
 import type { MeasuredLampDto } from '../../../contracts/dto';
 import { capital, NBSP } from '../../../core/brief/amounts';
@@ -8,9 +10,13 @@ import { isAmong } from '../../../core/scene/lamp-groups';
 import { send } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onMessage'> & { groups: readonly string[]; onLeaveOut: (group: string) => void };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onMessage'> & {
+  groups: readonly string[];
+  onLeaveOut: (group: string) => void;
+};
 
-const percent = (share: number) => `${share < 0.001 ? 'under 0.1' : share < 0.1 ? (100 * share).toFixed(1) : Math.round(100 * share)}${NBSP}%`;
+const percent = (share: number) =>
+  `${share < 0.001 ? 'under 0.1' : share < 0.1 ? (100 * share).toFixed(1) : Math.round(100 * share)}${NBSP}%`;
 
 export function MeasuredLamps({ workspace, brief, groups, onMessage, onLeaveOut }: Props) {
   const [measured, setMeasured] = useState<{ of: string; lamps: MeasuredLampDto[] } | null>(null);
@@ -52,7 +58,8 @@ export function MeasuredLamps({ workspace, brief, groups, onMessage, onLeaveOut 
             .filter((l) => l.time !== null && known(l.group) && !stale)
             .map(({ group, share, time }) => (
               <p key={group} className="say">
-                {capital(group)} adds {percent(share)} light{time! >= 0.01 ? ` and takes ${percent(time!)} of the time` : ''}.{' '}
+                {capital(group)} adds {percent(share)} light
+                {time! >= 0.01 ? ` and takes ${percent(time!)} of the time` : ''}.{' '}
                 <button type="button" className="lk act" onClick={() => onLeaveOut(group)}>
                   Leave it out
                 </button>

@@ -1,8 +1,10 @@
 import type { WorkspaceDto } from '../../../contracts/dto';
 
-const length = (metres: number) => (metres < 1 ? `${Math.round(metres * 1000)}\u00a0mm` : `${metres.toFixed(2)}\u00a0m`);
+const length = (metres: number) =>
+  metres < 1 ? `${Math.round(metres * 1000)}\u00a0mm` : `${metres.toFixed(2)}\u00a0m`;
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
-const count = (n: number, one: string, many = `${one}s`) => `${NUMBERS[n] ?? n.toLocaleString('en')} ${n === 1 ? one : many}`;
+const count = (n: number, one: string, many = `${one}s`) =>
+  `${NUMBERS[n] ?? n.toLocaleString('en')} ${n === 1 ? one : many}`;
 
 /** What came in with the model: its size and weight, what it is made of, what was changed or left out on the way. */
 export function ModelPanel({ workspace }: { workspace: WorkspaceDto }) {
@@ -11,7 +13,10 @@ export function ModelPanel({ workspace }: { workspace: WorkspaceDto }) {
   return (
     <>
       <p className="say">
-        Revision {number}, from {report.source}: {length(x)} wide, {length(y)} high, {length(z)} deep; {report.triangles.toLocaleString('en')} triangles, {count(report.textures, 'texture')}, {count(report.cameras.length, 'camera')}, {count(report.lights.length, 'lamp')} and {count(report.glowing.length, 'glowing material')}.
+        Revision {number}, from {report.source}: {length(x)} wide, {length(y)} high, {length(z)} deep;{' '}
+        {report.triangles.toLocaleString('en')} triangles, {count(report.textures, 'texture')},{' '}
+        {count(report.cameras.length, 'camera')}, {count(report.lights.length, 'lamp')} and{' '}
+        {count(report.glowing.length, 'glowing material')}.
       </p>
       {report.changed.length + report.missing.length > 0 ? (
         <div className="sec" style={{ marginTop: 12 }}>

@@ -1,4 +1,7 @@
-/** Openings without a pane: two opposite corners are pressed on the wall about one, and its room gets its daylight from there. Panes are found by themselves. */
+/**
+ * Openings without a pane: two opposite corners are pressed on the wall about one, and its room gets its daylight from
+ * there. Panes are found by themselves.
+ */
 import { useState } from 'react';
 import type { Brief } from '../../../core/brief/brief';
 import type { Vec3 } from '../../../core/math/vec3';
@@ -13,7 +16,11 @@ interface Props {
   onMessage: (text: string | null) => void;
 }
 
-const rounded = (p: Vec3): Vec3 => [Math.round(p[0] * 1e4) / 1e4, Math.round(p[1] * 1e4) / 1e4, Math.round(p[2] * 1e4) / 1e4];
+const rounded = (p: Vec3): Vec3 => [
+  Math.round(p[0] * 1e4) / 1e4,
+  Math.round(p[1] * 1e4) / 1e4,
+  Math.round(p[2] * 1e4) / 1e4
+];
 
 export function OpeningControls({ openings, picking, onPicking, onSet, onMessage }: Props) {
   const [open, setOpen] = useState(openings.length > 0);
@@ -26,7 +33,10 @@ export function OpeningControls({ openings, picking, onPicking, onSet, onMessage
         if (joins) return;
         const found = openingBetween(first, point, normal);
         onPicking(null);
-        if (!found) return onMessage('these two corners are one place, or lie along one edge; press two opposite corners of the opening');
+        if (!found)
+          return onMessage(
+            'these two corners are one place, or lie along one edge; press two opposite corners of the opening'
+          );
         onMessage(null);
         onSet([...openings, { ...found, middle_m: rounded(found.middle_m), normal: rounded(found.normal) }]);
       }
@@ -55,7 +65,9 @@ export function OpeningControls({ openings, picking, onPicking, onSet, onMessage
       </div>
       {open ? (
         <>
-          <p className="note">A room is clean sooner when it is known where its daylight comes in. Panes of glass are found by themselves.</p>
+          <p className="note">
+            A room is clean sooner when it is known where its daylight comes in. Panes of glass are found by themselves.
+          </p>
           {openings.map((o, i) => (
             <div key={o.middle_m.join(' ')} className="row">
               <span>

@@ -1,4 +1,7 @@
-/** Which photometric file says where a lamp's light goes: none, one that is here, or one to bring in; and its polar curve. */
+/**
+ * Which photometric file says where a lamp's light goes: none, one that is here, or one to bring in; and its polar
+ * curve.
+ */
 import type { PhotometricDto } from '../../../contracts/dto';
 import { NBSP, wholeText } from '../../../core/brief/amounts';
 import { BringIn } from '../../../ui/bring-in';
@@ -6,7 +9,11 @@ import { bringIn, withAdded } from '../../shared/send';
 import type { ProjectPanelProps } from '../view';
 import { PolarChart } from './polar-chart';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & { file: string | null; /** How it shines without one. */ without: string; onChoose: (file: PhotometricDto | null) => void };
+type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & {
+  file: string | null /** How it shines without one. */;
+  without: string;
+  onChoose: (file: PhotometricDto | null) => void;
+};
 
 export function PhotometryControls({ workspace, file, without, onChoose, onMessage, onWorkspace }: Props) {
   const chosen = workspace.photometric.find((p) => p.sha256 === file) ?? null;

@@ -21,11 +21,18 @@ type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> 
   onSet: (next: PictureBackground, joins?: boolean) => void;
 };
 
-export const PICTURE_START: Omit<PictureBackground, 'file'> = { kind: 'picture', across: 0.5, down: 0.5, enlarged: 1, lighter_ev: 0 };
+export const PICTURE_START: Omit<PictureBackground, 'file'> = {
+  kind: 'picture',
+  across: 0.5,
+  down: 0.5,
+  enlarged: 1,
+  lighter_ev: 0
+};
 
 export function PictureControls({ workspace, background, aspect, onSet, onMessage, onWorkspace }: Props) {
   const chosen = background && (workspace.backdrops.find((b) => b.sha256 === background.file) ?? null);
-  const choose = (file: string) => onSet({ ...PICTURE_START, ...(background ? { lighter_ev: background.lighter_ev } : {}), file });
+  const choose = (file: string) =>
+    onSet({ ...PICTURE_START, ...(background ? { lighter_ev: background.lighter_ev } : {}), file });
   const add = async (image: File, onShare: (share: number) => void) => {
     const made = await bringIn<BackdropDto>('/api/backdrops', image, onShare);
     if (!made.ok) return onMessage(made.message);
@@ -37,30 +44,103 @@ export function PictureControls({ workspace, background, aspect, onSet, onMessag
     <>
       <div className="list" role="group" aria-label="Pictures behind the model">
         {workspace.backdrops.map((b) => (
-          <button key={b.sha256} type="button" aria-pressed={b.sha256 === background?.file} onClick={() => choose(b.sha256)}>
+          <button
+            key={b.sha256}
+            type="button"
+            aria-pressed={b.sha256 === background?.file}
+            onClick={() => choose(b.sha256)}
+          >
             {b.name}
             <span className="n">{`${b.width_px} × ${b.height_px}`}</span>
           </button>
         ))}
       </div>
-      {workspace.backdrops.length === 0 ? <p className="say">No picture yet. A photograph of the place, or any PNG, JPEG, WebP, TIFF or AVIF, covers the sheet behind the model.</p> : null}
-      <BringIn label="Choose a picture to stand behind the model" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.avif" word="Bring in a picture" onFile={add} />
-      {background && chosen ? <Placing background={background} size={{ width: chosen.width_px, height: chosen.height_px }} aspect={aspect} onSet={onSet} /> : null}
+      {workspace.backdrops.length === 0 ? (
+        <p className="say">
+          No picture yet. A photograph of the place, or any PNG, JPEG, WebP, TIFF or AVIF, covers the sheet behind the
+          model.
+        </p>
+      ) : null}
+      <BringIn
+        label="Choose a picture to stand behind the model"
+        accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.avif"
+        word="Bring in a picture"
+        onFile={add}
+      />
+      {background && chosen ? (
+        <Placing
+          background={background}
+          size={{ width: chosen.width_px, height: chosen.height_px }}
+          aspect={aspect}
+          onSet={onSet}
+        />
+      ) : null}
     </>
   );
 }
 
-function Placing({ background, size, aspect, onSet }: { background: PictureBackground; size: { width: number; height: number }; aspect: number; onSet: Props['onSet'] }) {
+function Placing({
+  background,
+  size,
+  aspect,
+  onSet
+}: {
+  background: PictureBackground;
+  size: { width: number; height: number };
+  aspect: number;
+  onSet: Props['onSet'];
+}) {
   const part = coveredPart(size, background, aspect);
   const set = (next: Partial<PictureBackground>, joins?: boolean) => onSet({ ...background, ...next }, joins);
   const hundredth = (v: number) => Math.round(v * 100) / 100;
-  const place = (share: number, ends: readonly [string, string]) => (share === 0.5 ? 'middle' : share < 0.5 ? `${Math.round((1 - 2 * share) * 100)} % ${ends[0]}` : `${Math.round((2 * share - 1) * 100)} % ${ends[1]}`);
+  const place = (share: number, ends: readonly [string, string]) =>
+    share === 0.5
+      ? 'middle'
+      : share < 0.5
+        ? `${Math.round((1 - 2 * share) * 100)} % ${ends[0]}`
+        : `${Math.round((2 * share - 1) * 100)} % ${ends[1]}`;
   return (
     <>
-      <Level name="Enlarged" label="How far the picture is enlarged" value={background.enlarged} range={[1, 4, 0.05]} ticks={ENLARGED} text={`${background.enlarged} ×`} onChange={(v, joins) => set({ enlarged: hundredth(v) }, joins)} />
-      {part.width < 1 - OVERHANG ? <Level name="Across" label="What of the picture shows from left to right" value={background.across} range={[0, 1, 0.01]} ticks={SHARES} text={place(background.across, ['left', 'right'])} onChange={(v, joins) => set({ across: hundredth(v) }, joins)} /> : null}
-      {part.height < 1 - OVERHANG ? <Level name="Down" label="What of the picture shows from top to bottom" value={background.down} range={[0, 1, 0.01]} ticks={SHARES} text={place(background.down, ['top', 'bottom'])} onChange={(v, joins) => set({ down: hundredth(v) }, joins)} /> : null}
-      <Level name="Lighter" label="How much lighter the picture is" value={background.lighter_ev} range={[-2, 2, 0.1]} ticks={STOPS} text={`${background.lighter_ev > 0 ? '+' : ''}${background.lighter_ev} EV`} onChange={(v, joins) => set({ lighter_ev: Math.round(v * 10) / 10 }, joins)} />
+      <Level
+        name="Enlarged"
+        label="How far the picture is enlarged"
+        value={background.enlarged}
+        range={[1, 4, 0.05]}
+        ticks={ENLARGED}
+        text={`${background.enlarged} ×`}
+        onChange={(v, joins) => set({ enlarged: hundredth(v) }, joins)}
+      />
+      {part.width < 1 - OVERHANG ? (
+        <Level
+          name="Across"
+          label="What of the picture shows from left to right"
+          value={background.across}
+          range={[0, 1, 0.01]}
+          ticks={SHARES}
+          text={place(background.across, ['left', 'right'])}
+          onChange={(v, joins) => set({ across: hundredth(v) }, joins)}
+        />
+      ) : null}
+      {part.height < 1 - OVERHANG ? (
+        <Level
+          name="Down"
+          label="What of the picture shows from top to bottom"
+          value={background.down}
+          range={[0, 1, 0.01]}
+          ticks={SHARES}
+          text={place(background.down, ['top', 'bottom'])}
+          onChange={(v, joins) => set({ down: hundredth(v) }, joins)}
+        />
+      ) : null}
+      <Level
+        name="Lighter"
+        label="How much lighter the picture is"
+        value={background.lighter_ev}
+        range={[-2, 2, 0.1]}
+        ticks={STOPS}
+        text={`${background.lighter_ev > 0 ? '+' : ''}${background.lighter_ev} EV`}
+        onChange={(v, joins) => set({ lighter_ev: Math.round(v * 10) / 10 }, joins)}
+      />
     </>
   );
 }

@@ -1,6 +1,7 @@
 /**
- * The plan, seen from above: the model as it stands, the camera's wedge, and what can be turned: north for a sky, the lights else.
- * Drag round the ring; arrows turn by a degree, with Shift by ten. Angles in degrees, counterclockwise from the model's up (-Z).
+ * The plan, seen from above: the model as it stands, the camera's wedge, and what can be turned: north for a sky, the
+ * lights else. Drag round the ring; arrows turn by a degree, with Shift by ten. Angles in degrees, counterclockwise
+ * from the model's up (-Z).
  */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Surroundings } from '../../../core/brief/brief';
@@ -26,7 +27,10 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   const sky = surroundings.kind === 'sky' ? surroundings : null;
   const angle = sky ? sky.north_deg : (surroundings as { rotation_deg: number }).rotation_deg;
   // the plan's frame: x to the right, -z up; a counterclockwise angle from up
-  const at = (degrees: number, radius: number): [number, number] => [58 - Math.sin((degrees * Math.PI) / 180) * radius, 58 - Math.cos((degrees * Math.PI) / 180) * radius];
+  const at = (degrees: number, radius: number): [number, number] => [
+    58 - Math.sin((degrees * Math.PI) / 180) * radius,
+    58 - Math.cos((degrees * Math.PI) / 180) * radius
+  ];
   const fromEvent = (e: PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
     const x = ((e.clientX - box.left) / box.width) * 116 - 58;
@@ -45,7 +49,10 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   const heading = bearingOf(subtract(view.target_m, view.position_m));
   const half = (Math.atan((view.sensor_height_mm * 1.4) / (2 * view.focal_length_mm)) * 180) / Math.PI;
   const eye = at(heading + 180, 30);
-  const wedge = [heading + half, heading - half].map((a) => [eye[0] - Math.sin((a * Math.PI) / 180) * 26, eye[1] - Math.cos((a * Math.PI) / 180) * 26]);
+  const wedge = [heading + half, heading - half].map((a) => [
+    eye[0] - Math.sin((a * Math.PI) / 180) * 26,
+    eye[1] - Math.cos((a * Math.PI) / 180) * 26
+  ]);
   const sun = sky ? skyLights(sky).sun : null;
   const sunAt = sun ? at(bearingOf(sun.direction), 46) : null;
   const pointer = at(angle, 47);
@@ -75,17 +82,38 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
           const [x2, y2] = at(i * 10 + angle, i % 9 === 0 ? 40 : 43.5);
           return <line key={i} className="tick" style={{ shapeRendering: 'auto' }} x1={x1} y1={y1} x2={x2} y2={y2} />;
         })}
-        <rect className="plan" x={58 - (width * k) / 2} y={58 - (depth * k) / 2} width={Math.max(2, width * k)} height={Math.max(2, depth * k)} />
+        <rect
+          className="plan"
+          x={58 - (width * k) / 2}
+          y={58 - (depth * k) / 2}
+          width={Math.max(2, width * k)}
+          height={Math.max(2, depth * k)}
+        />
         <path className="wedge" d={`M${wedge[0]!.join(' ')}L${eye.join(' ')}L${wedge[1]!.join(' ')}`} />
         {sunAt && sun!.elevation > 0 ? <circle className="sun" cx={sunAt[0]} cy={sunAt[1]} r="5" /> : null}
-        <path className="north" transform={`translate(${pointer[0]} ${pointer[1]}) rotate(${-angle})`} d="M0-6l4.5 9h-9z" />
+        <path
+          className="north"
+          transform={`translate(${pointer[0]} ${pointer[1]}) rotate(${-angle})`}
+          d="M0-6l4.5 9h-9z"
+        />
       </svg>
       <div style={{ display: 'grid', gap: 12 }}>
         <label>
           <span className="lab">{sky ? 'North in the model' : 'Turned'}</span>
-          <NumberField label={sky ? 'North in the model' : 'Turned by'} value={angle} min={-360} max={360} unit={sky ? '° left of up' : '° counterclockwise'} onChange={(d) => onTurn(wrap(d), false)} />
+          <NumberField
+            label={sky ? 'North in the model' : 'Turned by'}
+            value={angle}
+            min={-360}
+            max={360}
+            unit={sky ? '° left of up' : '° counterclockwise'}
+            onChange={(d) => onTurn(wrap(d), false)}
+          />
         </label>
-        <span className="note">{sky ? 'Drag the ring until north lies where it lies on your plan.' : 'Drag the ring; the light turns with it.'}</span>
+        <span className="note">
+          {sky
+            ? 'Drag the ring until north lies where it lies on your plan.'
+            : 'Drag the ring; the light turns with it.'}
+        </span>
       </div>
     </div>
   );

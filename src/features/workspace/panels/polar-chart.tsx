@@ -22,11 +22,39 @@ export function PolarChart({ curve, name }: { curve: PolarCurve; name: string })
           data: curve[key].map((candela, i) => [candela, (360 * i) / (curve[key].length - 1) - 180])
         });
         return {
-          legend: { bottom: 0, itemWidth: 22, itemHeight: 2, data: [{ name: 'C0 to C180', icon: 'path://M0 0h22v2H0z' }, { name: 'C90 to C270', icon: 'path://M0 0h6v2H0zM8 0h6v2H8zM16 0h6v2h-6z' }], textStyle: font, selectedMode: false },
+          legend: {
+            bottom: 0,
+            itemWidth: 22,
+            itemHeight: 2,
+            data: [
+              { name: 'C0 to C180', icon: 'path://M0 0h22v2H0z' },
+              { name: 'C90 to C270', icon: 'path://M0 0h6v2H0zM8 0h6v2H8zM16 0h6v2h-6z' }
+            ],
+            textStyle: font,
+            selectedMode: false
+          },
           polar: { center: ['50%', '44%'], radius: '74%' },
           // gamma 0 is below, growing both ways
-          angleAxis: { type: 'value', min: -180, max: 180, startAngle: 90, clockwise: false, interval: 30, axisLine: { lineStyle: { color: line } }, axisTick: { show: false }, splitLine: { lineStyle: { color: line } }, axisLabel: { ...font, formatter: (v: number) => (v % 60 === 0 && v > -180 ? `${Math.abs(v)}°` : '') } },
-          radiusAxis: { min: 0, splitNumber: 3, axisLine: { show: false }, axisTick: { show: false }, splitLine: { lineStyle: { color: line } }, axisLabel: { ...font, formatter: (v: number) => (v > 0 ? `${v.toLocaleString('en')} cd` : '') } },
+          angleAxis: {
+            type: 'value',
+            min: -180,
+            max: 180,
+            startAngle: 90,
+            clockwise: false,
+            interval: 30,
+            axisLine: { lineStyle: { color: line } },
+            axisTick: { show: false },
+            splitLine: { lineStyle: { color: line } },
+            axisLabel: { ...font, formatter: (v: number) => (v % 60 === 0 && v > -180 ? `${Math.abs(v)}°` : '') }
+          },
+          radiusAxis: {
+            min: 0,
+            splitNumber: 3,
+            axisLine: { show: false },
+            axisTick: { show: false },
+            splitLine: { lineStyle: { color: line } },
+            axisLabel: { ...font, formatter: (v: number) => (v > 0 ? `${v.toLocaleString('en')} cd` : '') }
+          },
           series: [series('along', 'C0 to C180', 'solid'), series('across', 'C90 to C270', 'dashed')]
         };
       }}

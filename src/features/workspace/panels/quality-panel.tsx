@@ -27,8 +27,18 @@ interface Props extends ProjectPanelProps {
 
 const { diffuse, gloss, glass, passes, minutes, filter_px, glow } = BRIEF_DEFAULTS.quality;
 /** A step as it was made, with no limits of one's own. */
-const plainStep = (key: QualityKey) => ({ ...stepSettings(key), diffuse, gloss, glass, passes, minutes, filter_px, glow });
-const isPlain = (quality: Brief['quality']) => Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
+const plainStep = (key: QualityKey) => ({
+  ...stepSettings(key),
+  diffuse,
+  gloss,
+  glass,
+  passes,
+  minutes,
+  filter_px,
+  glow
+});
+const isPlain = (quality: Brief['quality']) =>
+  Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
 
 export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props }: Props) {
   const { brief, was, onChange } = props;
@@ -43,9 +53,15 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
         {QUALITY_KEYS.map((key) => {
           const { name, note, scale } = QUALITY_STEPS[key];
           const { width_px, height_px } = scaleSize(sheet, scale);
-          const seconds = forecast.of(forecastOf({ ...brief, quality: { ...quality, ...stepSettings(key) } }))?.seconds ?? null;
+          const seconds =
+            forecast.of(forecastOf({ ...brief, quality: { ...quality, ...stepSettings(key) } }))?.seconds ?? null;
           return (
-            <button key={key} type="button" aria-pressed={quality.step === key} onClick={() => set({ step: key, ...stepSettings(key) })}>
+            <button
+              key={key}
+              type="button"
+              aria-pressed={quality.step === key}
+              onClick={() => set({ step: key, ...stepSettings(key) })}
+            >
               <span className="two" style={{ padding: '5px 0' }}>
                 {name}
                 <span>{note}</span>
@@ -63,12 +79,29 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
           );
         })}
       </div>
-      {was && was.quality.step !== quality.step ? <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p> : null}
-      <StopSentence brief={brief} forecast={running ? forecast.of(forecastOf(running.brief)) : forecast.now} running={running} ended={ended} />
+      {was && was.quality.step !== quality.step ? (
+        <p className="note">The proof on the stage was rendered at {QUALITY_STEPS[was.quality.step].name}.</p>
+      ) : null}
+      <StopSentence
+        brief={brief}
+        forecast={running ? forecast.of(forecastOf(running.brief)) : forecast.now}
+        running={running}
+        ended={ended}
+      />
       <GrainChart brief={brief} forecast={forecast} soFar={soFar} />
-      <SetAside brief={brief} heaviest={props.workspace.revision.report.heaviest ?? []} triangles={props.workspace.revision.report.triangles} onSet={set} />
+      <SetAside
+        brief={brief}
+        heaviest={props.workspace.revision.report.heaviest ?? []}
+        triangles={props.workspace.revision.report.triangles}
+        onSet={set}
+      />
       <Costs {...props} onTry={onTry} />
-      <DeadlineOffers project={props.workspace.project.id} brief={brief} forecast={forecast} onTake={(next) => set(next.quality)} />
+      <DeadlineOffers
+        project={props.workspace.project.id}
+        brief={brief}
+        forecast={forecast}
+        onTake={(next) => set(next.quality)}
+      />
       <div className="sec">
         <div className="row">
           <span className="lab">For those who want the numbers</span>
@@ -80,27 +113,84 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
         </div>
         <div className="rows">
           <span>Samples a pixel{quality.grain === null ? '' : ', at most'}</span>
-          <NumberField label="Samples a pixel" value={quality.samples} min={1} max={65536} onChange={(samples) => set({ samples: Math.round(samples) })} />
+          <NumberField
+            label="Samples a pixel"
+            value={quality.samples}
+            min={1}
+            max={65536}
+            onChange={(samples) => set({ samples: Math.round(samples) })}
+          />
           <span>Share of each side</span>
-          <NumberField label="Share of each side" value={quality.scale * 100} min={1} max={100} unit="%" onChange={(percent) => set({ scale: percent / 100 })} />
+          <NumberField
+            label="Share of each side"
+            value={quality.scale * 100}
+            min={1}
+            max={100}
+            unit="%"
+            onChange={(percent) => set({ scale: percent / 100 })}
+          />
           <span>Bounces of light</span>
-          <NumberField label="Bounces of light" value={quality.bounces} min={0} max={64} onChange={(bounces) => set({ bounces: Math.round(bounces) })} />
+          <NumberField
+            label="Bounces of light"
+            value={quality.bounces}
+            min={0}
+            max={64}
+            onChange={(bounces) => set({ bounces: Math.round(bounces) })}
+          />
           <span>Ends after</span>
-          <NumberField label="Ends after" value={quality.minutes ?? null} none="no limit" min={0.05} max={10_000} digits={1} unit="min" onChange={(minutes) => set({ minutes })} />
+          <NumberField
+            label="Ends after"
+            value={quality.minutes ?? null}
+            none="no limit"
+            min={0.05}
+            max={10_000}
+            digits={1}
+            unit="min"
+            onChange={(minutes) => set({ minutes })}
+          />
           <span>Denoise when it is rendered</span>
-          <input type="checkbox" className="toggle toggle-sm" aria-label="Denoise when it is rendered" checked={brief.finish.denoise > 0} onChange={(e) => onChange({ finish: { ...brief.finish, denoise: e.target.checked ? 1 : 0 } })} />
+          <input
+            type="checkbox"
+            className="toggle toggle-sm"
+            aria-label="Denoise when it is rendered"
+            checked={brief.finish.denoise > 0}
+            onChange={(e) => onChange({ finish: { ...brief.finish, denoise: e.target.checked ? 1 : 0 } })}
+          />
           {brief.finish.denoise > 0 ? (
             <>
               <span>Show it denoised meanwhile</span>
-              <input type="checkbox" className="toggle toggle-sm" aria-label="Show it denoised meanwhile" title="Each time that the samples have grown fourfold the render pauses to be denoised" checked={brief.finish.denoise_meanwhile ?? false} onChange={(e) => onChange({ finish: { ...brief.finish, denoise_meanwhile: e.target.checked } })} />
+              <input
+                type="checkbox"
+                className="toggle toggle-sm"
+                aria-label="Show it denoised meanwhile"
+                title="Each time that the samples have grown fourfold the render pauses to be denoised"
+                checked={brief.finish.denoise_meanwhile ?? false}
+                onChange={(e) => onChange({ finish: { ...brief.finish, denoise_meanwhile: e.target.checked } })}
+              />
             </>
           ) : null}
           <span>Done at a raw grain of</span>
-          <NumberField label="Grain" value={quality.grain} none="no target" min={0.01} max={20} digits={2} unit="L*" onChange={(grain) => set({ grain })} />
+          <NumberField
+            label="Grain"
+            value={quality.grain}
+            none="no target"
+            min={0.01}
+            max={20}
+            digits={2}
+            unit="L*"
+            onChange={(grain) => set({ grain })}
+          />
           {quality.grain === null ? null : (
             <>
               <span>but not before</span>
-              <NumberField label="Least samples" value={quality.least} min={1} max={65_536} unit="samples" onChange={(least) => set({ least: Math.round(least) })} />
+              <NumberField
+                label="Least samples"
+                value={quality.least}
+                min={1}
+                max={65_536}
+                unit="samples"
+                onChange={(least) => set({ least: Math.round(least) })}
+              />
             </>
           )}
         </div>
@@ -108,26 +198,92 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
           <summary>Further limits</summary>
           <div className="rows">
             <span>Bounces from matte things</span>
-            <NumberField label="Bounces from matte things" value={quality.diffuse ?? null} none="any" min={0} max={64} onChange={(diffuse) => set({ diffuse: whole(diffuse) })} />
+            <NumberField
+              label="Bounces from matte things"
+              value={quality.diffuse ?? null}
+              none="any"
+              min={0}
+              max={64}
+              onChange={(diffuse) => set({ diffuse: whole(diffuse) })}
+            />
             <span>Bounces from gloss</span>
-            <NumberField label="Bounces from gloss" value={quality.gloss ?? null} none="any" min={0} max={64} onChange={(gloss) => set({ gloss: whole(gloss) })} />
+            <NumberField
+              label="Bounces from gloss"
+              value={quality.gloss ?? null}
+              none="any"
+              min={0}
+              max={64}
+              onChange={(gloss) => set({ gloss: whole(gloss) })}
+            />
             <span>Bounces in glass</span>
-            <NumberField label="Bounces in glass" value={quality.glass ?? null} none="any" min={0} max={64} onChange={(glass) => set({ glass: whole(glass) })} />
+            <NumberField
+              label="Bounces in glass"
+              value={quality.glass ?? null}
+              none="any"
+              min={0}
+              max={64}
+              onChange={(glass) => set({ glass: whole(glass) })}
+            />
             <span>Sheer surfaces passed</span>
-            <NumberField label="Sheer surfaces passed" value={quality.passes ?? 256} min={0} max={1024} onChange={(passes) => set({ passes: Math.round(passes) })} />
+            <NumberField
+              label="Sheer surfaces passed"
+              value={quality.passes ?? 256}
+              min={0}
+              max={1024}
+              onChange={(passes) => set({ passes: Math.round(passes) })}
+            />
             <span>Pixel filter reaches</span>
-            <NumberField label="Pixel filter" value={quality.filter_px ?? 1.5} min={0.5} max={4} digits={1} unit="px" onChange={(filter_px) => set({ filter_px })} />
+            <NumberField
+              label="Pixel filter"
+              value={quality.filter_px ?? 1.5}
+              min={0.5}
+              max={4}
+              digits={1}
+              unit="px"
+              onChange={(filter_px) => set({ filter_px })}
+            />
             <span>Brightest path, in whites</span>
-            <NumberField label="Firefly limit" value={quality.firefly} none="never" min={0.1} max={1e6} digits={1} onChange={(firefly) => set({ firefly })} />
+            <NumberField
+              label="Firefly limit"
+              value={quality.firefly}
+              none="never"
+              min={0.1}
+              max={1e6}
+              digits={1}
+              onChange={(firefly) => set({ firefly })}
+            />
             <span>Glow lights the scene</span>
-            <input type="checkbox" className="toggle toggle-sm" aria-label="Glowing things light the scene" checked={quality.glow ?? true} onChange={(e) => set({ glow: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label="Glowing things light the scene"
+              checked={quality.glow ?? true}
+              onChange={(e) => set({ glow: e.target.checked })}
+            />
             <span>Light layers in EXR</span>
-            <input type="checkbox" className="toggle toggle-sm" aria-label="Keep each lamp’s share, for EXR" checked={quality.layers ?? false} onChange={(e) => set({ layers: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label="Keep each lamp’s share, for EXR"
+              checked={quality.layers ?? false}
+              onChange={(e) => set({ layers: e.target.checked })}
+            />
             <span>Masks and depth in EXR</span>
-            <input type="checkbox" className="toggle toggle-sm" aria-label="Keep masks, depth and light by its way, for EXR" checked={quality.aids ?? false} onChange={(e) => set({ aids: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label="Keep masks, depth and light by its way, for EXR"
+              checked={quality.aids ?? false}
+              onChange={(e) => set({ aids: e.target.checked })}
+            />
           </div>
         </details>
-        <KeptList {...props} kind="step" title="Own steps, in all projects" asks="name for the quality that is set now" />
+        <KeptList
+          {...props}
+          kind="step"
+          title="Own steps, in all projects"
+          asks="name for the quality that is set now"
+        />
       </div>
     </>
   );

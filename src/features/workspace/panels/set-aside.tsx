@@ -25,10 +25,15 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
   const { aside, slim, plain } = brief.quality;
   const without = (groups: readonly string[], group: string) => groups.filter((g) => !sameGroup(g, group));
   const wayOf = (group: string): Way => (isAmong(aside, group) ? 'out' : isAmong(slim, group) ? 'slim' : 'whole');
-  const set = (group: string, way: Way) => onSet({ aside: [...without(aside, group), ...(way === 'out' ? [group] : [])], slim: [...without(slim, group), ...(way === 'slim' ? [group] : [])] });
+  const set = (group: string, way: Way) =>
+    onSet({
+      aside: [...without(aside, group), ...(way === 'out' ? [group] : [])],
+      slim: [...without(slim, group), ...(way === 'slim' ? [group] : [])]
+    });
   const listed = heaviest.filter((g, i) => i < SHOWN || wayOf(g.group) !== 'whole');
   if (listed.length < 2 && plain.length === 0) return null;
-  const share = (part: number) => `${part < triangles / 100 ? 'under 1' : Math.round((100 * part) / triangles)}${NBSP}%`;
+  const share = (part: number) =>
+    `${part < triangles / 100 ? 'under 1' : Math.round((100 * part) / triangles)}${NBSP}%`;
   const less = Object.keys(setAsideOf(brief)).length > 0;
   return (
     <div className="sec">
@@ -40,9 +45,19 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
         <div key={group} style={{ padding: '5px 0' }}>
           <div className="row">
             <span>{capital(group)}</span>
-            <Words label={`${capital(group)} in quick looks`} value={wayOf(group)} options={WAYS.filter(({ key }) => key !== 'slim' || (thin !== undefined && thin < own) || wayOf(group) === 'slim')} onChoose={(way) => set(group, way)} />
+            <Words
+              label={`${capital(group)} in quick looks`}
+              value={wayOf(group)}
+              options={WAYS.filter(
+                ({ key }) => key !== 'slim' || (thin !== undefined && thin < own) || wayOf(group) === 'slim'
+              )}
+              onChoose={(way) => set(group, way)}
+            />
           </div>
-          <p className="note" title={`${own.toLocaleString('en')} triangles${thin === undefined ? '' : `; slim ${thin.toLocaleString('en')}`}`}>
+          <p
+            className="note"
+            title={`${own.toLocaleString('en')} triangles${thin === undefined ? '' : `; slim ${thin.toLocaleString('en')}`}`}
+          >
             {count > 1 ? `${count.toLocaleString('en')} of them, ` : ''}
             {share(own)} of the triangles{thin !== undefined && thin < own ? `; slim ${share(thin)}` : ''}
           </p>
@@ -58,7 +73,13 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
           </button>
         </div>
       ))}
-      {aside.length + slim.length + plain.length > 0 ? <p className="note">{less ? 'They are whole again when the picture is to be shown.' : 'All of it is whole: this quality is to be shown.'}</p> : null}
+      {aside.length + slim.length + plain.length > 0 ? (
+        <p className="note">
+          {less
+            ? 'They are whole again when the picture is to be shown.'
+            : 'All of it is whole: this quality is to be shown.'}
+        </p>
+      ) : null}
     </div>
   );
 }

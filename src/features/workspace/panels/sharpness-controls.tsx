@@ -23,7 +23,14 @@ const BANDS = [
   { from: 340, to: 600, label: 'fine print' }
 ];
 const LABELLED = [72, 100, 150, 200, 300, 400, 600];
-const TICKS = [72, 80, 90, 100, 110, 120, 130, 140, 150, 160, 170, 180, 190, 200, 220, 240, 260, 280, 300, 325, 350, 375, 400, 450, 500, 550, 600].map((value) => ({ value, strong: LABELLED.includes(value), label: LABELLED.includes(value) ? String(value) : undefined }));
+const TICKS = [
+  72, 80, 90, 100, 110, 120, 130, 140, 150, 160, 170, 180, 190, 200, 220, 240, 260, 280, 300, 325, 350, 375, 400, 450,
+  500, 550, 600
+].map((value) => ({
+  value,
+  strong: LABELLED.includes(value),
+  label: LABELLED.includes(value) ? String(value) : undefined
+}));
 
 export function SharpnessControls({ size, seen, wasPpi, onSize, onDistance }: Props) {
   const distance = seen.distance_m ?? ARMS_LENGTH_M;
@@ -39,10 +46,24 @@ export function SharpnessControls({ size, seen, wasPpi, onSize, onDistance }: Pr
           Pixels per inch
         </span>
         <span className="note">
-          {Math.round(size.ppi * 10) / 10} ppi; the eye resolves {Math.round(resolvedPpi(distance))} at {distance}&nbsp;m
+          {Math.round(size.ppi * 10) / 10} ppi; the eye resolves {Math.round(resolvedPpi(distance))} at {distance}
+          &nbsp;m
         </span>
       </div>
-      <PointerScale label="Pixels per inch" value={size.ppi} min={72} max={600} step={5} ticks={TICKS} bands={BANDS} valueText={`${Math.round(size.ppi)} ppi`} was={wasPpi} changed={wasPpi !== null && wasPpi !== size.ppi} logarithmic onChange={(ppi, joins) => onSize(editSize(size, { ppi }, true), joins)} />
+      <PointerScale
+        label="Pixels per inch"
+        value={size.ppi}
+        min={72}
+        max={600}
+        step={5}
+        ticks={TICKS}
+        bands={BANDS}
+        valueText={`${Math.round(size.ppi)} ppi`}
+        was={wasPpi}
+        changed={wasPpi !== null && wasPpi !== size.ppi}
+        logarithmic
+        onChange={(ppi, joins) => onSize(editSize(size, { ppi }, true), joins)}
+      />
       <div className="rows" style={{ marginTop: 8 }}>
         <span>Seen from</span>
         <NumberField label="Seen from" value={distance} min={0.1} max={100} digits={2} unit="m" onChange={onDistance} />

@@ -1,4 +1,7 @@
-/** The sides in px and, for a sheet, in mm, cm or inches; each can be typed, the others follow (core/output/edit-size.ts). */
+/**
+ * The sides in px and, for a sheet, in mm, cm or inches; each can be typed, the others follow
+ * (core/output/edit-size.ts).
+ */
 import { useState } from 'react';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
 import { editSize, MOST_BLEED_MM, MOST_SIDE_PX, PPI, SIDE_MM } from '../../../core/output/edit-size';
@@ -8,7 +11,11 @@ import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 
 export type SheetUnit = 'mm' | 'cm' | 'in';
-const UNITS: Record<SheetUnit, { name: string; mm: number; digits: number }> = { mm: { name: 'mm', mm: 1, digits: 1 }, cm: { name: 'cm', mm: 10, digits: 2 }, in: { name: 'inches', mm: MM_PER_INCH, digits: 2 } };
+const UNITS: Record<SheetUnit, { name: string; mm: number; digits: number }> = {
+  mm: { name: 'mm', mm: 1, digits: 1 },
+  cm: { name: 'cm', mm: 10, digits: 2 },
+  in: { name: 'inches', mm: MM_PER_INCH, digits: 2 }
+};
 const SIDES = ['width', 'height'] as const;
 
 interface Props {
@@ -26,7 +33,8 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
   const { mm, digits, name } = UNITS[unit];
   const limit =
     Math.max(sheet.width_px, sheet.height_px) > MOST_SIDE_PX * 0.999
-      ? `This is the most there can be: ${MOST_SIDE_PX.toLocaleString('en')} px a side: beyond it a file passes the 4 GB that many programs can open.`
+      ? `This is the most there can be: ${MOST_SIDE_PX.toLocaleString('en')} px a side: beyond it a ` +
+        `file passes the 4 GB that many programs can open.`
       : sheet.ppi !== null && sheet.ppi >= PPI.most
         ? `This is the most there can be: ${PPI.most.toLocaleString('en')} ppi.`
         : sheet.ppi !== null && sheet.ppi <= PPI.least
@@ -40,11 +48,34 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
         {SIDES.map((side, i) => (
           <span key={side} style={{ display: 'contents' }}>
             {i > 0 ? <span className="x2">×</span> : null}
-            <NumberField label={label(side, 'px')} value={sheet[`${side}_px`]} min={1} max={MOST_SIDE_PX} onChange={(px) => onSize(editSize(size, { side, px }, locked))} />
+            <NumberField
+              label={label(side, 'px')}
+              value={sheet[`${side}_px`]}
+              min={1}
+              max={MOST_SIDE_PX}
+              onChange={(px) => onSize(editSize(size, { side, px }, locked))}
+            />
           </span>
         ))}
-        <button type="button" className="lock" aria-label={locked ? 'Proportion locked' : 'Proportion free'} aria-pressed={locked} title={'paper' in size ? 'A paper has its own proportion; typing its sides makes a sheet of your own' : undefined} onClick={() => setLocked(!locked)}>
-          <svg width="26" height="58" viewBox="0 0 26 58" fill="none" stroke="currentColor" strokeWidth="1.2" aria-hidden="true">
+        <button
+          type="button"
+          className="lock"
+          aria-label={locked ? 'Proportion locked' : 'Proportion free'}
+          aria-pressed={locked}
+          title={
+            'paper' in size ? 'A paper has its own proportion; typing its sides makes a sheet of your own' : undefined
+          }
+          onClick={() => setLocked(!locked)}
+        >
+          <svg
+            width="26"
+            height="58"
+            viewBox="0 0 26 58"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="1.2"
+            aria-hidden="true"
+          >
             <path d="M2 13h11v9M2 45h11v-9" />
             <rect x="8" y="26.5" width="10" height="7.5" fill={locked ? 'currentColor' : 'none'} />
             <path d={locked ? 'M10 26.5v-2a3 3 0 0 1 6 0v2' : 'M10 26.5v-4a3 3 0 0 1 6 0'} />
@@ -66,7 +97,14 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
             {SIDES.map((side, i) => (
               <span key={side} style={{ display: 'contents' }}>
                 {i > 0 ? <span className="x2">×</span> : null}
-                <NumberField label={label(side, name)} value={sheet[`${side}_mm`]! / mm} min={SIDE_MM.least / mm} max={SIDE_MM.most / mm} digits={digits} onChange={(v) => onSize(editSize(size, { side, mm: v * mm }, locked))} />
+                <NumberField
+                  label={label(side, name)}
+                  value={sheet[`${side}_mm`]! / mm}
+                  min={SIDE_MM.least / mm}
+                  max={SIDE_MM.most / mm}
+                  digits={digits}
+                  onChange={(v) => onSize(editSize(size, { side, mm: v * mm }, locked))}
+                />
               </span>
             ))}
           </>
@@ -80,13 +118,31 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
       {sheet.width_mm === null ? null : (
         <div className="rows">
           <span>Bleed beyond the trim</span>
-          <NumberField label="Bleed" value={bleed_mm} min={0} max={MOST_BLEED_MM} digits={1} unit="mm" onChange={onBleed} />
+          <NumberField
+            label="Bleed"
+            value={bleed_mm}
+            min={0}
+            max={MOST_BLEED_MM}
+            digits={1}
+            unit="mm"
+            onChange={onBleed}
+          />
         </div>
       )}
       {sheet.width_mm === null ? null : (
         <div className="row">
-          <Words label="Unit of length" value={unit} options={(Object.keys(UNITS) as SheetUnit[]).map((key) => ({ key, label: UNITS[key].name }))} onChoose={onUnit} />
-          <button type="button" className="lk act" title="Pixels alone, no paper" onClick={() => onSize(editSize(size, { screen: true }, locked))}>
+          <Words
+            label="Unit of length"
+            value={unit}
+            options={(Object.keys(UNITS) as SheetUnit[]).map((key) => ({ key, label: UNITS[key].name }))}
+            onChoose={onUnit}
+          />
+          <button
+            type="button"
+            className="lk act"
+            title="Pixels alone, no paper"
+            onClick={() => onSize(editSize(size, { screen: true }, locked))}
+          >
             Pixels alone
           </button>
         </div>

@@ -55,7 +55,10 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
   const set = (next: SizeChoice, joins = false) => onChange({ size: next }, joins);
   const pixels = proofPixels({ ...brief, patch: null });
   const perPixel = measured?.[seen.file];
-  const file = perPixel === undefined ? null : { name: FILE_KIND_NAMES[seen.file], bytes: perPixel * pixels.width * pixels.height };
+  const file =
+    perPixel === undefined
+      ? null
+      : { name: FILE_KIND_NAMES[seen.file], bytes: perPixel * pixels.width * pixels.height };
   const orientation = orientationOf(size);
   const isWider = before !== null && view.focal_length_mm < before.view.focal_length_mm;
   return (
@@ -65,7 +68,12 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
         <label style={{ flex: 1 }}>
           <span className="lab">Paper</span>
           <span className="fld">
-            <select className="grow" aria-label="Paper" value={'paper' in size ? size.paper : ''} onChange={(e) => e.target.value && set(editSize(size, { paper: e.target.value as Paper }, true))}>
+            <select
+              className="grow"
+              aria-label="Paper"
+              value={'paper' in size ? size.paper : ''}
+              onChange={(e) => e.target.value && set(editSize(size, { paper: e.target.value as Paper }, true))}
+            >
               {'paper' in size ? null : <option value="">{'ppi' in size ? 'own sheet' : 'none, a screen'}</option>}
               {PAPER_FAMILIES.map(({ name, papers }) => (
                 <optgroup key={name} label={name}>
@@ -83,7 +91,14 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
           <span className="lab">Orientation</span>
           <div className="ori" role="radiogroup" aria-label="Orientation">
             {(['landscape', 'portrait'] as const).map((o) => (
-              <button key={o} type="button" role="radio" aria-checked={o === orientation} aria-label={o === 'landscape' ? 'Landscape' : 'Portrait'} onClick={() => set(editSize(size, { turn: o }, true))}>
+              <button
+                key={o}
+                type="button"
+                role="radio"
+                aria-checked={o === orientation}
+                aria-label={o === 'landscape' ? 'Landscape' : 'Portrait'}
+                onClick={() => set(editSize(size, { turn: o }, true))}
+              >
                 {o === 'landscape' ? (
                   <svg width="20" height="14" aria-hidden="true">
                     <rect x=".5" y=".5" width="18" height="12.7" />
@@ -100,7 +115,9 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
       </div>
       {before ? (
         <p className="say" role="status">
-          {isWider ? 'The view was widened, so that nothing is cut off; the hairline is the frame before. ' : 'More is seen at the sides now; the hairline is the frame before. '}
+          {isWider
+            ? 'The view was widened, so that nothing is cut off; the hairline is the frame before. '
+            : 'More is seen at the sides now; the hairline is the frame before. '}
           {isWider ? (
             <button type="button" className="lk act" onClick={() => props.onChange({ viewpoint: before.view })}>
               Keep the lens and cut the sides
@@ -118,11 +135,31 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
           </button>
         </p>
       ) : null}
-      {'ppi' in size ? <SharpnessControls size={size} seen={seen} wasPpi={was && 'ppi' in was.size ? was.size.ppi : null} onSize={set} onDistance={(distance_m) => props.onChange({ seen: { ...seen, distance_m } })} /> : null}
-      <SizeFields size={size} unit={unit} onUnit={onUnit} onSize={set} bleed_mm={brief.bleed_mm} onBleed={(bleed_mm) => props.onChange({ bleed_mm })} />
+      {'ppi' in size ? (
+        <SharpnessControls
+          size={size}
+          seen={seen}
+          wasPpi={was && 'ppi' in was.size ? was.size.ppi : null}
+          onSize={set}
+          onDistance={(distance_m) => props.onChange({ seen: { ...seen, distance_m } })}
+        />
+      ) : null}
+      <SizeFields
+        size={size}
+        unit={unit}
+        onUnit={onUnit}
+        onSize={set}
+        bleed_mm={brief.bleed_mm}
+        onBleed={(bleed_mm) => props.onChange({ bleed_mm })}
+      />
       <div className="sec row">
         <span className="lab">File</span>
-        <Words label="File" value={seen.file} options={FILE_KINDS.map((key) => ({ key, label: FILE_KIND_NAMES[key] }))} onChoose={(file) => props.onChange({ seen: { ...seen, file } })} />
+        <Words
+          label="File"
+          value={seen.file}
+          options={FILE_KINDS.map((key) => ({ key, label: FILE_KIND_NAMES[key] }))}
+          onChoose={(file) => props.onChange({ seen: { ...seen, file } })}
+        />
       </div>
       <div className="sec">
         <ForecastFigures forecast={forecast} file={file} />

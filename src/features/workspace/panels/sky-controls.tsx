@@ -1,4 +1,7 @@
-/** A sky: place, date and hour, the sun's way over the day with the sun as handle, the air and its clouds, sun, sky and moon apart. */
+/**
+ * A sky: place, date and hour, the sun's way over the day with the sun as handle, the air and its clouds, sun, sky and
+ * moon apart.
+ */
 import type { SkySurroundings } from '../../../core/brief/brief';
 import { localTime, offsetMs, twoDigits } from '../../../core/brief/local-time';
 import { MONTHS } from '../../../core/brief/sentence';
@@ -55,7 +58,15 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
                 value={place?.name ?? ''}
                 onChange={(e) => {
                   const p = PLACES.find((q) => q.name === e.target.value);
-                  if (p) onSet({ latitude_deg: p.latitude_deg, longitude_deg: p.longitude_deg, time: sky.time.replace(/(Z|[+-]\d{2}:?\d{2})$/, `${p.utc_offset_h < 0 ? '-' : '+'}${twoDigits(Math.abs(p.utc_offset_h))}:00`) });
+                  if (p)
+                    onSet({
+                      latitude_deg: p.latitude_deg,
+                      longitude_deg: p.longitude_deg,
+                      time: sky.time.replace(
+                        /(Z|[+-]\d{2}:?\d{2})$/,
+                        `${p.utc_offset_h < 0 ? '-' : '+'}${twoDigits(Math.abs(p.utc_offset_h))}:00`
+                      )
+                    });
                 }}
               >
                 {place ? null : <option value="">own place</option>}
@@ -71,8 +82,24 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
               {t.day} {MONTHS[t.month - 1]}
             </span>
           </div>
-          <NumberField label="Latitude" value={sky.latitude_deg} min={-90} max={90} digits={2} unit="° north" onChange={(latitude_deg) => onSet({ latitude_deg })} />
-          <NumberField label="Longitude" value={sky.longitude_deg} min={-180} max={180} digits={2} unit="° east" onChange={(longitude_deg) => onSet({ longitude_deg })} />
+          <NumberField
+            label="Latitude"
+            value={sky.latitude_deg}
+            min={-90}
+            max={90}
+            digits={2}
+            unit="° north"
+            onChange={(latitude_deg) => onSet({ latitude_deg })}
+          />
+          <NumberField
+            label="Longitude"
+            value={sky.longitude_deg}
+            min={-180}
+            max={180}
+            digits={2}
+            unit="° east"
+            onChange={(longitude_deg) => onSet({ longitude_deg })}
+          />
         </div>
         <div style={{ marginTop: 9 }}>
           <PointerScale
@@ -81,7 +108,11 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
             min={1}
             max={365}
             step={1}
-            ticks={MONTH_STARTS.map((value, m) => ({ value: Math.min(365, value), strong: true, label: m < 12 ? 'JFMAMJJASOND'[m] : undefined }))}
+            ticks={MONTH_STARTS.map((value, m) => ({
+              value: Math.min(365, value),
+              strong: true,
+              label: m < 12 ? 'JFMAMJJASOND'[m] : undefined
+            }))}
             valueText={`${t.day} ${MONTHS[t.month - 1]}`}
             was={wasDay}
             changed={wasDay !== null && wasDay !== day}
@@ -92,13 +123,34 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
       <div className="sec" style={{ padding: '10px 0 2px' }}>
         <div className="row">
           <span className="lab">Hour</span>
-          <span className="note n">{times ? `up ${clock(times.up)}, down ${clock(times.down)}` : now.elevation > 0 ? 'the sun does not set' : 'the sun does not rise'}</span>
+          <span className="note n">
+            {times
+              ? `up ${clock(times.up)}, down ${clock(times.down)}`
+              : now.elevation > 0
+                ? 'the sun does not set'
+                : 'the sun does not rise'}
+          </span>
         </div>
-        <SunArc sky={sky} day={day} minutes={minutes} year={t.year} offset={t.offset} before={before} onSet={(m, joins) => set(day, m, joins)} />
-        <p className="say">{sunSentence(degrees(now.elevation), degrees(now.azimuth), rightOfView(now.direction, view))}</p>
+        <SunArc
+          sky={sky}
+          day={day}
+          minutes={minutes}
+          year={t.year}
+          offset={t.offset}
+          before={before}
+          onSet={(m, joins) => set(day, m, joins)}
+        />
+        <p className="say">
+          {sunSentence(degrees(now.elevation), degrees(now.azimuth), rightOfView(now.direction, view))}
+        </p>
       </div>
       <SunStrike sky={sky} picking={picking} onPicking={onPicking} onSet={onSet} />
-      <AirControls sky={sky} before={before} light={now.elevation < 0 && lights.moon.elevation > 0 ? 'moon' : 'sun'} onSet={onSet} />
+      <AirControls
+        sky={sky}
+        before={before}
+        light={now.elevation < 0 && lights.moon.elevation > 0 ? 'moon' : 'sun'}
+        onSet={onSet}
+      />
       <SkyStrengths sky={sky} before={before} lights={lights} view={view} onSet={onSet} />
     </>
   );

@@ -1,4 +1,7 @@
-/** Sun, sky and moon apart: each stronger or weaker, warmer or cooler than it truly is; and the whole changed left for right. */
+/**
+ * Sun, sky and moon apart: each stronger or weaker, warmer or cooler than it truly is; and the whole changed left for
+ * right.
+ */
 import { evText, NBSP } from '../../../core/brief/amounts';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
@@ -49,11 +52,35 @@ export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
           <div key={source.name} className="ctl pair">
             <span className="lab">{source.name}</span>
             <span>
-              <PointerScale label={`Strength of the ${source.name.toLowerCase()}`} width={96} value={ev} min={moon ? -2 : -4} max={moon ? 14 : 4} step={0.1} ticks={moon ? MOON_STRENGTHS : STRENGTHS} valueText={strength(ev)} was={before?.[source.ev] ?? null} changed={before !== null && before[source.ev] !== ev} onChange={(v, joins) => onSet({ [source.ev]: Math.round(v * 10) / 10 }, joins)} />
+              <PointerScale
+                label={`Strength of the ${source.name.toLowerCase()}`}
+                width={96}
+                value={ev}
+                min={moon ? -2 : -4}
+                max={moon ? 14 : 4}
+                step={0.1}
+                ticks={moon ? MOON_STRENGTHS : STRENGTHS}
+                valueText={strength(ev)}
+                was={before?.[source.ev] ?? null}
+                changed={before !== null && before[source.ev] !== ev}
+                onChange={(v, joins) => onSet({ [source.ev]: Math.round(v * 10) / 10 }, joins)}
+              />
               <span className="n note">{strength(ev)}</span>
             </span>
             <span>
-              <PointerScale label={`Warmth of the ${source.name.toLowerCase()}`} width={96} value={sky[source.warmth]} min={MOST_COOL} max={120} step={5} ticks={WARMTHS} valueText={warmth(sky[source.warmth])} was={before?.[source.warmth] ?? null} changed={before !== null && before[source.warmth] !== sky[source.warmth]} onChange={(v, joins) => onSet({ [source.warmth]: v }, joins)} />
+              <PointerScale
+                label={`Warmth of the ${source.name.toLowerCase()}`}
+                width={96}
+                value={sky[source.warmth]}
+                min={MOST_COOL}
+                max={120}
+                step={5}
+                ticks={WARMTHS}
+                valueText={warmth(sky[source.warmth])}
+                was={before?.[source.warmth] ?? null}
+                changed={before !== null && before[source.warmth] !== sky[source.warmth]}
+                onChange={(v, joins) => onSet({ [source.warmth]: v }, joins)}
+              />
               <span className="n note">{warmth(sky[source.warmth])}</span>
             </span>
           </div>
@@ -71,12 +98,24 @@ export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
                 {NBSP}EV
               </button>
             </>
-          ) : moonUp && sky.moon_ev > 0 ? ` Raised ${Math.round(2 ** sky.moon_ev)} times.` : ''}
+          ) : moonUp && sky.moon_ev > 0 ? (
+            ` Raised ${Math.round(2 ** sky.moon_ev)} times.`
+          ) : (
+            ''
+          )}
         </p>
       ) : null}
       <div className="row">
-        <span className="note">{sky.mirror_deg === null ? 'The sky as it stands there.' : 'Mirrored: left and right are changed.'}</span>
-        <button type="button" className="lk act" aria-pressed={sky.mirror_deg !== null} title="About the direction in which the picture looks now" onClick={() => onSet({ mirror_deg: sky.mirror_deg === null ? heading : null })}>
+        <span className="note">
+          {sky.mirror_deg === null ? 'The sky as it stands there.' : 'Mirrored: left and right are changed.'}
+        </span>
+        <button
+          type="button"
+          className="lk act"
+          aria-pressed={sky.mirror_deg !== null}
+          title="About the direction in which the picture looks now"
+          onClick={() => onSet({ mirror_deg: sky.mirror_deg === null ? heading : null })}
+        >
           {sky.mirror_deg === null ? 'Mirror left and right' : 'Mirror back'}
         </button>
       </div>

@@ -9,4 +9,5 @@ export const isoOnDay = (year: number, dayOfYear: number, minutes: number, offse
 };
 
 /** The first is 1. */
-export const dayOfYear = (t: { year: number; month: number; day: number }): number => Math.round((Date.UTC(t.year, t.month - 1, t.day) - Date.UTC(t.year, 0, 1)) / DAY_MS) + 1;
+export const dayOfYear = (t: { year: number; month: number; day: number }): number =>
+  Math.round((Date.UTC(t.year, t.month - 1, t.day) - Date.UTC(t.year, 0, 1)) / DAY_MS) + 1;

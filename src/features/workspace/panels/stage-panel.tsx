@@ -18,12 +18,22 @@ export function StagePanel({ view, onChange }: { view: StageView; onChange: (par
         onChoose={(key) => onChange({ preview: key === 'true' })}
       />
       <p className="say sec" style={{ border: 0 }}>
-        {view.preview ? 'When you rest, this browser renders the picture at the size of the stage, with the light and the materials that a proof will have.' : 'The stage shows the model only; proofs render as usual.'}
+        {view.preview
+          ? 'When you rest, this browser renders the picture at the size of the stage, with the light ' +
+            'and the materials that a proof will have.'
+          : 'The stage shows the model only; proofs render as usual.'}
       </p>
       {view.preview ? (
         <div className="rows">
           <span>Threads for it, at most</span>
-          <NumberField label="Threads for it, at most" value={view.threads} none="all" min={1} max={MOST_THREADS} onChange={(threads) => onChange({ threads: threads === null ? null : Math.round(threads) })} />
+          <NumberField
+            label="Threads for it, at most"
+            value={view.threads}
+            none="all"
+            min={1}
+            max={MOST_THREADS}
+            onChange={(threads) => onChange({ threads: threads === null ? null : Math.round(threads) })}
+          />
         </div>
       ) : null}
       <div className="sec" style={{ marginTop: 14 }}>
@@ -39,7 +49,13 @@ export function StagePanel({ view, onChange }: { view: StageView; onChange: (par
         />
         <div className="rows">
           <span>Edges drawn</span>
-          <input type="checkbox" className="toggle toggle-sm" aria-label="Edges drawn" checked={view.edges} onChange={(e) => onChange({ edges: e.target.checked })} />
+          <input
+            type="checkbox"
+            className="toggle toggle-sm"
+            aria-label="Edges drawn"
+            checked={view.edges}
+            onChange={(e) => onChange({ edges: e.target.checked })}
+          />
         </div>
       </div>
     </>

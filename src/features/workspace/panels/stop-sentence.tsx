@@ -18,7 +18,14 @@ export function StopSentence({ brief, forecast, running, ended }: Props) {
   const of = running?.brief.quality ?? brief.quality;
   const clauses = stopClauses(of);
   const live = forecast?.endsBy ?? null;
-  const timed = ended && ended.state === 'done' && ended.brief.quality.minutes !== null && ended.seconds >= ended.brief.quality.minutes * 60 * 0.98 && ended.grain !== null ? ended : null;
+  const timed =
+    ended &&
+    ended.state === 'done' &&
+    ended.brief.quality.minutes !== null &&
+    ended.seconds >= ended.brief.quality.minutes * 60 * 0.98 &&
+    ended.grain !== null
+      ? ended
+      : null;
   return (
     <div className="sec">
       <p className="say">
@@ -29,11 +36,16 @@ export function StopSentence({ brief, forecast, running, ended }: Props) {
             {clauses.length > 1 && by === live ? <em className="livec">{text}</em> : text}
           </span>
         ))}
-        {clauses.length > 1 ? ', whichever comes first' : ''}.{running?.grain != null ? ` So far its raw grain is ${running.grain.toFixed(2)} L* with ${Math.round(running.samples)} samples.` : ''}
+        {clauses.length > 1 ? ', whichever comes first' : ''}.
+        {running?.grain != null
+          ? ` So far its raw grain is ${running.grain.toFixed(2)} L* with ${Math.round(running.samples)} samples.`
+          : ''}
       </p>
       {timed ? (
         <p className="note">
-          Time ended proof {timed.number} at a raw grain of {timed.grain!.toFixed(2)} L* with {Math.round(timed.samples)} samples; twice the time, {duration(timed.seconds * 2)}, would bring about {grainAfter(timed.grain!, 2).toFixed(2)}.
+          Time ended proof {timed.number} at a raw grain of {timed.grain!.toFixed(2)} L* with{' '}
+          {Math.round(timed.samples)} samples; twice the time, {duration(timed.seconds * 2)}, would bring about{' '}
+          {grainAfter(timed.grain!, 2).toFixed(2)}.
         </p>
       ) : null}
     </div>

@@ -45,7 +45,9 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
       return path;
     };
     // full hours with the sun well up, every third one; below the way, towards its middle
-    const hours = HOURS.map((hour) => ({ hour, at: place(isoOnDay(year, day, hour * 60, offset)) })).filter(({ at }) => at[2] > LEAST_LABELLED_DEG);
+    const hours = HOURS.map((hour) => ({ hour, at: place(isoOnDay(year, day, hour * 60, offset)) })).filter(
+      ({ at }) => at[2] > LEAST_LABELLED_DEG
+    );
     return { day: wayOf(day), june: wayOf(172), december: wayOf(355), hours };
   }, [sky.latitude_deg, sky.longitude_deg, day, year, offset]);
   const [x, y, h] = place(isoOnDay(year, day, minutes, offset));
@@ -118,7 +120,12 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
       ))}
       {h > -1 ? <line className="drop" x1={x} x2={x} y1={y} y2="104" /> : null}
       <circle className={`sun${changed ? ' ch' : ''}`} cx={x} cy={Math.min(y, 112)} r="7" opacity={h > -1 ? 1 : 0.4} />
-      <text className="val" x={x > 230 ? x - 14 : x + 14} y={Math.min(y, 112) - 8} textAnchor={x > 230 ? 'end' : 'start'}>
+      <text
+        className="val"
+        x={x > 230 ? x - 14 : x + 14}
+        y={Math.min(y, 112) - 8}
+        textAnchor={x > 230 ? 'end' : 'start'}
+      >
         {text}
       </text>
     </svg>

@@ -1,4 +1,7 @@
-/** "The sun falls on this face at 30 degrees": a face pressed on the stage, an angle, and when in the year it is so here, or which north would make it so. */
+/**
+ * "The sun falls on this face at 30 degrees": a face pressed on the stage, an angle, and when in the year it is so
+ * here, or which north would make it so.
+ */
 import { useMemo, useState } from 'react';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import { isoAt, localTime, offsetMs, twoDigits } from '../../../core/brief/local-time';
@@ -29,11 +32,21 @@ export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
     const place = { latitude_deg, longitude_deg, north_deg, mirror_deg };
     const now = Date.parse(sky.time);
     const offers = strikes(place, face, angle, now, offset).slice(0, MOST_OFFERS);
-    return { now: strikeAngle(place, face, now), offers, closest: offers.length ? null : closestStrike(place, face, angle, now, offset), norths: northsFor(sky, face, angle) };
+    return {
+      now: strikeAngle(place, face, now),
+      offers,
+      closest: offers.length ? null : closestStrike(place, face, angle, now, offset),
+      norths: northsFor(sky, face, angle)
+    };
   }, [face, angle, latitude_deg, longitude_deg, north_deg, mirror_deg, sky.time, offset]);
   const whenOf = (ms: number) => {
     const d = new Date(ms + offset);
-    return { year: d.getUTCFullYear(), month: d.getUTCMonth() + 1, day: d.getUTCDate(), minutes: d.getUTCHours() * 60 + d.getUTCMinutes() };
+    return {
+      year: d.getUTCFullYear(),
+      month: d.getUTCMonth() + 1,
+      day: d.getUTCDate(),
+      minutes: d.getUTCHours() * 60 + d.getUTCMinutes()
+    };
   };
   const say = (ms: number) => {
     const w = whenOf(ms);
@@ -47,20 +60,55 @@ export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
     <div className="sec">
       <div className="row">
         <span className="lab">Sun on a face</span>
-        <button type="button" className="lk act" aria-pressed={asking} onClick={() => onPicking(asking ? null : { asks: 'face', says: 'Press the face that the sun should strike.', onPick: (_point, normal, joins) => !joins && setFace(normal) })}>
+        <button
+          type="button"
+          className="lk act"
+          aria-pressed={asking}
+          onClick={() =>
+            onPicking(
+              asking
+                ? null
+                : {
+                    asks: 'face',
+                    says: 'Press the face that the sun should strike.',
+                    onPick: (_point, normal, joins) => !joins && setFace(normal)
+                  }
+            )
+          }
+        >
           {asking ? 'Done' : face ? 'Press another face' : 'Press a face'}
         </button>
       </div>
       {face && found ? (
         <>
           <div className="rows">
-            <span>{found.now === null ? 'The sun is down now.' : found.now <= 0 ? 'Now it lies in shade.' : `Now it is struck at ${found.now.toFixed(0)}°.`} It should be at</span>
-            <NumberField label="Angle between sunlight and face" value={angle} min={1} max={90} unit="°" onChange={setAngle} />
+            <span>
+              {found.now === null
+                ? 'The sun is down now.'
+                : found.now <= 0
+                  ? 'Now it lies in shade.'
+                  : `Now it is struck at ${found.now.toFixed(0)}°.`}{' '}
+              It should be at
+            </span>
+            <NumberField
+              label="Angle between sunlight and face"
+              value={angle}
+              min={1}
+              max={90}
+              unit="°"
+              onChange={setAngle}
+            />
           </div>
           {found.offers.length > 0 ? (
             <div className="list two-up" role="group" aria-label="Moments at which the sun strikes it so">
               {found.offers.map(({ at }) => (
-                <button key={at} type="button" className="n" aria-pressed={Math.abs(at - Date.parse(sky.time)) < 90_000} onClick={() => go(at)}>
+                <button
+                  key={at}
+                  type="button"
+                  className="n"
+                  aria-pressed={Math.abs(at - Date.parse(sky.time)) < 90_000}
+                  onClick={() => go(at)}
+                >
                   {say(at)}
                 </button>
               ))}

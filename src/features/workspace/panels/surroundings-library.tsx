@@ -1,4 +1,7 @@
-/** The library of surroundings: each as it lights the same ball and card, to compare; choosing one takes it into the brief. */
+/**
+ * The library of surroundings: each as it lights the same ball and card, to compare; choosing one takes it into the
+ * brief.
+ */
 import { useState } from 'react';
 import { canonicalJson } from '../../../core/brief/brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from '../../../core/brief/surroundings-library';
@@ -16,11 +19,23 @@ export function SurroundingsLibrary(props: Props) {
       <button type="button" className="lk act" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? 'Close the library' : 'From the library'}
       </button>
-      {open ? <KeptList {...props} kind="surroundings" title="Own surroundings, in all projects" asks="name for what is set now" /> : null}
+      {open ? (
+        <KeptList
+          {...props}
+          kind="surroundings"
+          title="Own surroundings, in all projects"
+          asks="name for what is set now"
+        />
+      ) : null}
       {open ? (
         <div className="shelf" role="group" aria-label="Library of surroundings">
           {SURROUNDINGS_LIBRARY.map((entry) => (
-            <button key={entry.key} type="button" aria-pressed={canonicalJson(takenFor(entry, brief.surroundings)) === now} onClick={() => onChange({ surroundings: takenFor(entry, brief.surroundings) })}>
+            <button
+              key={entry.key}
+              type="button"
+              aria-pressed={canonicalJson(takenFor(entry, brief.surroundings)) === now}
+              onClick={() => onChange({ surroundings: takenFor(entry, brief.surroundings) })}
+            >
               <img src={`/api/library/${entry.key}`} alt="" width="144" height="81" loading="lazy" />
               {entry.name}
             </button>

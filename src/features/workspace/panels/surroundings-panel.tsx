@@ -19,9 +19,17 @@ import { StudioControls } from './studio-controls';
 import { SurroundingsLibrary } from './surroundings-library';
 import { WhiteControls } from './white-controls';
 
-const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({ value, strong: Number.isInteger(value), label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined }));
+const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({
+  value,
+  strong: Number.isInteger(value),
+  label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined
+}));
 
-type Props = ProjectPanelProps & { /** EV100 of what is on the stage. */ reading: number | null; picking: Picking | null; onPicking: (picking: Picking | null) => void };
+type Props = ProjectPanelProps & {
+  /** EV100 of what is on the stage. */ reading: number | null;
+  picking: Picking | null;
+  onPicking: (picking: Picking | null) => void;
+};
 
 export function SurroundingsPanel(props: Props) {
   const { workspace, brief, was, view, reading, picking, onPicking, onChange, onMessage, onWorkspace } = props;
@@ -33,7 +41,14 @@ export function SurroundingsPanel(props: Props) {
   const choose = (kind: SurroundingsKind) => {
     setKept({ ...kept, [s.kind]: s });
     const place = PLACES[0]!;
-    const fresh = kind === 'captured' ? { ...SURROUNDINGS_DEFAULTS.captured, file: workspace.captured[0]?.sha256 ?? 'none' } : kind === 'sky' ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg } : kind === 'even' ? { ...SURROUNDINGS_DEFAULTS.even, radiance: 1000 } : SURROUNDINGS_DEFAULTS[kind];
+    const fresh =
+      kind === 'captured'
+        ? { ...SURROUNDINGS_DEFAULTS.captured, file: workspace.captured[0]?.sha256 ?? 'none' }
+        : kind === 'sky'
+          ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg }
+          : kind === 'even'
+            ? { ...SURROUNDINGS_DEFAULTS.even, radiance: 1000 }
+            : SURROUNDINGS_DEFAULTS[kind];
     onChange({ surroundings: kept[kind] ?? fresh });
   };
   const before = was?.surroundings.kind === s.kind ? was.surroundings : null;
@@ -55,17 +70,61 @@ export function SurroundingsPanel(props: Props) {
           onChoose={choose}
         />
       </div>
-      <SurroundingsLibrary workspace={workspace} brief={brief} onChange={onChange} onMessage={onMessage} onWorkspace={onWorkspace} />
+      <SurroundingsLibrary
+        workspace={workspace}
+        brief={brief}
+        onChange={onChange}
+        onMessage={onMessage}
+        onWorkspace={onWorkspace}
+      />
       {s.kind === 'room' ? <RoomControls room={s} onSet={set} /> : null}
-      {s.kind === 'sky' ? <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
-      {s.kind === 'studio' ? <StudioControls studio={s} before={before?.kind === 'studio' ? before : null} bounds={{ min, max }} view={view} picking={picking} onPicking={onPicking} onSet={set} /> : null}
-      {s.kind === 'captured' ? <CapturedControls workspace={workspace} view={view} captured={s} sheet={{ width: sheet.width_px, height: sheet.height_px }} picking={picking} onPicking={onPicking} onSet={set} onMessage={onMessage} onWorkspace={onWorkspace} /> : null}
+      {s.kind === 'sky' ? (
+        <SkyControls
+          sky={s}
+          before={before?.kind === 'sky' ? before : null}
+          view={view}
+          picking={picking}
+          onPicking={onPicking}
+          onSet={set}
+        />
+      ) : null}
+      {s.kind === 'studio' ? (
+        <StudioControls
+          studio={s}
+          before={before?.kind === 'studio' ? before : null}
+          bounds={{ min, max }}
+          view={view}
+          picking={picking}
+          onPicking={onPicking}
+          onSet={set}
+        />
+      ) : null}
+      {s.kind === 'captured' ? (
+        <CapturedControls
+          workspace={workspace}
+          view={view}
+          captured={s}
+          sheet={{ width: sheet.width_px, height: sheet.height_px }}
+          picking={picking}
+          onPicking={onPicking}
+          onSet={set}
+          onMessage={onMessage}
+          onWorkspace={onWorkspace}
+        />
+      ) : null}
       {s.kind === 'even' ? (
         <div className="sec">
           <p className="say">The same light from everywhere, without a shadow’s direction.</p>
           <div className="rows">
             <span>Luminance</span>
-            <NumberField label="Luminance" value={s.radiance} min={0} max={1e9} unit="cd/m²" onChange={(radiance) => set({ radiance })} />
+            <NumberField
+              label="Luminance"
+              value={s.radiance}
+              min={0}
+              max={1e9}
+              unit="cd/m²"
+              onChange={(radiance) => set({ radiance })}
+            />
           </div>
         </div>
       ) : null}
@@ -73,22 +132,71 @@ export function SurroundingsPanel(props: Props) {
         <div className="sec">
           <div className="ctl">
             <span className="lab">Brightness</span>
-            <PointerScale label="Brightness" width={130} value={s.brightness_ev} min={-3} max={3} step={0.1} ticks={EV_TICKS} valueText={evText(s.brightness_ev)} was={brightnessBefore} changed={brightnessBefore !== null && brightnessBefore !== s.brightness_ev} onChange={(v, joins) => set({ brightness_ev: Math.round(v * 10) / 10 }, joins)} />
-            <span className={`n v${brightnessBefore !== null && brightnessBefore !== s.brightness_ev ? ' livec' : ''}`}>{evText(s.brightness_ev)}</span>
+            <PointerScale
+              label="Brightness"
+              width={130}
+              value={s.brightness_ev}
+              min={-3}
+              max={3}
+              step={0.1}
+              ticks={EV_TICKS}
+              valueText={evText(s.brightness_ev)}
+              was={brightnessBefore}
+              changed={brightnessBefore !== null && brightnessBefore !== s.brightness_ev}
+              onChange={(v, joins) => set({ brightness_ev: Math.round(v * 10) / 10 }, joins)}
+            />
+            <span className={`n v${brightnessBefore !== null && brightnessBefore !== s.brightness_ev ? ' livec' : ''}`}>
+              {evText(s.brightness_ev)}
+            </span>
           </div>
-          {'metered' in brief.exposure ? <p className="note">The exposure is metered, so brightness alone shows against lamps, not by itself.</p> : null}
+          {'metered' in brief.exposure ? (
+            <p className="note">The exposure is metered, so brightness alone shows against lamps, not by itself.</p>
+          ) : null}
         </div>
       ) : null}
       {s.kind !== 'even' ? (
         <div className="sec">
-          <PlanDial report={workspace.revision.report} view={view} surroundings={s} onTurn={(angle, joins) => set(s.kind === 'sky' ? { north_deg: angle } : { rotation_deg: angle }, joins)} />
+          <PlanDial
+            report={workspace.revision.report}
+            view={view}
+            surroundings={s}
+            onTurn={(angle, joins) => set(s.kind === 'sky' ? { north_deg: angle } : { rotation_deg: angle }, joins)}
+          />
         </div>
       ) : null}
-      {s.kind === 'studio' || s.kind === 'even' ? null : <OpeningControls openings={brief.openings} picking={picking} onPicking={onPicking} onSet={(openings) => onChange({ openings })} onMessage={onMessage} />}
+      {s.kind === 'studio' || s.kind === 'even' ? null : (
+        <OpeningControls
+          openings={brief.openings}
+          picking={picking}
+          onPicking={onPicking}
+          onSet={(openings) => onChange({ openings })}
+          onMessage={onMessage}
+        />
+      )}
       <BackgroundControls {...props} papered={brief.surroundings.kind === 'studio' && brief.ground.kind === 'none'} />
-      <GroundControls ground={brief.ground} before={was?.ground ?? null} footM={min[1]} studio={s.kind === 'studio'} onChange={(ground, joins) => onChange({ ground }, joins)} />
-      <ExposureControls brief={brief} view={view} reading={reading} picking={picking} onPicking={onPicking} onChange={onChange} />
-      <WhiteControls finish={brief.finish} before={was?.finish ?? null} picking={picking} onPicking={onPicking} onChange={onChange} onMessage={onMessage} />
+      <GroundControls
+        ground={brief.ground}
+        before={was?.ground ?? null}
+        footM={min[1]}
+        studio={s.kind === 'studio'}
+        onChange={(ground, joins) => onChange({ ground }, joins)}
+      />
+      <ExposureControls
+        brief={brief}
+        view={view}
+        reading={reading}
+        picking={picking}
+        onPicking={onPicking}
+        onChange={onChange}
+      />
+      <WhiteControls
+        finish={brief.finish}
+        before={was?.finish ?? null}
+        picking={picking}
+        onPicking={onPicking}
+        onChange={onChange}
+        onMessage={onMessage}
+      />
     </>
   );
 }

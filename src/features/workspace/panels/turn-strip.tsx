@@ -19,13 +19,19 @@ export function TurnStrip({ src, rotationDeg, view, onTurn }: Props) {
   // where a drag began, and whether it has turned anything yet: its first turn is a change by itself
   const start = useRef({ x: 0, rotation: 0, turned: false });
   // the image's column that is seen straight ahead: see kernel/assembly/surroundings.ts
-  const ahead = Math.atan2(view.target_m[2] - view.position_m[2], view.target_m[0] - view.position_m[0]) / (2 * Math.PI) + rotationDeg / 360 + 0.5;
+  const ahead =
+    Math.atan2(view.target_m[2] - view.position_m[2], view.target_m[0] - view.position_m[0]) / (2 * Math.PI) +
+    rotationDeg / 360 +
+    0.5;
   const drag = useDrag<HTMLDivElement>((event: PointerEvent<HTMLDivElement>, joins) => {
     if (!joins) {
       start.current = { x: event.clientX, rotation: rotationDeg, turned: false };
       return;
     }
-    onTurn(tenths(start.current.rotation - (360 * (event.clientX - start.current.x)) / event.currentTarget.clientWidth), start.current.turned);
+    onTurn(
+      tenths(start.current.rotation - (360 * (event.clientX - start.current.x)) / event.currentTarget.clientWidth),
+      start.current.turned
+    );
     start.current.turned = true;
   });
   const keys = (event: KeyboardEvent) => {

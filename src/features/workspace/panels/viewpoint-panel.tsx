@@ -16,17 +16,43 @@ interface Props extends ProjectPanelProps {
   onPicture: (picture: PictureDto) => void;
 }
 
-const LENSES = [14, 18, 24, 28, 35, 50, 70, 100, 135, 200].map((value) => ({ value, strong: [14, 24, 35, 50, 100, 200].includes(value), label: [14, 24, 35, 50, 100, 200].includes(value) ? String(value) : undefined }));
+const LENSES = [14, 18, 24, 28, 35, 50, 70, 100, 135, 200].map((value) => ({
+  value,
+  strong: [14, 24, 35, 50, 100, 200].includes(value),
+  label: [14, 24, 35, 50, 100, 200].includes(value) ? String(value) : undefined
+}));
 
-export function ViewpointPanel({ workspace, picture, brief, was, view, onChange, onMessage, onWorkspace, onPicture }: Props) {
+export function ViewpointPanel({
+  workspace,
+  picture,
+  brief,
+  was,
+  view,
+  onChange,
+  onMessage,
+  onWorkspace,
+  onPicture
+}: Props) {
   const { report } = workspace.revision;
   const size = resolveSize(brief.size);
   const set = (part: Partial<FreeViewpoint>, joins = false) => onChange({ viewpoint: { ...view, ...part } }, joins);
-  const before = was && !('camera' in was.viewpoint) ? was.viewpoint.focal_length_mm : was && 'camera' in was.viewpoint ? (report.cameras.find((c) => c.name === (was.viewpoint as { camera: string }).camera)?.focal_length_mm ?? null) : null;
+  const before =
+    was && !('camera' in was.viewpoint)
+      ? was.viewpoint.focal_length_mm
+      : was && 'camera' in was.viewpoint
+        ? (report.cameras.find((c) => c.name === (was.viewpoint as { camera: string }).camera)?.focal_length_mm ?? null)
+        : null;
 
   const keep = async (name: string) => {
-    const sent = await send<{ id: string }>('POST', `/api/projects/${workspace.project.id}/viewpoints`, { name, viewpoint: brief.viewpoint });
-    if (sent.ok) onWorkspace((w) => ({ ...w, viewpoints: [...w.viewpoints, { id: sent.value.id, name: name.trim(), viewpoint: brief.viewpoint }] }));
+    const sent = await send<{ id: string }>('POST', `/api/projects/${workspace.project.id}/viewpoints`, {
+      name,
+      viewpoint: brief.viewpoint
+    });
+    if (sent.ok)
+      onWorkspace((w) => ({
+        ...w,
+        viewpoints: [...w.viewpoints, { id: sent.value.id, name: name.trim(), viewpoint: brief.viewpoint }]
+      }));
     onMessage(sent.ok ? null : sent.message);
     return sent.ok;
   };
@@ -41,7 +67,14 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
       <label>
         <span className="lab">Name of the picture</span>
         <span className="fld">
-          <input key={picture.id + picture.name} defaultValue={picture.name} aria-label="Name of the picture" maxLength={120} onBlur={(e) => void rename(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+          <input
+            key={picture.id + picture.name}
+            defaultValue={picture.name}
+            aria-label="Name of the picture"
+            maxLength={120}
+            onBlur={(e) => void rename(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          />
         </span>
       </label>
       {report.cameras.length > 0 ? (
@@ -49,9 +82,16 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
           <span className="lab">Cameras of the model</span>
           <div className="list" role="group" aria-label="Cameras of the model">
             {report.cameras.map((camera) => (
-              <button key={camera.name} type="button" aria-pressed={'camera' in brief.viewpoint && brief.viewpoint.camera === camera.name} onClick={() => onChange({ viewpoint: { camera: camera.name } })}>
+              <button
+                key={camera.name}
+                type="button"
+                aria-pressed={'camera' in brief.viewpoint && brief.viewpoint.camera === camera.name}
+                onClick={() => onChange({ viewpoint: { camera: camera.name } })}
+              >
                 {camera.name}
-                <span className="n">{camera.projection === 'parallel' ? 'parallel' : `${Math.round(camera.focal_length_mm)}\u00a0mm`}</span>
+                <span className="n">
+                  {camera.projection === 'parallel' ? 'parallel' : `${Math.round(camera.focal_length_mm)}\u00a0mm`}
+                </span>
               </button>
             ))}
           </div>
@@ -61,7 +101,12 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
         <span className="lab">Own viewpoints</span>
         <div className="list" role="group" aria-label="Own viewpoints">
           {workspace.viewpoints.map((v) => (
-            <button key={v.id} type="button" aria-pressed={canonicalJson(v.viewpoint) === canonicalJson(brief.viewpoint)} onClick={() => onChange({ viewpoint: v.viewpoint })}>
+            <button
+              key={v.id}
+              type="button"
+              aria-pressed={canonicalJson(v.viewpoint) === canonicalJson(brief.viewpoint)}
+              onClick={() => onChange({ viewpoint: v.viewpoint })}
+            >
               {v.name}
             </button>
           ))}
@@ -78,7 +123,16 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
               { key: 'perspective', label: 'perspective' },
               { key: 'parallel', label: 'parallel' }
             ]}
-            onChoose={(projection) => set({ projection, height_m: projection === 'parallel' ? (Math.hypot(...subtract(view.target_m, view.position_m)) * view.sensor_height_mm) / view.focal_length_mm : null })}
+            onChoose={(projection) =>
+              set({
+                projection,
+                height_m:
+                  projection === 'parallel'
+                    ? (Math.hypot(...subtract(view.target_m, view.position_m)) * view.sensor_height_mm) /
+                      view.focal_length_mm
+                    : null
+              })
+            }
           />
         </div>
       </div>
@@ -88,12 +142,38 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
             <span className="lab">Focal length</span>
             <span className="n">{Math.round(view.focal_length_mm)}&nbsp;mm</span>
           </div>
-          <PointerScale label="Focal length" value={view.focal_length_mm} min={14} max={200} step={1} ticks={LENSES} valueText={`${Math.round(view.focal_length_mm)} mm`} was={before} changed={before !== null && Math.abs(before - view.focal_length_mm) > 0.5} logarithmic onChange={(focal_length_mm, joins) => set({ focal_length_mm }, joins)} />
+          <PointerScale
+            label="Focal length"
+            value={view.focal_length_mm}
+            min={14}
+            max={200}
+            step={1}
+            ticks={LENSES}
+            valueText={`${Math.round(view.focal_length_mm)} mm`}
+            was={before}
+            changed={before !== null && Math.abs(before - view.focal_length_mm) > 0.5}
+            logarithmic
+            onChange={(focal_length_mm, joins) => set({ focal_length_mm }, joins)}
+          />
           <p className="note">on a sensor 24&nbsp;mm high, which the picture’s height fills</p>
         </div>
       ) : null}
       <div className="sec">
-        <button type="button" className="lk act" onClick={() => onChange({ viewpoint: frameWhole(report.min_m, report.max_m, size.width_px / size.height_px, view.focal_length_mm, subtract(view.position_m, view.target_m)) })}>
+        <button
+          type="button"
+          className="lk act"
+          onClick={() =>
+            onChange({
+              viewpoint: frameWhole(
+                report.min_m,
+                report.max_m,
+                size.width_px / size.height_px,
+                view.focal_length_mm,
+                subtract(view.position_m, view.target_m)
+              )
+            })
+          }
+        >
           Fill the frame with the whole model
         </button>
       </div>
@@ -107,7 +187,12 @@ export function ViewpointPanel({ workspace, picture, brief, was, view, onChange,
             max={1e6}
             digits={2}
             unit="m"
-            onChange={(y) => set({ position_m: [view.position_m[0], y, view.position_m[2]], target_m: [view.target_m[0], view.target_m[1] + y - view.position_m[1], view.target_m[2]] })}
+            onChange={(y) =>
+              set({
+                position_m: [view.position_m[0], y, view.position_m[2]],
+                target_m: [view.target_m[0], view.target_m[1] + y - view.position_m[1], view.target_m[2]]
+              })
+            }
           />
         </div>
       </div>

@@ -30,7 +30,8 @@ const TINTS = [-3, -2, -1, 0, 1, 2, 3].map((value) => ({ value, strong: value ==
 // What the picture has when no balance is set: D65, a little to the green of the black bodies.
 const AS_RENDERED: WhiteBalance = { kelvin: 6504, tint: 0.3 };
 
-export const tintText = (tint: number) => (tint === 0 ? 'none' : `${Math.abs(tint).toFixed(1)} ${tint > 0 ? 'green' : 'magenta'}`);
+export const tintText = (tint: number) =>
+  tint === 0 ? 'none' : `${Math.abs(tint).toFixed(1)} ${tint > 0 ? 'green' : 'magenta'}`;
 
 export function WhiteControls({ finish, before, picking, onPicking, onChange, onMessage }: Props) {
   const { white } = finish;
@@ -40,9 +41,16 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
   const changed = was !== null && (was.kelvin !== seen.kelvin || was.tint !== seen.tint);
   const asking = picking?.asks === 'white';
   const take = (srgb: Vec3 | null) => {
-    if (!srgb) return onMessage('the true picture is not on the stage yet, and the model has no light of its own to tell white by. Press again when the preview is there');
+    if (!srgb)
+      return onMessage(
+        'the true picture is not on the stage yet, and the model has no light of its own to tell ' +
+          'white by. Press again when the preview is there'
+      );
     const found = balanceOfSeen([...srgb], white);
-    if (!found) return onMessage('no white can be told from this place: it is black, blown out or too coloured. Press something that is white or grey in truth');
+    if (!found)
+      return onMessage(
+        'no white can be told from this place: it is black, blown out or too coloured. Press something that is white or grey in truth'
+      );
     onMessage(null);
     set({ kelvin: Math.round(found.kelvin / 10) * 10, tint: Math.round(found.tint * 10) / 10 });
     onPicking(null);
@@ -51,25 +59,64 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
     <div className="sec">
       <div className="row">
         <span className="lab">White</span>
-        <span className="n small">{white ? `${kelvinText(white.kelvin)}${white.tint ? `, ${tintText(white.tint)}` : ''}` : 'as rendered'}</span>
+        <span className="n small">
+          {white ? `${kelvinText(white.kelvin)}${white.tint ? `, ${tintText(white.tint)}` : ''}` : 'as rendered'}
+        </span>
       </div>
       <div className="list two-up" role="group" aria-label="White">
         <button type="button" aria-pressed={white === null} onClick={() => set(null)}>
           As rendered
         </button>
         {LIGHTS.map(({ name, kelvin }) => (
-          <button key={name} type="button" aria-pressed={white?.kelvin === kelvin && white.tint === 0} title={`What is lit by ${kelvinText(kelvin)} looks white`} onClick={() => set({ kelvin, tint: 0 })}>
+          <button
+            key={name}
+            type="button"
+            aria-pressed={white?.kelvin === kelvin && white.tint === 0}
+            title={`What is lit by ${kelvinText(kelvin)} looks white`}
+            onClick={() => set({ kelvin, tint: 0 })}
+          >
             {name}
           </button>
         ))}
       </div>
-      <PointerScale label="Light that looks white" value={seen.kelvin} min={2000} max={12_000} step={50} logarithmic ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))} valueText={kelvinText(seen.kelvin)} was={was?.kelvin ?? null} changed={changed} onChange={(kelvin, joins) => set({ kelvin, tint: white?.tint ?? 0 }, joins)} />
+      <PointerScale
+        label="Light that looks white"
+        value={seen.kelvin}
+        min={2000}
+        max={12_000}
+        step={50}
+        logarithmic
+        ticks={KELVINS.map((value) => ({ value, strong: true, label: wholeText(value) }))}
+        valueText={kelvinText(seen.kelvin)}
+        was={was?.kelvin ?? null}
+        changed={changed}
+        onChange={(kelvin, joins) => set({ kelvin, tint: white?.tint ?? 0 }, joins)}
+      />
       <div className="ctl" style={{ marginTop: 6, gridTemplateColumns: '62px 130px 1fr' }}>
         <span className="lab">Its tint</span>
-        <PointerScale label="Tint of the light that looks white" width={130} value={seen.tint} min={-3} max={3} step={0.1} ticks={TINTS} valueText={tintText(seen.tint)} onChange={(tint, joins) => set({ kelvin: seen.kelvin, tint: Math.round(tint * 10) / 10 }, joins)} />
+        <PointerScale
+          label="Tint of the light that looks white"
+          width={130}
+          value={seen.tint}
+          min={-3}
+          max={3}
+          step={0.1}
+          ticks={TINTS}
+          valueText={tintText(seen.tint)}
+          onChange={(tint, joins) => set({ kelvin: seen.kelvin, tint: Math.round(tint * 10) / 10 }, joins)}
+        />
         <span className="n v">{white ? tintText(white.tint) : 'none'}</span>
       </div>
-      <button type="button" className="lk act" aria-pressed={asking} onClick={() => onPicking(asking ? null : { asks: 'white', says: 'Press something that is white or grey in truth.', onColor: take })}>
+      <button
+        type="button"
+        className="lk act"
+        aria-pressed={asking}
+        onClick={() =>
+          onPicking(
+            asking ? null : { asks: 'white', says: 'Press something that is white or grey in truth.', onColor: take }
+          )
+        }
+      >
         {asking ? 'Done' : 'Press what should be white'}
       </button>
     </div>

@@ -5,7 +5,10 @@ import { createWebFilter, type WebRuntime } from '../../../denoise/web-filter';
 export type CleanerOrder = { threads: number } | { input: Float32Array; height: number; width: number };
 export type CleanerReport = { ready: number } | { output: Float32Array } | { fault: string };
 
-const scope = self as unknown as { onmessage: ((event: MessageEvent<CleanerOrder>) => void) | null; postMessage(message: CleanerReport, transfer?: Transferable[]): void };
+const scope = self as unknown as {
+  onmessage: ((event: MessageEvent<CleanerOrder>) => void) | null;
+  postMessage(message: CleanerReport, transfer?: Transferable[]): void;
+};
 const FILES = '/api/filter/';
 let filter: Filter | null = null;
 

@@ -16,13 +16,26 @@ export interface Cleaned {
   clean: MemoryClean | null;
 }
 
-/** `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. Throws Cancelled when a filter was ended. */
-export async function developPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<Cleaned & { rgba: ArrayBuffer }> {
+/**
+ * `learned`: the learned filter, when it is wanted; else, and when it cannot be had, our own. Throws Cancelled when a
+ * filter was ended.
+ */
+export async function developPicture(
+  picture: FilmPicture,
+  finish: Finish,
+  guided: Filter,
+  learned: LearnedFilter | null
+): Promise<Cleaned & { rgba: ArrayBuffer }> {
   const cleaned = await cleanPicture(picture, finish, guided, learned);
   return { ...cleaned, rgba: await developCleaned(picture, finish, cleaned) };
 }
 
-async function cleanPicture(picture: FilmPicture, finish: Finish, guided: Filter, learned: LearnedFilter | null): Promise<Cleaned> {
+async function cleanPicture(
+  picture: FilmPicture,
+  finish: Finish,
+  guided: Filter,
+  learned: LearnedFilter | null
+): Promise<Cleaned> {
   if (finish.denoise === 0) return { filter: 'none', clean: null };
   const clean = new MemoryClean();
   const by = async (which: Filter) => cleanFilm(picture, which, clean, () => {}, false);
@@ -44,10 +57,20 @@ async function cleanPicture(picture: FilmPicture, finish: Finish, guided: Filter
 export async function developCleaned(picture: FilmPicture, finish: Finish, { clean }: Cleaned): Promise<ArrayBuffer> {
   const { width, height, white } = picture;
   const pixels = new Uint8Array(width * height * 4);
-  const seen: Finish = { ...finish, background: finish.background.kind === 'clear' ? { kind: 'own' } : finish.background };
+  const seen: Finish = {
+    ...finish,
+    background: finish.background.kind === 'clear' ? { kind: 'own' } : finish.background
+  };
   const tiles = tilesOf(width, height);
-  const film = clean && finish.denoise > 0 ? new FinishedFilm(picture.film, clean, finish.denoise, tiles) : picture.film;
-  const develop = createDeveloper({ width, height, white, finish: seen, backdrop: await seenBackdrop(seen.background, width, height) });
+  const film =
+    clean && finish.denoise > 0 ? new FinishedFilm(picture.film, clean, finish.denoise, tiles) : picture.film;
+  const develop = createDeveloper({
+    width,
+    height,
+    white,
+    finish: seen,
+    backdrop: await seenBackdrop(seen.background, width, height)
+  });
   for (const tile of tiles) {
     const state = film.state(tile.index);
     if (!state) continue;

@@ -1,13 +1,16 @@
 /**
- * Directs the preview in a worker of its own, so that the page stays quick: takes orders, decides which is followed and when, and hands
- * pictures back. A newer order ends the work under way at its next tile.
+ * Directs the preview in a worker of its own, so that the page stays quick: takes orders, decides which is followed and
+ * when, and hands pictures back. A newer order ends the work under way at its next tile.
  */
 import { LearnedFilter } from './learned-filter';
 import type { Order, PreviewJob, Report } from './messages';
 import { SceneMemory } from './scene-memory';
 import { type Sent, takePicture, warmUp } from './take-picture';
 
-const scope = self as unknown as { onmessage: ((event: MessageEvent<Order>) => void) | null; postMessage(message: Report, transfer?: Transferable[]): void };
+const scope = self as unknown as {
+  onmessage: ((event: MessageEvent<Order>) => void) | null;
+  postMessage(message: Report, transfer?: Transferable[]): void;
+};
 
 // A change is followed when the hand has rested so long.
 const REST_MS = 300;
@@ -69,7 +72,15 @@ async function getReady(job: PreviewJob): Promise<void> {
 function refuse(job: PreviewJob, error: unknown): void {
   const memory = error instanceof RangeError;
   if (memory) scene.drop();
-  scope.postMessage({ kind: 'refused', job: job.id, message: memory ? `it needs more memory than this browser gives (${error.message})` : error instanceof Error ? error.message : String(error) });
+  scope.postMessage({
+    kind: 'refused',
+    job: job.id,
+    message: memory
+      ? `it needs more memory than this browser gives (${error.message})`
+      : error instanceof Error
+        ? error.message
+        : String(error)
+  });
 }
 
 async function follow({ job }: Following): Promise<void> {
@@ -78,7 +89,10 @@ async function follow({ job }: Following): Promise<void> {
   const setup = await scene.ask(job, false);
   if (noLook()) return;
   await takePicture({
-    job, setup, scene, learned,
+    job,
+    setup,
+    scene,
+    learned,
     halt: () => stale() || paused,
     haltLook: () => noLook() || paused,
     rests: () => comesToRest(job),
@@ -94,10 +108,17 @@ async function follow({ job }: Following): Promise<void> {
   });
 }
 
-/** While light or material changes on and on, an order is followed now and then though there are newer ones: what has been asked for it is there. */
-const standsForNewer = (job: PreviewJob) => wanted?.job.frame === job.frame && !paused && performance.now() - lastLook > STEADY_MS;
+/**
+ * While light or material changes on and on, an order is followed now and then though there are newer ones: what has
+ * been asked for it is there.
+ */
+const standsForNewer = (job: PreviewJob) =>
+  wanted?.job.frame === job.frame && !paused && performance.now() - lastLook > STEADY_MS;
 
-/** Waits until the hand has rested, or until there is a newer order that the look stands for; false when it stands for none. */
+/**
+ * Waits until the hand has rested, or until there is a newer order that the look stands for; false when it stands for
+ * none.
+ */
 async function comesToRest(job: PreviewJob): Promise<boolean> {
   for (;;) {
     if (wanted?.job.frame !== job.frame) return false;

@@ -1,4 +1,7 @@
-/** The learned filter as the director uses it: in a worker that is begun when it is first wanted and ended when a run is no longer. */
+/**
+ * The learned filter as the director uses it: in a worker that is begun when it is first wanted and ended when a run is
+ * no longer.
+ */
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import type { CleanerOrder, CleanerReport } from './cleaner';
 

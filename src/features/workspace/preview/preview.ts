@@ -4,13 +4,16 @@ import type { Order, PreviewJob, PreviewPicture, Report } from './messages';
 
 /** Why this browser cannot show one; null when it can. */
 export function whyNoPreview(): string | null {
-  if (typeof SharedArrayBuffer === 'undefined' || !crossOriginIsolated) return 'this page gets no shared memory from the browser; open Sphaera at its own address, by http://127.0.0.1 or https';
+  if (typeof SharedArrayBuffer === 'undefined' || !crossOriginIsolated)
+    return 'this page gets no shared memory from the browser; open Sphaera at its own address, by http://127.0.0.1 or https';
   if (!WebAssembly.validate(SIMD_MODULE)) return 'this browser’s WebAssembly lacks SIMD; a newer one has it';
   return null;
 }
 
 // (module (func (result v128) i32.const 0 i8x16.splat i8x16.popcnt))
-const SIMD_MODULE = new Uint8Array([0, 97, 115, 109, 1, 0, 0, 0, 1, 5, 1, 96, 0, 1, 123, 3, 2, 1, 0, 10, 10, 1, 8, 0, 65, 0, 253, 15, 253, 98, 11]);
+const SIMD_MODULE = new Uint8Array([
+  0, 97, 115, 109, 1, 0, 0, 0, 1, 5, 1, 96, 0, 1, 123, 3, 2, 1, 0, 10, 10, 1, 8, 0, 65, 0, 253, 15, 253, 98, 11
+]);
 
 export class Preview {
   private readonly director = new Worker(new URL('./director.ts', import.meta.url), { type: 'module' });

@@ -1,4 +1,7 @@
-/** What the director holds of a scene: its pack in shared memory, its light, the threads over both; and how they are got from the server. */
+/**
+ * What the director holds of a scene: its pack in shared memory, its light, the threads over both; and how they are got
+ * from the server.
+ */
 import { canonicalJson, filmBrief } from '../../../core/brief/brief';
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import type { SurroundingsLight } from '../../../core/lights/surroundings-light';
@@ -39,7 +42,10 @@ export class SceneMemory {
 
   constructor(private readonly threads: () => number) {}
 
-  /** What the brief needs. Not `exact`, a pack with another origin serves, when it is here and the right one is not made yet. */
+  /**
+   * What the brief needs. Not `exact`, a pack with another origin serves, when it is here and the right one is not made
+   * yet.
+   */
   async ask({ project, brief, width, height }: PreviewJob, exact: boolean): Promise<RenderSetup> {
     const key = canonicalJson({ project, brief: filmBrief(brief), width, height });
     // what was asked to get ready is mostly what is wanted then
@@ -47,9 +53,27 @@ export class SceneMemory {
       void fetch('/api/preview', { method: 'POST' }).catch(() => {});
       return this.answered.setup;
     }
-    const answer = await fetch(`/api/projects/${project}/preview`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ brief, width, height, exact, pack: this.loaded?.key ?? null, rig: this.rig?.key ?? null, light: this.light?.key ?? null }) });
-    if (!answer.ok) throw new Error(((await answer.json().catch(() => null)) as { message?: string } | null)?.message ?? `the server answered ${answer.status}`);
-    const setup = decodeSetup(new Uint8Array(await answer.arrayBuffer()), (key) => (this.light?.key === key ? this.light.light : null));
+    const answer = await fetch(`/api/projects/${project}/preview`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({
+        brief,
+        width,
+        height,
+        exact,
+        pack: this.loaded?.key ?? null,
+        rig: this.rig?.key ?? null,
+        light: this.light?.key ?? null
+      })
+    });
+    if (!answer.ok)
+      throw new Error(
+        ((await answer.json().catch(() => null)) as { message?: string } | null)?.message ??
+          `the server answered ${answer.status}`
+      );
+    const setup = decodeSetup(new Uint8Array(await answer.arrayBuffer()), (key) =>
+      this.light?.key === key ? this.light.light : null
+    );
     this.light = { key: setup.lightKey, light: setup.settings.light };
     if (setup.rig) this.rig = { key: setup.rigKey, bytes: setup.rig };
     this.answered = { key, setup: { ...setup, rig: null } };
@@ -61,7 +85,8 @@ export class SceneMemory {
     await this.loadPack(setup);
     const loaded = this.loaded!;
     if (loaded.rig === setup.rigKey) return;
-    if (this.rig?.key !== setup.rigKey) throw new Error('what lights the scene has not come; it is tried again at the next change');
+    if (this.rig?.key !== setup.rigKey)
+      throw new Error('what lights the scene has not come; it is tried again at the next change');
     placeRig(loaded.memory, setup.packBytes, this.rig.bytes);
     loaded.rig = setup.rigKey;
     loaded.end = behindScene(setup.packBytes, setup.rigBytes);
@@ -80,7 +105,12 @@ export class SceneMemory {
       this.loaded = null;
       for (const member of this.members) member.rest();
     }
-    const memory = createMemory(Math.max(needed, memoryFor(behindScene(setup.packBytes, 0), { even: null, image: null, sun: null }, MOST_THREADS) + ROOM));
+    const memory = createMemory(
+      Math.max(
+        needed,
+        memoryFor(behindScene(setup.packBytes, 0), { even: null, image: null, sun: null }, MOST_THREADS) + ROOM
+      )
+    );
     const target = new Uint8Array(memory.buffer, PACK_AT, setup.packBytes);
     if (same) target.set(new Uint8Array(same.memory.buffer, PACK_AT, same.bytes));
     else await fetchInto(`/api/packs/${setup.pack}`, target);

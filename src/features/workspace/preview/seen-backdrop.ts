@@ -5,12 +5,19 @@ import { type BackdropImage, backdropPixels } from '../../../core/finishing/back
 let kept: { key: string; image: BackdropImage } | null = null;
 
 /** Null for backgrounds that are no picture. Sizes of the sheet, px. */
-export async function seenBackdrop(background: Background, width: number, height: number): Promise<BackdropImage | null> {
+export async function seenBackdrop(
+  background: Background,
+  width: number,
+  height: number
+): Promise<BackdropImage | null> {
   if (background.kind !== 'picture') return null;
   const key = `${background.file} ${background.enlarged} ${width} ${height}`;
   if (kept?.key === key) return kept.image;
   const response = await fetch(`/api/backdrops/${background.file}`);
-  if (!response.ok) throw new Error('the picture behind the model is not there any more; bring it in again or choose another background');
+  if (!response.ok)
+    throw new Error(
+      'the picture behind the model is not there any more; bring it in again or choose another background'
+    );
   const whole = await createImageBitmap(await response.blob());
   const size = backdropPixels(whole, background, width, height);
   const canvas = new OffscreenCanvas(size.width, size.height);

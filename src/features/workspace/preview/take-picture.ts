@@ -1,6 +1,6 @@
 /**
- * The way of a preview: a quick look at half size with one sample a pixel; the meter, when the brief has one; then the very film that a
- * proof of this size would be, stage by stage, each stage shown.
+ * The way of a preview: a quick look at half size with one sample a pixel; the meter, when the brief has one; then the
+ * very film that a proof of this size would be, stage by stage, each stage shown.
  */
 import { canonicalJson, filmBrief } from '../../../core/brief/brief';
 import { whiteLuminance } from '../../../core/brief/exposure';
@@ -18,7 +18,8 @@ import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewJob, PreviewPicture } from './messages';
 import type { SceneMemory } from './scene-memory';
 
-// A first look is there to be quick: direct light, and what comes by one matte surface more. Glass and mirrors are followed through.
+// A first look is there to be quick: direct light, and what comes by one matte surface more. Glass and mirrors are
+// followed through.
 const LOOK_LIMITS = { diffuse: 1, gloss: 4 };
 // Small pieces of work, so that a newer order waits no longer than one of them.
 const UNIT_SAMPLES = 1;
@@ -49,8 +50,14 @@ export interface Taking {
 
 /** The exposure of the last look, which is the best guess for the next. */
 let lastEv: number | null = null;
-/** The film that was made last, and what was sent of it: when only the finish changes it is developed anew, and goes on. */
-let kept: { key: string; film: MemoryFilm; last: (Cleaned & Pick<Sent, 'samples' | 'grain' | 'ended' | 'film'>) | null } | null = null;
+/**
+ * The film that was made last, and what was sent of it: when only the finish changes it is developed anew, and goes on.
+ */
+let kept: {
+  key: string;
+  film: MemoryFilm;
+  last: (Cleaned & Pick<Sent, 'samples' | 'grain' | 'ended' | 'film'>) | null;
+} | null = null;
 const filmKey = ({ frame, brief }: PreviewJob) => `${frame} ${canonicalJson(filmBrief(brief))}`;
 const hasWhole = ({ width, height }: PreviewJob, film: MemoryFilm) => hasReached(film, tilesOf(width, height), 1);
 
@@ -86,13 +93,43 @@ async function takeLook({ job, setup, scene, haltLook }: Taking): Promise<Sent |
   const width = job.width / 2;
   const height = job.height / 2;
   const film = new MemoryFilm();
-  const settings: RenderSettings = { ...settingsOf(setup, setup.ev100 ?? lastEv), width, height, limits: limitsOfLook(setup.settings.limits) };
-  const { by } = await renderFilm(scene.pool(settings), film, tilesOf(width, height), { samples: 1, grain: null, seconds: null, white: 1, unit: 1 }, { shouldStop: haltLook });
+  const settings: RenderSettings = {
+    ...settingsOf(setup, setup.ev100 ?? lastEv),
+    width,
+    height,
+    limits: limitsOfLook(setup.settings.limits)
+  };
+  const { by } = await renderFilm(
+    scene.pool(settings),
+    film,
+    tilesOf(width, height),
+    { samples: 1, grain: null, seconds: null, white: 1, unit: 1 },
+    { shouldStop: haltLook }
+  );
   if (by !== 'limits') return null;
   const ev100 = setup.ev100 ?? (await meterFilm(film, width, height, meterBlock(width, height))) + setup.meter_ev;
   lastEv = ev100;
-  const made = await unlessCancelled(developPicture({ film, width, height, white: whiteLuminance(ev100) }, job.brief.finish, scene.filter(haltLook), null));
-  return made && { width, height, rgba: made.rgba, samples: 0, grain: null, ev100, filter: made.filter, ended: false, film: null };
+  const made = await unlessCancelled(
+    developPicture(
+      { film, width, height, white: whiteLuminance(ev100) },
+      job.brief.finish,
+      scene.filter(haltLook),
+      null
+    )
+  );
+  return (
+    made && {
+      width,
+      height,
+      rgba: made.rgba,
+      samples: 0,
+      grain: null,
+      ev100,
+      filter: made.filter,
+      ended: false,
+      film: null
+    }
+  );
 }
 
 /** Null of what was cancelled. */
@@ -110,17 +147,38 @@ const WARM_PX = { width: 128, height: 16 };
 const WARM_SAMPLES = 16;
 
 /** A little of the picture that nobody sees, as a look and as a film. */
-export async function warmUp({ job, setup, scene, halt }: Pick<Taking, 'job' | 'setup' | 'scene' | 'halt'>): Promise<void> {
+export async function warmUp({
+  job,
+  setup,
+  scene,
+  halt
+}: Pick<Taking, 'job' | 'setup' | 'scene' | 'halt'>): Promise<void> {
   const { width, height } = WARM_PX;
   const settings = { ...settingsOf(setup, null), width, height };
   for (const limits of [limitsOfLook(settings.limits), settings.limits]) {
     const film = new MemoryFilm();
-    const { by } = await renderFilm(scene.pool({ ...settings, limits }), film, tilesOf(width, height), { samples: WARM_SAMPLES, grain: null, seconds: null, white: 1, unit: UNIT_SAMPLES }, { shouldStop: halt });
-    if (by !== 'limits' || !(await unlessCancelled(developPicture({ film, width, height, white: 1 }, job.brief.finish, scene.filter(halt), null)))) return;
+    const { by } = await renderFilm(
+      scene.pool({ ...settings, limits }),
+      film,
+      tilesOf(width, height),
+      { samples: WARM_SAMPLES, grain: null, seconds: null, white: 1, unit: UNIT_SAMPLES },
+      { shouldStop: halt }
+    );
+    if (
+      by !== 'limits' ||
+      !(await unlessCancelled(
+        developPicture({ film, width, height, white: 1 }, job.brief.finish, scene.filter(halt), null)
+      ))
+    )
+      return;
   }
 }
 
-const limitsOfLook = (limits: PathLimits): PathLimits => ({ ...limits, diffuse: Math.min(limits.diffuse ?? LOOK_LIMITS.diffuse, LOOK_LIMITS.diffuse), gloss: Math.min(limits.gloss ?? LOOK_LIMITS.gloss, LOOK_LIMITS.gloss) });
+const limitsOfLook = (limits: PathLimits): PathLimits => ({
+  ...limits,
+  diffuse: Math.min(limits.diffuse ?? LOOK_LIMITS.diffuse, LOOK_LIMITS.diffuse),
+  gloss: Math.min(limits.gloss ?? LOOK_LIMITS.gloss, LOOK_LIMITS.gloss)
+});
 
 /** Null when the order is no longer wanted. */
 async function readMeter(setup: RenderSetup, { scene, halt, goesOn }: Taking): Promise<number | null> {
@@ -138,7 +196,11 @@ async function readMeter(setup: RenderSetup, { scene, halt, goesOn }: Taking): P
   }
 }
 
-async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned, halt, goesOn, threads, send }: Taking): Promise<void> {
+async function takeFilm(
+  setup: RenderSetup,
+  ev100: number,
+  { job, scene, learned, halt, goesOn, threads, send }: Taking
+): Promise<void> {
   lastEv = ev100;
   const { width, height } = job;
   const tiles = tilesOf(width, height);
@@ -158,22 +220,55 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
   const settings = settingsOf(setup, ev100);
   let pool = scene.pool(settings);
   const stages = passEnds(setup.samples);
-  for (const stage of stages.slice(Math.max(0, stages.findLastIndex((stage) => hasReached(film, tiles, stage))))) {
+  for (const stage of stages.slice(
+    Math.max(
+      0,
+      stages.findLastIndex((stage) => hasReached(film, tiles, stage))
+    )
+  )) {
     const reached = () => hasReached(film, tiles, stage);
     let nextLook = performance.now() + LOOK_MS;
     for (let whole = false; !whole; ) {
       if (threads() !== pool.threads) pool = scene.pool(settings);
-      const end = await renderFilm(pool, film, tiles, { samples: setup.samples, grain: setup.grain, least: setup.least, seconds: null, white, unit: UNIT_SAMPLES }, { shouldStop: () => halt() || reached() || (stage > 1 && performance.now() > nextLook) });
+      const end = await renderFilm(
+        pool,
+        film,
+        tiles,
+        { samples: setup.samples, grain: setup.grain, least: setup.least, seconds: null, white, unit: UNIT_SAMPLES },
+        { shouldStop: () => halt() || reached() || (stage > 1 && performance.now() > nextLook) }
+      );
       if (!(await goesOn())) return;
       const ended = end.by === 'limits';
       whole = ended || reached();
       if (!whole && performance.now() < nextLook) continue;
       const began = performance.now();
-      const made = await develop(picture, job, scene.filter(halt), whole && (ended || stage >= LEARNED_FROM) ? learned : null, goesOn);
+      const made = await develop(
+        picture,
+        job,
+        scene.filter(halt),
+        whole && (ended || stage >= LEARNED_FROM) ? learned : null,
+        goesOn
+      );
       if (!made) return;
       const { rgba, ...cleaned } = made;
-      own.last = { ...cleaned, samples: end.samples, grain: end.grain, ended, film: ended ? await hashOf(picture) : null };
-      send({ width, height, rgba, filter: cleaned.filter, samples: end.samples, grain: end.grain, ev100, ended, film: own.last.film });
+      own.last = {
+        ...cleaned,
+        samples: end.samples,
+        grain: end.grain,
+        ended,
+        film: ended ? await hashOf(picture) : null
+      };
+      send({
+        width,
+        height,
+        rgba,
+        filter: cleaned.filter,
+        samples: end.samples,
+        grain: end.grain,
+        ev100,
+        ended,
+        film: own.last.film
+      });
       if (ended) return;
       nextLook = performance.now() + Math.max(LOOK_MS, (performance.now() - began) / LOOK_SHARE);
     }
@@ -181,7 +276,13 @@ async function takeFilm(setup: RenderSetup, ev100: number, { job, scene, learned
 }
 
 /** Begins again when a pause stopped the filter; null when the order is no longer wanted. */
-async function develop(picture: FilmPicture, job: PreviewJob, guided: Filter, learned: LearnedFilter | null, goesOn: () => Promise<boolean>): Promise<(Cleaned & { rgba: ArrayBuffer }) | null> {
+async function develop(
+  picture: FilmPicture,
+  job: PreviewJob,
+  guided: Filter,
+  learned: LearnedFilter | null,
+  goesOn: () => Promise<boolean>
+): Promise<(Cleaned & { rgba: ArrayBuffer }) | null> {
   for (;;) {
     const made = await unlessCancelled(developPicture(picture, job.brief.finish, guided, learned));
     if (!(await goesOn())) return null;

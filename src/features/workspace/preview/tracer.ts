@@ -2,7 +2,10 @@
 import { instantiate, type KernelExports } from '../../../kernel/host/kernel';
 import { doTileWork, type ThreadStart, type TileWork } from '../../../kernel/host/tile-work';
 
-const scope = self as unknown as { onmessage: ((event: MessageEvent<ThreadStart | TileWork | null>) => void) | null; postMessage(message: unknown): void };
+const scope = self as unknown as {
+  onmessage: ((event: MessageEvent<ThreadStart | TileWork | null>) => void) | null;
+  postMessage(message: unknown): void;
+};
 let start: ThreadStart | null = null;
 let kernel: KernelExports | null = null;
 

@@ -24,7 +24,9 @@ export interface PreviewInput {
   moving: boolean;
   /** A sentence's end that says why it waits, or null. */
   waitsFor: string | null;
-  /** No graphics card: between two frames the last picture stays, because drawing the model would hold up the next one. */
+  /**
+   * No graphics card: between two frames the last picture stays, because drawing the model would hold up the next one.
+   */
   weak: boolean;
 }
 
@@ -37,7 +39,24 @@ export interface PreviewState {
 }
 
 /** The brief without what a preview does not show or does not need anew. */
-const seenBrief = ({ quality, ...brief }: Brief) => canonicalJson({ ...brief, size: null, bleed_mm: 0, seen: null, quality: { ...quality, aside: setAsideOf({ quality }), slim: null, plain: null, step: null, scale: 1, layers: false, aids: false, minutes: null } });
+const seenBrief = ({ quality, ...brief }: Brief) =>
+  canonicalJson({
+    ...brief,
+    size: null,
+    bleed_mm: 0,
+    seen: null,
+    quality: {
+      ...quality,
+      aside: setAsideOf({ quality }),
+      slim: null,
+      plain: null,
+      step: null,
+      scale: 1,
+      layers: false,
+      aids: false,
+      minutes: null
+    }
+  });
 
 export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: PreviewInput): PreviewState {
   const { on, seen, moving, threads } = input;
@@ -71,7 +90,9 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
         if (!target) return;
         target.width = picture.width;
         target.height = picture.height;
-        target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), picture.width, picture.height), 0, 0);
+        target
+          .getContext('2d')!
+          .putImageData(new ImageData(new Uint8ClampedArray(rgba), picture.width, picture.height), 0, 0);
         setFault(null);
         setShown({ frame: asked.current, picture });
       },
@@ -127,7 +148,8 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
     preview.current?.show(latest.current);
   }, [usable, seen, moving, key, frame, visit]);
 
-  // while light or material changes the last picture is nearer to the truth than the raster view; of another frame it is not
+  // while light or material changes the last picture is nearer to the truth than the raster view; of another frame it
+  // is not
   const fits = shown !== null && seen && !moving && (shown.frame === frame || (input.weak && fault === null));
   return { picture: fits ? shown.picture : null, fault: on ? fault : null, waitsFor: hidden ? null : input.waitsFor };
 }

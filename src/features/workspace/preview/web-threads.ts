@@ -1,4 +1,7 @@
-/** Render threads of the browser. One outlives the scene that it was begun for: a worker takes longer to start than a first look takes. */
+/**
+ * Render threads of the browser. One outlives the scene that it was begun for: a worker takes longer to start than a
+ * first look takes.
+ */
 import type { ThreadStart, TileDone, TileThread, TileWork } from '../../../kernel/host/tile-work';
 
 export class WebThread implements TileThread {

@@ -10,5 +10,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ pic
   const body = await readJson(request);
   if (!body) return badJson();
   const patch = parsePatch(body.patch);
-  return answer(patch.ok ? requestProof((await params).picture, patch.value, body.saving ?? null) : refused(patch.message, 'bad_brief'));
+  return answer(
+    patch.ok
+      ? requestProof((await params).picture, patch.value, body.saving ?? null)
+      : refused(patch.message, 'bad_brief')
+  );
 }

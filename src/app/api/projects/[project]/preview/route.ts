@@ -8,5 +8,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ pro
   if (!body) return badJson();
   const { brief, width, height, pack, rig, light, exact } = body;
   const setup = await setUpPreview((await params).project, { brief, width, height, pack, rig, light, exact });
-  return setup.ok ? new Response(setup.value as BodyInit, { headers: { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' } }) : answer(setup);
+  return setup.ok
+    ? new Response(setup.value as BodyInit, {
+        headers: { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' }
+      })
+    : answer(setup);
 }
