@@ -8,8 +8,19 @@ const rooms = {
   contracts: ['contracts', 'core', 'formats/import-report'],
   'server/config': ['server/config'],
   'server/store': ['server/store', 'server/config', 'core'],
-  'server/files': ['server/files', 'server/config', 'core'],
-  'server/jobs': ['server/jobs', 'server/store', 'core'],
+  'server/files': ['server/files', 'server/store', 'server/config', 'core'],
+  'server/jobs': ['server/jobs', 'server/store', 'server/config', 'core'],
+  'server/tasks': [
+    'server/tasks',
+    'server/render',
+    'server/jobs',
+    'server/store',
+    'server/files',
+    'server/config',
+    'kernel/host',
+    'formats',
+    'core'
+  ],
   'server/render': [
     'server/render',
     'server/jobs',

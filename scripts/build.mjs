@@ -8,22 +8,14 @@ import { join } from 'node:path';
 import { ensureInstalled, root } from './install.mjs';
 import { ensureWeights } from './weights.mjs';
 
+// every task runs in a process of its own (src/server/jobs/tasks.ts)
+const TASKS = readdirSync(join(root, 'src/server/tasks')).map((file) => file.replace(/\.ts$/, ''));
 const BUNDLES = {
+  ...Object.fromEntries(TASKS.map((name) => [`task-${name}`, `src/server/tasks/${name}.ts`])),
   'render-thread': 'src/server/render/thread.ts',
   'tree-thread': 'src/server/render/tree-thread.ts',
   'render-service': 'src/server/render/service.ts',
-  'setup-worker': 'src/server/render/setup-worker.ts',
   'library-previews': 'src/server/render/library-previews.ts',
-  'clean-worker': 'src/server/render/clean-worker.ts',
-  'light-preview-worker': 'src/server/render/light-preview-worker.ts',
-  'measure-lamps-worker': 'src/server/render/measure-lamps-worker.ts',
-  'costs-worker': 'src/server/render/costs-worker.ts',
-  'crop-worker': 'src/server/render/crop-worker.ts',
-  'weigh-worker': 'src/server/render/weigh-worker.ts',
-  'probe-worker': 'src/server/render/probe-worker.ts',
-  'captured-worker': 'src/server/usecases/captured-worker.ts',
-  'import-worker': 'src/server/usecases/import-worker.ts',
-  'deliver-worker': 'src/server/usecases/deliver-worker.ts',
   cli: 'src/cli/main.ts',
   seed: 'src/demo/seed.ts',
   sheet: 'src/demo/sheet.ts'

@@ -5,7 +5,7 @@
 import { spawnSync } from 'node:child_process';
 import { CHANNELS, FEATURES, TILE_PX, tilesOf } from '../../src/core/film/film';
 import type { FilmSource } from '../../src/core/film/store';
-import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
 import { guidedFilter } from '../../src/kernel/host/guided-filter';
 import { createRandom } from '../../src/core/sampling/random';
 import { config } from '../../src/server/config';
@@ -51,7 +51,7 @@ if (process.argv[2]) {
   const filter =
     process.argv[3] === 'learned' ? (await openFilter(config.threads)).filter : guidedFilter(await loadKernel());
   const began = performance.now();
-  await cleanFilm(
+  await denoiseFilm(
     { film: new MadeUpFilm(width, height), width, height, white: 100 },
     filter,
     { write: async () => {} },

@@ -7,10 +7,10 @@
  */
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';
+import { FinishedFilm, MemoryDenoised } from '../../src/core/film/denoised';
 import { tilesOf } from '../../src/core/film/film';
 import type { FilmSource } from '../../src/core/film/store';
-import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
 import type { Filter } from '../../src/core/finishing/denoise/filter';
 import { guidedFilter } from '../../src/kernel/host/guided-filter';
 import { createNodeFilter } from '../../src/denoise/node-filter';
@@ -68,21 +68,21 @@ for (const part of (await benchScenes()).filter((s) => s.name.includes(ONLY))) {
   const shown = (film: FilmSource) => shownOf(prepared, film);
   const { film: truth, radiance, samples: truly } = await truthOf(part, prepared);
   const wanted = await shown(truth);
-  const cleaned = async (film: FilmSource, filter: Filter) => {
-    const clean = new MemoryClean();
-    await cleanFilm(view(film), filter, clean, () => {}, false);
-    return new FinishedFilm(film, clean, 1, tiles);
+  const denoise = async (film: FilmSource, filter: Filter) => {
+    const denoised = new MemoryDenoised();
+    await denoiseFilm(view(film), filter, denoised, () => {}, false);
+    return new FinishedFilm(film, denoised, 1, tiles);
   };
   // nothing can be liker to the truth than it is to itself without its own grain
   const best = filters.at(-1)![1];
-  const calm = await shown(await cleaned(truth, best));
+  const calm = await shown(await denoise(truth, best));
   note('truth denoised', similarity(calm, wanted));
   const rows = new Map<string, string[]>();
   const pictures: { input: Buffer; raw: { width: number; height: number; channels: 4 }; at: [number, number] }[] = [];
   for (const [column, samples] of COUNTS.entries()) {
     const noisy = await render(prepared, samples, 1);
     const results: [string, FilmSource][] = [['as rendered', noisy]];
-    for (const [label, filter] of filters) results.push([label, await cleaned(noisy, filter)]);
+    for (const [label, filter] of filters) results.push([label, await denoise(noisy, filter)]);
     for (const [row, [label, film]] of results.entries()) {
       const pixels = await shown(film);
       const mssim = similarity(pixels, wanted);

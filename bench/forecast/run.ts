@@ -64,7 +64,7 @@ for (const { name: project, model, pictures } of DEMO_PROJECTS) {
         minutes: null,
         denoised: false
       };
-      const said = forecast(probe, { threads: config.threads, cleanSecondsPerMegapixel: null, ratios: [] }, what);
+      const said = forecast(probe, { threads: config.threads, denoiseSecondsPerMegapixel: null, ratios: [] }, what);
       const pool = openPool(module, layOut(prepared.packed, prepared.settings, config.threads));
       const end = await renderFilm(pool, new MemoryFilm(), tilesOf(width, height), {
         ...goal,

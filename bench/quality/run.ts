@@ -11,10 +11,10 @@
  */
 import { readFile, writeFile } from 'node:fs/promises';
 import { QUALITY_STEPS } from '../../src/core/catalogue/quality';
-import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';
+import { FinishedFilm, MemoryDenoised } from '../../src/core/film/denoised';
 import { FIRST_DECISION, tilesOf } from '../../src/core/film/film';
 import { MemoryFilm } from '../../src/core/film/store';
-import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
 import { median } from '../../src/core/forecast/forecast';
 import { config } from '../../src/server/config';
 import { openFilter } from '../../src/server/render/open-filter';
@@ -59,9 +59,9 @@ async function measure(): Promise<Curve[]> {
     const prepared = await prepareScene(part);
     const { film: truth } = await truthOf(part, prepared);
     const denoised = async (film: MemoryFilm) => {
-      const clean = new MemoryClean();
-      await cleanFilm(viewOf(prepared, film), filter, clean, () => {}, false);
-      return shown(prepared, new FinishedFilm(film, clean, 1, tiles));
+      const denoised = new MemoryDenoised();
+      await denoiseFilm(viewOf(prepared, film), filter, denoised, () => {}, false);
+      return shown(prepared, new FinishedFilm(film, denoised, 1, tiles));
     };
     const [wanted, wantedDenoised] = [await shown(prepared, truth), await denoised(truth)];
     const curve: Curve = { name: part.name, points: [], ceiling: similarity(wantedDenoised, wanted) };

@@ -10,9 +10,9 @@ import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
 import { encodePng } from '../../src/formats';
 import { config } from '../../src/server/config';
-import { FinishedFilm, MemoryClean } from '../../src/core/film/clean';
+import { FinishedFilm, MemoryDenoised } from '../../src/core/film/denoised';
 import { MemoryFilm } from '../../src/core/film/store';
-import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
 import { developFilm } from '../../src/server/render/deliver';
 import { loadKernel } from '../../src/server/render/kernel-file';
 import { openFilter } from '../../src/server/render/open-filter';
@@ -167,13 +167,13 @@ const film = new MemoryFilm();
 await run(prepared, film, module, config.threads, {});
 const { width, height } = prepared.settings;
 const view = { film, layers: prepared.layers, width, height, white: prepared.white };
-const clean = new MemoryClean();
-await cleanFilm(view, (await openFilter(config.threads)).filter, clean, () => {});
+const denoised = new MemoryDenoised();
+await denoiseFilm(view, (await openFilter(config.threads)).filter, denoised, () => {});
 await writeFile(
   process.argv[2]!,
   await encodePng(
     await developFilm(
-      { ...view, film: new FinishedFilm(film, clean, 1, tilesOf(width, height)) },
+      { ...view, film: new FinishedFilm(film, denoised, 1, tilesOf(width, height)) },
       prepared.brief.finish
     ),
     null,

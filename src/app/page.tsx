@@ -5,5 +5,5 @@ export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Desk' };
 
 export default async function Page() {
-  return <Desk initial={await viewDesk()} />;
+  return <Desk initial={viewDesk()} />;
 }

@@ -16,7 +16,7 @@ export async function importCommand(args: string[]): Promise<number> {
   if (up !== 'y' && up !== 'z') throw new BadInput(`--up must be y or z, got "${up}"`);
   const result = await importModel({ files: [{ path: resolve(file), name: file }], unit: unit as LengthUnit, up });
   if (!result.ok) throw new BadInput(`${file}: ${result.message}`);
-  await writeFile(options.out, result.glb);
-  if (options.report) await writeFile(options.report, `${JSON.stringify(result.report, null, 2)}\n`);
+  await writeFile(options.out, result.value.glb);
+  if (options.report) await writeFile(options.report, `${JSON.stringify(result.value.report, null, 2)}\n`);
   return 0;
 }

@@ -7,10 +7,10 @@ import { tilesOf } from '../core/film/film';
 import { readScene } from '../formats/gltf/read-scene';
 import { config } from '../server/config';
 import { openFilter } from '../server/render/open-filter';
-import { FinishedFilm, MemoryClean } from '../core/film/clean';
+import { FinishedFilm, MemoryDenoised } from '../core/film/denoised';
 import { hashFilm } from '../server/files/film-store';
 import { MemoryFilm } from '../core/film/store';
-import { type CleanResult, cleanFilm } from '../core/finishing/denoise/clean-film';
+import { type DenoiseResult, denoiseFilm } from '../core/finishing/denoise/denoise-film';
 import type { FileKind } from '../core/catalogue/file-kinds';
 import { shareOfSheet } from '../core/output/size';
 import { type FilmView, writeFilm } from '../server/render/deliver';
@@ -43,7 +43,7 @@ export async function renderCommand(args: string[]): Promise<number> {
   const brief = parsed.value;
   const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: 'm', up: 'y' });
   if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
-  const scene = await readScene(imported.glb);
+  const scene = await readScene(imported.value.glb);
   try {
     const captured =
       brief.surroundings.kind === 'captured'
@@ -69,7 +69,7 @@ export async function renderCommand(args: string[]): Promise<number> {
       white: prepared.white
     };
     let view = rendered;
-    let cleaned: CleanResult | null = null;
+    let denoiseResult: DenoiseResult | null = null;
     // EXR holds the film as it is; the finish does not touch it
     if (brief.finish.denoise > 0 && kind !== 'exr') {
       const { filter, learned } = await openFilter(threads, done.samples < FINE_FROM_SAMPLES);
@@ -77,9 +77,9 @@ export async function renderCommand(args: string[]): Promise<number> {
         process.stderr.write(
           'sphaera: the weights of the learned filter are not installed; denoised by our own filter\n'
         );
-      const clean = new MemoryClean();
-      cleaned = await cleanFilm(rendered, filter, clean, () => {});
-      view = { ...rendered, film: new FinishedFilm(film, clean, brief.finish.denoise, tilesOf(width, height)) };
+      const denoised = new MemoryDenoised();
+      denoiseResult = await denoiseFilm(rendered, filter, denoised, () => {});
+      view = { ...rendered, film: new FinishedFilm(film, denoised, brief.finish.denoise, tilesOf(width, height)) };
     }
     // written beside and renamed, so that a broken write never leaves half a picture under the name
     const part = `${options.out}.part`;
@@ -96,7 +96,7 @@ export async function renderCommand(args: string[]): Promise<number> {
         height_px: height,
         samples: done.samples,
         grain: done.grain,
-        denoised: cleaned && { grain: cleaned.grain, luminance_ratio: cleaned.luminanceRatio },
+        denoised: denoiseResult && { grain: denoiseResult.grain, luminance_ratio: denoiseResult.luminanceRatio },
         seconds: (performance.now() - began) / 1000,
         rays: done.rays,
         firefly_limit_took: done.limited,

@@ -15,6 +15,8 @@ export interface ProofDto {
   number: number;
   state: ProofStateDto;
   brief: Brief;
+  /** Whether a render of its brief would give the same film today: false for films of another renderer. */
+  current: boolean;
   width_px: number;
   height_px: number;
   share: number;
@@ -27,11 +29,11 @@ export interface ProofDto {
   picture_count: number;
   error: string | null;
   /** Of its denoising: 0 to 1 while it runs, 1 when it is denoised, null when it is not. */
-  clean_share: number | null;
+  denoise_share: number | null;
   /** What grain it leaves, L*. */
-  clean_grain: number | null;
+  denoised_grain: number | null;
   /** Why there is none though it was wanted. */
-  clean_note: string | null;
+  denoise_note: string | null;
   /** Share of the scattered light that the firefly limit took, in the run that came last. */
   limited_share: number | null;
   /** Of its picture as a file, bytes a pixel; null before it has ended. */
@@ -115,6 +117,8 @@ export interface PhotometricDto {
 }
 
 export interface WorkspaceDto {
+  /** Grows with every change of the project. */
+  stamp: number;
   project: { id: string; name: string; client: string; kind: string };
   revision: { id: string; number: number; glb_sha256: string; report: ImportReport };
   pictures: PictureDto[];
@@ -131,6 +135,13 @@ export interface WorkspaceDto {
   rendering: string | null;
 }
 
+/** What changed in a project after a change that a page has seen. */
+export interface WorkspaceChangesDto
+  extends Pick<WorkspaceDto, 'stamp' | 'pictures' | 'proofs' | 'machine' | 'rendering'> {
+  /** Ids of proofs that are gone. */
+  removed: string[];
+}
+
 export interface DeskProjectDto {
   id: string;
   name: string;
@@ -145,11 +156,13 @@ export interface DeskProjectDto {
 }
 
 export interface DeskDto {
+  /** Grows with every change that the desk shows. */
+  stamp: number;
   client: string;
   projects: DeskProjectDto[];
   running: (ProofDto & { project: string; picture: string }) | null;
   waiting: number;
-  kept: {
+  storage: {
     films: number;
     films_bytes: number;
     models_bytes: number /** Of prepared scenes, which can be made again. */;

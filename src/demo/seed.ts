@@ -13,7 +13,7 @@ import { DEMO_CLIENT, DEMO_PROJECTS } from './projects';
 import { writeModel } from './write-model';
 
 const quick = process.env.SPHAERA_DEMO_QUICK === '1';
-const there = new Set((await viewDesk()).projects.map((p) => p.name));
+const there = new Set(viewDesk().projects.map((p) => p.name));
 for (const project of DEMO_PROJECTS) {
   if (there.has(project.name)) continue;
   console.log(`drawing the model of the ${project.name}`);
@@ -48,7 +48,7 @@ for (const project of DEMO_PROJECTS) {
 
 let last = '';
 for (;;) {
-  const desk = await viewDesk();
+  const desk = viewDesk();
   const open = desk.projects
     .flatMap((p) => viewWorkspace(p.id)!.proofs)
     .filter((p) => p.state === 'waiting' || p.state === 'running');

@@ -1,3 +1,5 @@
+import { Refusal } from '../core/result/result';
+
 /** A model file that cannot be used. The message says what is so and what to do; the code is stable. */
 export type ModelRefusal =
   | 'not_a_model'
@@ -14,11 +16,10 @@ export type ModelRefusal =
   | 'timeout'
   | 'memory';
 
-export class ModelRefused extends Error {
-  constructor(
-    readonly code: ModelRefusal,
-    message: string
-  ) {
-    super(message);
+export class ModelRefused extends Refusal {
+  declare readonly code: ModelRefusal;
+
+  constructor(code: ModelRefusal, message: string) {
+    super(code, message);
   }
 }

@@ -134,10 +134,10 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
       for (let i = 4; i < data.length; i += 4) sum += Math.abs(data[i + 1]! - data[i - 3]!);
       return sum / (200 * 60);
     });
-  const clean = await noise();
+  const denoised = await noise();
   await page.getByRole('button', { name: 'As rendered' }).click();
   await expect(image).toHaveAttribute('src', /raw/);
-  expect(await noise()).toBeGreaterThan(1.1 * clean);
+  expect(await noise()).toBeGreaterThan(1.1 * denoised);
   await expect(page.getByText('as rendered:')).toBeVisible();
 });
 

@@ -16,7 +16,7 @@ const { SURROUNDINGS_DEFAULTS } = await import('../../src/core/brief/brief');
 const { addCaptured } = await import('../../src/server/usecases/add-captured');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { measureCostsOf } = await import('../../src/server/usecases/measure-costs');
-const { measureCosts } = await import('../../src/server/render/costs');
+const { runTask } = await import('../../src/server/jobs/run-task');
 const { requestProof } = await import('../../src/server/usecases/request-proof');
 const { viewWorkspace } = await import('../../src/server/usecases/view-workspace');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
@@ -105,7 +105,7 @@ describe('what costs time', () => {
       if (!added.ok) throw new Error(added.message);
       const surroundings = { ...SURROUNDINGS_DEFAULTS.captured, file: added.value.sha256 };
       // nothing else is measured
-      const measured = await measureCosts({
+      const measured = await runTask('costs', {
         model: glazed.model,
         brief: { ...glazed.brief, surroundings },
         size: glazed.brief.size,
@@ -114,7 +114,7 @@ describe('what costs time', () => {
         materials: 0
       });
       if (!measured.ok) throw new Error(measured.message);
-      return measured.costs[0];
+      return measured.value[0];
     };
     const smooth = await around('smooth', (_, y) => 60 + Math.round((150 * y) / 2048));
     expect(smooth?.saving).toEqual({ kind: 'captured', from: 4096, to: 2048, bytes: 4096 * 2048 * 12 });

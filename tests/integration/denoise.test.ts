@@ -4,9 +4,9 @@ import { describe, expect, it } from 'vitest';
 import { CHANNELS, FEATURES, tilesOf } from '../../src/core/film/film';
 import type { Filter } from '../../src/core/finishing/denoise/filter';
 import { createRandom } from '../../src/core/sampling/random';
-import { MemoryClean } from '../../src/core/film/clean';
+import { MemoryDenoised } from '../../src/core/film/denoised';
 import { MemoryFilm } from '../../src/core/film/store';
-import { cleanFilm } from '../../src/core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
 import { openFilter } from '../../src/server/render/open-filter';
 
 const WEIGHTS = 'build/denoise/filter.weights';
@@ -53,12 +53,12 @@ async function makeFilm(width: number, height: number) {
   return film;
 }
 
-async function errors(film: MemoryFilm, clean: MemoryClean, width: number, height: number) {
+async function errors(film: MemoryFilm, denoised: MemoryDenoised, width: number, height: number) {
   let noisy = 0;
   let left = 0;
   for (const tile of tilesOf(width, height)) {
     const data = await film.read(tile.index);
-    const rgb = await clean.read(tile);
+    const rgb = await denoised.read(tile);
     for (let i = 0; i < tile.width * tile.height; i++) {
       const { radiance } = truth(tile.x + (i % tile.width), tile.y + Math.floor(i / tile.width));
       noisy += ((data[i * CHANNELS]! + data[i * CHANNELS + 3]!) / SAMPLES / radiance - 1) ** 2;
@@ -72,15 +72,15 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
   it('takes away at least nine tenths of the error, keeps the mean within 1 %, and states the grain it leaves', async () => {
     const [width, height] = [330, 300];
     const film = await makeFilm(width, height);
-    const clean = new MemoryClean();
+    const denoised = new MemoryDenoised();
     const shares: number[] = [];
-    const result = await cleanFilm(
+    const result = await denoiseFilm(
       { film, width, height, white: WHITE },
       (await openFilter(2)).filter,
-      clean,
+      denoised,
       (share) => shares.push(share)
     );
-    const { noisy, left } = await errors(film, clean, width, height);
+    const { noisy, left } = await errors(film, denoised, width, height);
     expect(noisy).toBeGreaterThan(0.4); // sqrt(3 / 16)
     expect(left).toBeLessThan(noisy / 10);
     expect(Math.abs(result.luminanceRatio - 1)).toBeLessThan(0.01);
@@ -94,9 +94,9 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     const film = await makeFilm(width, height);
     const { filter } = await openFilter(2);
     const by = async (used: Filter) => {
-      const clean = new MemoryClean();
-      const { grain } = await cleanFilm({ film, width, height, white: WHITE }, used, clean, () => {});
-      return { grain: grain!, ...(await errors(film, clean, width, height)) };
+      const denoised = new MemoryDenoised();
+      const { grain } = await denoiseFilm({ film, width, height, white: WHITE }, used, denoised, () => {});
+      return { grain: grain!, ...(await errors(film, denoised, width, height)) };
     };
     const one = await by({ ...filter, run: filter.once!, once: undefined });
     const [both, stated] = [await by({ ...filter, once: undefined }), await by(filter)];
@@ -112,9 +112,9 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     const film = await makeFilm(width, height);
     const { filter } = await openFilter(2);
     const by = async (pixels?: number) => {
-      const clean = new MemoryClean();
-      await cleanFilm({ film, width, height, white: WHITE }, filter, clean, () => {}, false, pixels);
-      return clean;
+      const denoised = new MemoryDenoised();
+      await denoiseFilm({ film, width, height, white: WHITE }, filter, denoised, () => {}, false, pixels);
+      return denoised;
     };
     const [whole, pieces] = [await by(), await by(400 * 80)];
     for (const tile of tilesOf(width, height)) expect(await pieces.read(tile)).toEqual(await whole.read(tile));
@@ -137,20 +137,20 @@ describe.skipIf(!existsSync(WEIGHTS))('denoising a film', () => {
     };
     const [width, height] = [2000, 70];
     const film = await makeFilm(width, height);
-    const clean = new MemoryClean();
-    await cleanFilm({ film, width, height, white: WHITE }, local, clean, () => {}, false, 60_000);
+    const denoised = new MemoryDenoised();
+    await denoiseFilm({ film, width, height, white: WHITE }, local, denoised, () => {}, false, 60_000);
     const at = async (x: number, y: number) => {
       const tile = tilesOf(width, height).find((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height)!;
       const i = (y - tile.y) * tile.width + x - tile.x;
       const data = await film.read(tile.index);
       return {
         film: (data[i * CHANNELS]! + data[i * CHANNELS + 3]!) / SAMPLES,
-        clean: (await clean.read(tile))[i * 3]!
+        denoised: (await denoised.read(tile))[i * 3]!
       };
     };
     for (const x of [95, 700, 895, 896, 897, 1000, 1340, 1343, 1344, 1999]) {
       const wanted = (await at(x - 90, 33)).film;
-      const got = (await at(x, 33)).clean;
+      const got = (await at(x, 33)).denoised;
       expect(Math.abs(got - wanted)).toBeLessThan(1e-3 * Math.max(1, wanted));
     }
   });

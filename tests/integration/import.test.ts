@@ -48,11 +48,11 @@ describe('models come in', () => {
     const result = await bring('slab.glb', await boxGlb({ positions: slab }), 'mm', 'z');
     expect(result.ok).toBe(true);
     if (!result.ok) return;
-    expect(result.report.size_m.map((v) => Math.round(v * 1e4) / 1e4)).toEqual([1, 0.2, 1]);
-    expect(result.report.triangles).toBe(12);
-    expect(result.report.materials).toEqual(['paint']);
-    expect(result.report.changed.join()).toMatch(/Normals were made/);
-    expect(await errorsOf(result.glb)).toEqual([]);
+    expect(result.value.report.size_m.map((v) => Math.round(v * 1e4) / 1e4)).toEqual([1, 0.2, 1]);
+    expect(result.value.report.triangles).toBe(12);
+    expect(result.value.report.materials).toEqual(['paint']);
+    expect(result.value.report.changed.join()).toMatch(/Normals were made/);
+    expect(await errorsOf(result.value.glb)).toEqual([]);
   });
   it('a glTF with its files, as a ZIP', async () => {
     const document = {
@@ -70,7 +70,7 @@ describe('models come in', () => {
       'model.zip',
       zipSync({ 'set/model.gltf': Buffer.from(JSON.stringify(document)), 'set/data/my part.bin': binary })
     );
-    expect(result.ok && result.report.triangles).toBe(1);
+    expect(result.ok && result.value.report.triangles).toBe(1);
   });
   it('geometry compressed by meshopt', async () => {
     await Promise.all([MeshoptEncoder.ready, MeshoptDecoder.ready]);
@@ -80,16 +80,16 @@ describe('models come in', () => {
     const document = await io.readBinary(await boxGlb({ size: 2 }));
     await document.transform(meshopt({ encoder: MeshoptEncoder }));
     const result = await bring('packed.glb', await io.writeBinary(document));
-    expect(result.ok && result.report.size_m.map((v) => Math.round(v * 100) / 100)).toEqual([2, 2, 2]);
-    if (result.ok) expect(await errorsOf(result.glb)).toEqual([]);
+    expect(result.ok && result.value.report.size_m.map((v) => Math.round(v * 100) / 100)).toEqual([2, 2, 2]);
+    if (result.ok) expect(await errorsOf(result.value.glb)).toEqual([]);
   });
   it('material extensions arrive as layers, lengths in them scaled with the model', async () => {
     const result = await bring('sheet.glb', await writeModel(materialSheet()), 'mm');
     expect(result.ok).toBe(true);
     if (!result.ok) return;
-    expect(result.report.missing).toEqual([]);
-    expect(await errorsOf(result.glb)).toEqual([]);
-    const { materials, geometry } = await readScene(result.glb);
+    expect(result.value.report.missing).toEqual([]);
+    expect(await errorsOf(result.value.glb)).toEqual([]);
+    const { materials, geometry } = await readScene(result.value.glb);
     const of = (name: string) => materials.find((m) => m.name === name)!;
     expect(of('brushed steel').layers).toMatchObject({ anisotropy: expect.closeTo(0.85, 5), coat: 0 });
     expect(of('annealed titanium').layers).toMatchObject({
@@ -127,22 +127,22 @@ describe('models come in', () => {
     scene.addChild(storey);
     const imported = await bring('lamps.glb', await new NodeIO().writeBinary(document));
     if (!imported.ok) throw new Error(imported.message);
-    expect(imported.report.lamps?.map(({ group, kind }) => `${group}, ${kind}`)).toEqual([
+    expect(imported.value.report.lamps?.map(({ group, kind }) => `${group}, ${kind}`)).toEqual([
       'Shelf lamp, glowing',
       'Hall lamp, glowing',
       'opal, glowing'
     ]);
-    expect(imported.report.lamps![0]!.kelvin).toBeGreaterThan(2500);
-    const read = await readScene(imported.glb);
+    expect(imported.value.report.lamps![0]!.kelvin).toBeGreaterThan(2500);
+    const read = await readScene(imported.value.glb);
     const groups = new Set([...read.geometry.triangleMaterials].map((m) => read.materials[m]!.lamp));
     expect([...groups].sort()).toEqual(['Hall lamp', 'Shelf lamp.001', 'Shelf lamp.002', 'opal']);
-    expect(imported.report.lamps_there?.map((l) => l.name)).toEqual([
+    expect(imported.value.report.lamps_there?.map((l) => l.name)).toEqual([
       'Shelf lamp.001',
       'Shelf lamp.002',
       'Hall lamp',
       'opal'
     ]);
-    const [first, second] = imported.report.lamps_there!;
+    const [first, second] = imported.value.report.lamps_there!;
     expect(second!.at_m[0] - first!.at_m[0]).toBeCloseTo(3, 5);
     expect(first!.within).toEqual(['Ground floor']);
   });
@@ -169,12 +169,12 @@ describe('models come in', () => {
     expect(uri).toBeTruthy();
     const imported = await bring('layers.gltf', new TextEncoder().encode(JSON.stringify(json)));
     if (!imported.ok) throw new Error(imported.message);
-    expect(imported.report.missing.join(' ')).toContain('1 part on hidden layers');
-    expect(imported.report.lamps_there).toEqual([expect.objectContaining({ name: 'Garage lamp', hidden: true })]);
-    expect(imported.report.site).toEqual({ latitude_deg: 52, longitude_deg: 8, north_deg: 30 });
-    const read = await readScene(imported.glb);
+    expect(imported.value.report.missing.join(' ')).toContain('1 part on hidden layers');
+    expect(imported.value.report.lamps_there).toEqual([expect.objectContaining({ name: 'Garage lamp', hidden: true })]);
+    expect(imported.value.report.site).toEqual({ latitude_deg: 52, longitude_deg: 8, north_deg: 30 });
+    const read = await readScene(imported.value.glb);
     expect(read.lights[0]).toMatchObject({ name: 'Garage lamp', hidden: true });
-    expect(firstBrief(imported.report).surroundings).toMatchObject({
+    expect(firstBrief(imported.value.report).surroundings).toMatchObject({
       kind: 'sky',
       latitude_deg: 52,
       longitude_deg: 8,
@@ -210,7 +210,7 @@ describe('models come in', () => {
     const plain = await bring('plain.glb', await boxGlb());
     const imported = await bring('opening.glb', await new NodeIO().writeBinary(document));
     if (!imported.ok || !plain.ok) throw new Error('not brought in');
-    const [read, before] = [await readScene(imported.glb), await readScene(plain.glb)];
+    const [read, before] = [await readScene(imported.value.glb), await readScene(plain.value.glb)];
     expect(read.openings).toHaveLength(1);
     const [opening] = read.openings!;
     expect([...opening!.middle_m, opening!.width_m, opening!.height_m].map((v) => Math.round(v * 1e5) / 1e5)).toEqual([
@@ -242,8 +242,8 @@ describe('models come in', () => {
       'basis.glb',
       await new NodeIO().registerExtensions([KHRTextureBasisu]).writeBinary(document)
     );
-    expect(result.ok && result.report.changed.join()).toMatch(/1 compressed textures were unpacked/);
-    if (result.ok) expect((await readScene(result.glb)).textures[0]).toMatchObject({ width: 8, height: 8 });
+    expect(result.ok && result.value.report.changed.join()).toMatch(/1 compressed textures were unpacked/);
+    if (result.ok) expect((await readScene(result.value.glb)).textures[0]).toMatchObject({ width: 8, height: 8 });
   });
   it('the KTX2 transcoder says what it cannot read', async () => {
     await expect(ktxToPng(new Uint8Array(200))).rejects.toThrow(/not a valid KTX2 texture/);
@@ -261,8 +261,8 @@ describe('models come in', () => {
       for (const { uri } of buffers) files.push({ path: join(dirname(path), uri), name: uri });
     }
     const result = await importModel({ files, unit: 'm', up: 'y' });
-    expect(result.ok ? result.report.triangles : result.message).toBe(triangles);
-    if (result.ok) expect(await errorsOf(result.glb)).toEqual([]);
+    expect(result.ok ? result.value.report.triangles : result.message).toBe(triangles);
+    if (result.ok) expect(await errorsOf(result.value.glb)).toEqual([]);
   });
 });
 

@@ -22,7 +22,8 @@ const { addPhotometric } = await import('../../src/server/usecases/add-photometr
 const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { rename } = await import('../../src/server/usecases/change-brief');
 const { createProject } = await import('../../src/server/usecases/create-project');
-const { inTurn } = await import('../../src/server/usecases/in-turn');
+const { attendJob } = await import('../../src/server/usecases/attend-job');
+const { sqliteQueue } = await import('../../src/server/store/job-queue');
 const { dropPart, keepPart } = await import('../../src/server/usecases/keep-part');
 const { saveViewpoint } = await import('../../src/server/usecases/save-viewpoint');
 const { sentBrief } = await import('../../src/server/usecases/sent-brief');
@@ -204,8 +205,8 @@ describe('pictures of a project', () => {
     expect(message(rename(second.id, ''))).toBe('a picture needs a name');
     expect(message(addPicture('nothing'))).toContain('reload the page');
   });
-  it('the desk shows each project with what it has, and how much is kept', async () => {
-    const desk = await viewDesk();
+  it('the desk shows each project with what it has, and how much is kept', () => {
+    const desk = viewDesk();
     expect(desk.projects.find((p) => p.id === project)).toMatchObject({
       name: 'My box',
       pictures: 3,
@@ -214,24 +215,27 @@ describe('pictures of a project', () => {
       last_proof: null,
       running: null
     });
-    expect(desk).toMatchObject({ running: null, waiting: 0, kept: { films: 0, films_bytes: 0 } });
-    expect(desk.kept.models_bytes).toBeGreaterThan(0);
-    expect(desk.kept.free_bytes).toBeGreaterThan(0);
+    expect(desk).toMatchObject({ running: null, waiting: 0, storage: { films: 0, films_bytes: 0 } });
+    expect(desk.storage.models_bytes).toBeGreaterThan(0);
+    expect(desk.storage.free_bytes).toBeGreaterThan(0);
   });
 });
 
-describe('measurements', () => {
-  it('go one after the other, also after one that failed', async () => {
+describe('attended jobs', () => {
+  it('of one lane run one after the other, also after one that failed, and are in the queue while they run', async () => {
     const order: string[] = [];
-    const step = (name: string, ms: number) => async () => {
+    const step = (name: string) => async () => {
       order.push(`${name} begins`);
-      await new Promise((resolve) => setTimeout(resolve, ms));
+      expect(sqliteQueue.open('measure').map((job) => [job.kind, job.state.name])).toEqual([['measure', 'running']]);
+      await Promise.resolve();
       order.push(`${name} ends`);
       if (name === 'b') throw new Error('b fell');
       return name;
     };
-    const [a, b, c] = await Promise.allSettled([inTurn(step('a', 30)), inTurn(step('b', 10)), inTurn(step('c', 1))]);
+    const run = (name: string) => attendJob('measure', project, step(name));
+    const [a, b, c] = await Promise.allSettled([run('a'), run('b'), run('c')]);
     expect(order).toEqual(['a begins', 'a ends', 'b begins', 'b ends', 'c begins', 'c ends']);
     expect([a!.status, b!.status, c!.status]).toEqual(['fulfilled', 'rejected', 'fulfilled']);
+    expect(sqliteQueue.open('measure')).toEqual([]);
   });
 });

@@ -4,11 +4,11 @@
  */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import type { Outcome } from '../../server/usecases/identify';
+import type { Result } from '../../core/result/result';
 
 const STATUS: Record<string, number> = { gone: 404, fault: 500 };
 
-export function answer<T>(outcome: Outcome<T>): Response {
+export function answer<T>(outcome: Result<T>): Response {
   return outcome.ok
     ? Response.json(outcome.value)
     : Response.json({ code: outcome.code, message: outcome.message }, { status: STATUS[outcome.code] ?? 422 });
@@ -70,13 +70,13 @@ export async function sendFile(
 export const badJson = () =>
   Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });
 
-/** Server-sent events: sends what `read` returns whenever it has changed. */
-export function events(request: Request, read: () => unknown, everyMs = 400): Response {
+/** Server-sent events: sends a counter of changes whenever it has grown. */
+export function events(request: Request, stamp: () => number, everyMs = 400): Response {
   const encoder = new TextEncoder();
   let timer: ReturnType<typeof setInterval> | undefined;
   const stream = new ReadableStream({
     start(controller) {
-      let last = '';
+      let last = -1;
       let idle = 0;
       const close = () => {
         clearInterval(timer);
@@ -86,18 +86,18 @@ export function events(request: Request, read: () => unknown, everyMs = 400): Re
           // closed already
         }
       };
-      const look = async () => {
+      const look = () => {
         try {
-          const text = JSON.stringify(await read());
+          const now = stamp();
+          if (now !== last) controller.enqueue(encoder.encode(`data: ${now}\n\n`));
           // a comment now and then keeps the connection from being taken for dead
-          if (text !== last) controller.enqueue(encoder.encode(`data: ${text}\n\n`));
           else if (++idle % 40 === 0) controller.enqueue(encoder.encode(': here\n\n'));
-          last = text;
+          last = now;
         } catch {
           close();
         }
       };
-      void look();
+      look();
       timer = setInterval(look, everyMs);
       request.signal.addEventListener('abort', close);
     },
@@ -120,7 +120,7 @@ export function events(request: Request, read: () => unknown, everyMs = 400): Re
  */
 export function tell<T, N>(
   request: Request,
-  work: (news: (news: N) => void, stop: AbortSignal) => Promise<Outcome<T>>
+  work: (news: (news: N) => void, stop: AbortSignal) => Promise<Result<T>>
 ): Response {
   const encoder = new TextEncoder();
   const gone = new AbortController();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { mixClean } from './clean';
+import { mixDenoised } from './denoised';
 import { CHANNELS } from './film';
 
 /** Sums of `samples` samples of one pixel: radiance, what of it is backdrop, the backdrop's share. */
@@ -16,17 +16,20 @@ const ONE = { width: 1, height: 1 };
 
 describe('a tile mixed with what a filter made of it', () => {
   it('takes the filter’s radiance by its amount', () => {
-    const mixed = mixClean(pixel(8, 2, 0, 0), ONE, 8, Float32Array.of(4, 4, 4), 0.5);
+    const mixed = mixDenoised(pixel(8, 2, 0, 0), ONE, 8, Float32Array.of(4, 4, 4), 0.5);
     expect((mixed[0]! + mixed[3]!) / 8).toBeCloseTo(3, 6);
   });
-  it('cleans the shadow on a ground with the picture, where nothing else is seen', () => {
+  it('denoises the shadow on a ground with the picture, where nothing else is seen', () => {
     // a ground that shows 5 without its shadow: by chance 2 was sampled, the filter says 2.5
-    const mixed = mixClean(pixel(16, 2, 2, 0.4), ONE, 16, Float32Array.of(2.5, 2.5, 2.5), 1);
+    const mixed = mixDenoised(pixel(16, 2, 2, 0.4), ONE, 16, Float32Array.of(2.5, 2.5, 2.5), 1);
     expect(shareOf(mixed, 16)).toBeCloseTo(0.5, 6);
     expect(mixed[6]! / 16).toBeCloseTo(2.5, 6);
   });
   it('leaves the share of plain surroundings and of edges as it was', () => {
-    expect(shareOf(mixClean(pixel(16, 2, 2, 1), ONE, 16, Float32Array.of(1.9, 1.9, 1.9), 1), 16)).toBe(1);
-    expect(shareOf(mixClean(pixel(16, 2, 1, 0.4), ONE, 16, Float32Array.of(2.5, 2.5, 2.5), 1), 16)).toBeCloseTo(0.4, 6);
+    expect(shareOf(mixDenoised(pixel(16, 2, 2, 1), ONE, 16, Float32Array.of(1.9, 1.9, 1.9), 1), 16)).toBe(1);
+    expect(shareOf(mixDenoised(pixel(16, 2, 1, 0.4), ONE, 16, Float32Array.of(2.5, 2.5, 2.5), 1), 16)).toBeCloseTo(
+      0.4,
+      6
+    );
   });
 });

@@ -5,7 +5,7 @@ import { type ForecastOf, forecast, type Probe } from './forecast';
 
 const flat = (longSide_px: number) => ({ longSide_px, secondsPerSample: 20e-6, squaredGrain: [100, 400, 900] });
 const probe: Probe = { setupSeconds: 2, at: [flat(500), flat(2500)], memoryBytes: 1, layers: 0 };
-const of = (what: ForecastOf) => forecast(probe, { threads: 2, cleanSecondsPerMegapixel: 4, ratios: [] }, what);
+const of = (what: ForecastOf) => forecast(probe, { threads: 2, denoiseSecondsPerMegapixel: 4, ratios: [] }, what);
 const brief: Brief = {
   ...BRIEF_DEFAULTS,
   size: { paper: 'A3', orientation: 'landscape', ppi: 200 },

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CLEAN_START_S, type ForecastOf, forecast, type Machine, type Probe } from './forecast';
+import { DENOISE_START_S, type ForecastOf, forecast, type Machine, type Probe } from './forecast';
 import { PATCH_PX, probePatches } from './patches';
 
 const flat = (longSide_px: number, secondsPerSample: number, squared: number[]) => ({
@@ -13,7 +13,7 @@ const probe: Probe = {
   memoryBytes: 4e8,
   layers: 0
 };
-const machine: Machine = { threads: 2, cleanSecondsPerMegapixel: 4, ratios: [] };
+const machine: Machine = { threads: 2, denoiseSecondsPerMegapixel: 4, ratios: [] };
 const of: ForecastOf = {
   width_px: 500,
   height_px: 400,
@@ -63,17 +63,17 @@ describe('a forecast', () => {
     expect(short.grain).toBeGreaterThan(long.grain);
   });
   it('counts the filter: its time by the pixel, a seventh for first samples, and its memory by the piece where that is more', () => {
-    const clean = (what: Partial<ForecastOf>) => {
+    const denoised = (what: Partial<ForecastOf>) => {
       const [with_, without] = [true, false].map((denoised) => forecast(probe, machine, { ...of, ...what, denoised }));
       return { seconds: with_!.seconds - without!.seconds, bytes: with_!.memoryBytes, before: without!.memoryBytes };
     };
-    expect(clean({}).seconds).toBeCloseTo(CLEAN_START_S + 4 * 0.2, 6);
-    expect(clean({ samples: 4 }).seconds - CLEAN_START_S).toBeLessThan((4 * 0.2) / 4);
-    expect(clean({}).before).toBe(4e8);
+    expect(denoised({}).seconds).toBeCloseTo(DENOISE_START_S + 4 * 0.2, 6);
+    expect(denoised({ samples: 4 }).seconds - DENOISE_START_S).toBeLessThan((4 * 0.2) / 4);
+    expect(denoised({}).before).toBe(4e8);
     const [small, screen, sheet] = [
-      clean({}),
-      clean({ width_px: 1920, height_px: 1080 }),
-      clean({ width_px: 20_000, height_px: 20_000 })
+      denoised({}),
+      denoised({ width_px: 1920, height_px: 1080 }),
+      denoised({ width_px: 20_000, height_px: 20_000 })
     ];
     expect(small.bytes).toBeGreaterThan(4e8);
     expect(screen.bytes).toBeGreaterThan(2 * small.bytes);

@@ -33,7 +33,7 @@ export interface Probe {
 export interface Machine {
   threads: number;
   /** Of denoising, measured; null before the first. */
-  cleanSecondsPerMegapixel: number | null;
+  denoiseSecondsPerMegapixel: number | null;
   /** How long earlier proofs of the project took against their forecast; empty before the first. */
   ratios: number[];
 }
@@ -68,13 +68,13 @@ export interface Forecast {
 }
 
 // Of a machine that has not denoised yet, seconds a megapixel, and what starting the filter takes; bench/denoise-sizes.
-const CLEAN_FIRST_GUESS = 19;
-export const CLEAN_START_S = 1.5;
+const DENOISE_FIRST_GUESS = 19;
+export const DENOISE_START_S = 1.5;
 // Of its time, what the smaller filter takes that first samples get.
-const CLEAN_QUICKLY = 0.15;
+const DENOISE_QUICKLY = 0.15;
 // What the filter's process takes: its start, and a pixel of a piece; bench/denoise-sizes.
-const CLEAN_START_BYTES = 3e8;
-const CLEAN_PIXEL_BYTES = 1000;
+const DENOISE_START_BYTES = 3e8;
+const DENOISE_PIXEL_BYTES = 1000;
 // What threads lose by waiting for each other at the end of a pass.
 const THREADS_BUSY = 0.95;
 // Beyond the probe's sizes what was seen between them goes on only so far.
@@ -85,11 +85,11 @@ const LEAST_SPREAD = 0.1;
 // A film on disk: 64 bytes a pixel in two slots, its layers, and 12 of the denoised one.
 const FILM_BYTES = 128;
 const LAYER_BYTES = 24;
-const CLEAN_BYTES = 12;
+const DENOISE_BYTES = 12;
 
 export function forecast(
   probe: Probe,
-  { threads, cleanSecondsPerMegapixel, ratios }: Machine,
+  { threads, denoiseSecondsPerMegapixel, ratios }: Machine,
   of: ForecastOf
 ): Forecast {
   const pixels = of.width_px * of.height_px;
@@ -115,14 +115,16 @@ export function forecast(
         (one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))
       )
     );
-  const clean = of.denoised
-    ? CLEAN_START_S +
-      ((cleanSecondsPerMegapixel ?? CLEAN_FIRST_GUESS) * (samples < FINE_FROM_SAMPLES ? CLEAN_QUICKLY : 1) * pixels) /
+  const denoised = of.denoised
+    ? DENOISE_START_S +
+      ((denoiseSecondsPerMegapixel ?? DENOISE_FIRST_GUESS) *
+        (samples < FINE_FROM_SAMPLES ? DENOISE_QUICKLY : 1) *
+        pixels) /
         1e6
     : 0;
   // when it starts the render's memory is free again
-  const cleanBytes = of.denoised ? CLEAN_START_BYTES + CLEAN_PIXEL_BYTES * Math.min(pixels, MOST_PIXELS) : 0;
-  const seconds = probe.setupSeconds + render + clean;
+  const denoiseBytes = of.denoised ? DENOISE_START_BYTES + DENOISE_PIXEL_BYTES * Math.min(pixels, MOST_PIXELS) : 0;
+  const seconds = probe.setupSeconds + render + denoised;
   const spread =
     ratios.length < 3
       ? USUAL_SPREAD
@@ -135,14 +137,14 @@ export function forecast(
     samples,
     grain: Math.sqrt(between(left)),
     endsBy,
-    memoryBytes: Math.max(probe.memoryBytes, cleanBytes),
+    memoryBytes: Math.max(probe.memoryBytes, denoiseBytes),
     diskBytes: filmDiskBytes(pixels, probe.layers, of.denoised)
   };
 }
 
 /** Of a film and what is kept with it. */
 export const filmDiskBytes = (pixels: number, layers: number, denoised: boolean): number =>
-  pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? CLEAN_BYTES : 0));
+  pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? DENOISE_BYTES : 0));
 
 /** The samples at which a patch stops whose like leaves so much squared grain with one. */
 function stopOf(squaredGrain: number, { samples, grain, least }: ForecastOf): number {

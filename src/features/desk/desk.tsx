@@ -1,5 +1,5 @@
 'use client';
-/** The desk: every project as its lead picture on the mat, what renders, what is kept. */
+/** The desk: every project as its lead picture on the mat, what renders, what is storage. */
 import { useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
 import { useAlive } from '../../ui/early-presses';
@@ -7,7 +7,7 @@ import { Mark } from '../../ui/mark';
 import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
-import { useEvents } from '../shared/use-events';
+import { useChanges } from '../shared/use-changes';
 import { deskSentence, runningPhrase } from './copy';
 import { MiniSheet } from './mini-sheet';
 import { NewProject } from './new-project';
@@ -18,10 +18,10 @@ export function Desk({ initial }: { initial: DeskDto }) {
   useAlive();
   const [desk, setDesk] = useState(initial);
   const chooser = useRef<HTMLInputElement>(null);
-  useEvents<DeskDto>('/api/desk/events', setDesk);
-  const { running, kept } = desk;
-  const used = kept.films_bytes + kept.models_bytes + kept.packs_bytes;
-  const share = used / Math.max(1, used + kept.free_bytes);
+  useChanges<DeskDto>('/api/desk/events', () => '/api/desk', desk.stamp, setDesk);
+  const { running, storage } = desk;
+  const used = storage.films_bytes + storage.models_bytes + storage.packs_bytes;
+  const share = used / Math.max(1, used + storage.free_bytes);
   return (
     <main className="desk">
       <Mark client={desk.client} />
@@ -89,19 +89,19 @@ export function Desk({ initial }: { initial: DeskDto }) {
         <div>
           <h2>Kept</h2>
           <dl className="kept">
-            <dt>Films of {kept.films} proofs</dt>
-            <dd className="n">{bytes(kept.films_bytes)}</dd>
+            <dt>Films of {storage.films} proofs</dt>
+            <dd className="n">{bytes(storage.films_bytes)}</dd>
             <dt>Models, {desk.projects.length} revisions</dt>
-            <dd className="n">{bytes(kept.models_bytes)}</dd>
+            <dd className="n">{bytes(storage.models_bytes)}</dd>
             <dt>Scenes made ready</dt>
-            <dd className="n">{bytes(kept.packs_bytes)}</dd>
+            <dd className="n">{bytes(storage.packs_bytes)}</dd>
           </dl>
           <svg className="room" viewBox="0 0 272 10" aria-hidden="true">
             <rect x=".5" y=".5" width="271" height="8" />
             <path d={`M.5 .5h${Math.max(1, 271 * share).toFixed(1)}v8H.5z`} />
           </svg>
           <p className="note n">
-            {bytes(used)} used, {bytes(kept.free_bytes)} free
+            {bytes(used)} used, {bytes(storage.free_bytes)} free
           </p>
         </div>
       </section>

@@ -55,8 +55,8 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
               >
                 {proof.state === 'waiting'
                   ? 'next in the queue'
-                  : proof.clean_share !== null
-                    ? `denoising, ${Math.floor(proof.clean_share * 100)}\u00a0%`
+                  : proof.denoise_share !== null
+                    ? `denoising, ${Math.floor(proof.denoise_share * 100)}\u00a0%`
                     : proof.stopping
                       ? 'stopping'
                       : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
@@ -85,7 +85,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
             <dl>
               <dt>grain</dt>
               <dd className="n" title={grainNote(proof)}>
-                {proof.grain === null ? 'not known' : `${(proof.clean_grain ?? proof.grain).toFixed(2)}\u00a0L*`}
+                {proof.grain === null ? 'not known' : `${(proof.denoised_grain ?? proof.grain).toFixed(2)}\u00a0L*`}
               </dd>
               <dt>took</dt>
               <dd className="n">{duration(proof.seconds)}</dd>
@@ -115,11 +115,11 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
 
 /** How the grain came about, and what the firefly limit cost. */
 function grainNote(proof: ProofDto): string {
-  const clean =
-    proof.clean_share === 1
-      ? `denoised${proof.clean_note ? ` ${proof.clean_note}` : ''}; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered`
-      : (proof.clean_note ?? 'not denoised');
+  const state =
+    proof.denoise_share === 1
+      ? `denoised${proof.denoise_note ? ` ${proof.denoise_note}` : ''}; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered`
+      : (proof.denoise_note ?? 'not denoised');
   return proof.limited_share
-    ? `${clean}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the scattered light`
-    : clean;
+    ? `${state}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the scattered light`
+    : state;
 }

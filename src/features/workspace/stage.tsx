@@ -297,7 +297,7 @@ export function Stage(props: Props) {
               {showModel ? 'Back to the proof' : 'Move about'}
             </button>
           ) : null}
-          {picture && picture.clean_share === 1 && !showModel ? (
+          {picture && picture.denoise_share === 1 && !showModel ? (
             <button
               type="button"
               aria-pressed={props.asRendered}

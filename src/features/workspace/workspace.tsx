@@ -4,8 +4,8 @@
  * saved at once.
  */
 import { useEffect, useMemo, useState } from 'react';
-import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
-import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
+import type { PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
+import { type Brief, canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
 import { takeOffer } from '../../core/forecast/deadline';
 import { forecastOf } from '../../core/forecast/forecast-of';
@@ -19,7 +19,7 @@ import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import { send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
-import { useEvents } from '../shared/use-events';
+import { useChanges } from '../shared/use-changes';
 import { BriefLine } from './brief-line';
 import { Pictures } from './pictures';
 import { KeysPanel } from './panels/keys-panel';
@@ -47,6 +47,36 @@ const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'exp
 const newerOf = (kept: PictureDto | undefined, arrived: PictureDto) =>
   kept && kept.changes > arrived.changes ? kept : arrived;
 
+/** The state after what changed; what was gone on with here meanwhile stays. */
+function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): WorkspaceDto {
+  const { stamp, machine, rendering } = changes;
+  const changed = new Map(changes.proofs.map((proof) => [proof.id, proof]));
+  const removed = new Set(changes.removed);
+  const proofs = workspace.proofs.filter((p) => !removed.has(p.id)).map((p) => changed.get(p.id) ?? p);
+  const known = new Set(proofs.map((p) => p.id));
+  const pictures = new Map(changes.pictures.map((picture) => [picture.id, picture]));
+  const there = new Set(workspace.pictures.map((p) => p.id));
+  return {
+    ...workspace,
+    stamp,
+    machine,
+    rendering,
+    proofs: [...changes.proofs.filter((p) => !known.has(p.id)), ...proofs],
+    pictures: [
+      ...workspace.pictures.map((p) => (pictures.has(p.id) ? newerOf(p, pictures.get(p.id)!) : p)),
+      ...changes.pictures.filter((p) => !there.has(p.id))
+    ]
+  };
+}
+
+/** What decides a brief's film, as text; kept a brief, for it is asked for at every change of every proof. */
+const filmTexts = new WeakMap<Brief, string>();
+function filmText(brief: Brief): string {
+  const known = filmTexts.get(brief) ?? canonicalJson(filmBrief(brief));
+  filmTexts.set(brief, known);
+  return known;
+}
+
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
   const [workspace, setWorkspace] = useState(initial);
   const [chosen, setChosen] = useState(
@@ -69,7 +99,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
   const shown = proofs.find((p) => p.id === shownId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
 
-  const asRendered = rawWanted && shown !== null && shown.clean_share === 1;
+  const asRendered = rawWanted && shown !== null && shown.denoise_share === 1;
 
   const replacePicture = (next: PictureDto) =>
     setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? newerOf(p, next) : p)) }));
@@ -90,21 +120,11 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     goBack(by);
     if (stageView.preview && shown) setShowModel(true);
   };
-  useEvents<Pick<WorkspaceDto, 'proofs' | 'pictures' | 'machine' | 'rendering'>>(
+  useChanges<WorkspaceChangesDto>(
     `/api/projects/${workspace.project.id}/events`,
-    (event) =>
-      setWorkspace((w) => ({
-        ...w,
-        proofs: event.proofs,
-        machine: event.machine,
-        rendering: event.rendering,
-        pictures: event.pictures.map((p) =>
-          newerOf(
-            w.pictures.find((q) => q.id === p.id),
-            p
-          )
-        )
-      }))
+    (since) => `/api/projects/${workspace.project.id}/changes?since=${since}`,
+    initial.stamp,
+    (changes) => setWorkspace((w) => withChanges(w, changes))
   );
 
   const view = freeView(brief, workspace);
@@ -114,12 +134,13 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     return elevation > 0 ? direction : null;
   }, [brief.surroundings]);
 
-  const same = (p: ProofDto) => canonicalJson(filmBrief(p.brief)) === canonicalJson(filmBrief(brief));
+  const film = useMemo(() => filmText(brief), [brief]);
   const ofThisFilm = proofs.filter(
     (p) =>
       (p.state === 'done' || p.state === 'running' || p.state === 'waiting') &&
+      p.current &&
       p.revision === workspace.revision.number &&
-      same(p)
+      filmText(p.brief) === film
   );
   const twin =
     ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
@@ -363,10 +384,10 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
             ))}
           </ol>
         )}
-        {shown?.clean_note ? (
+        {shown?.denoise_note ? (
           <p className="say">
-            {shown.clean_share === 1 ? 'Denoised ' : 'Not denoised: '}
-            {shown.clean_note}.
+            {shown.denoise_share === 1 ? 'Denoised ' : 'Not denoised: '}
+            {shown.denoise_note}.
           </p>
         ) : null}
         {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}

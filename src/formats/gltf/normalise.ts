@@ -51,14 +51,31 @@ const SMALLEST_M = 1e-4;
 const LARGEST_M = 1e5;
 
 /** Extensions that are kept or dissolved on the way in; others are dropped with a word. */
-const UNDERSTOOD = new Set(
-  'KHR_draco_mesh_compression EXT_meshopt_compression KHR_mesh_quantization EXT_mesh_gpu_instancing ' +
-    'KHR_texture_basisu EXT_texture_webp KHR_texture_transform KHR_lights_punctual ' +
-    'KHR_materials_emissive_strength KHR_materials_ior KHR_materials_transmission KHR_materials_volume ' +
-    'KHR_materials_clearcoat KHR_materials_sheen KHR_materials_specular KHR_materials_anisotropy ' +
-    'KHR_materials_iridescence KHR_materials_dispersion KHR_materials_diffuse_transmission ' +
-    'KHR_materials_variants KHR_materials_unlit KHR_materials_pbrSpecularGlossiness'.split(' ')
-);
+const UNDERSTOOD = new Set([
+  'KHR_draco_mesh_compression',
+  'EXT_meshopt_compression',
+  'KHR_mesh_quantization',
+  'EXT_mesh_gpu_instancing',
+  'KHR_texture_basisu',
+  'EXT_texture_webp',
+  'KHR_texture_transform',
+  'KHR_lights_punctual',
+  'KHR_materials_emissive_strength',
+  'KHR_materials_ior',
+  'KHR_materials_transmission',
+  'KHR_materials_volume',
+  'KHR_materials_clearcoat',
+  'KHR_materials_sheen',
+  'KHR_materials_specular',
+  'KHR_materials_anisotropy',
+  'KHR_materials_iridescence',
+  'KHR_materials_dispersion',
+  'KHR_materials_diffuse_transmission',
+  'KHR_materials_variants',
+  'KHR_materials_unlit',
+  'KHR_materials_pbrSpecularGlossiness'
+]);
+
 export async function normaliseModel(
   files: ModelFile[],
   options: NormaliseOptions

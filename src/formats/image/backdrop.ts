@@ -3,13 +3,18 @@
  * are seen.
  */
 import sharp from 'sharp';
+import { Refusal } from '../../core/result/result';
 
 /** Long side that is kept: more than any sheet shows behind a model that hides most of it. */
 export const BACKDROP_LARGEST_PX = 8192;
 const MOST_PIXELS = 300e6;
 
 /** A file that is no picture, or one too large; the message says which, without its name. */
-export class PictureRefused extends Error {}
+export class PictureRefused extends Refusal {
+  constructor(message: string) {
+    super('refused', message);
+  }
+}
 
 /**
  * Any picture that sharp reads as PNG: turned as its EXIF says, its profile converted to sRGB, clear parts white,

@@ -1,11 +1,12 @@
+import { Refusal } from '../../core/result/result';
+
 /** A photometric file that cannot be read; the message says where and what to do. */
-export class PhotometryRefused extends Error {
+export class PhotometryRefused extends Refusal {
   constructor(
     readonly line: number,
     message: string
   ) {
-    super(`line ${line}: ${message}`);
-    this.name = 'PhotometryRefused';
+    super('refused', `line ${line}: ${message}`);
   }
 }
 

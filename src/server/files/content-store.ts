@@ -7,6 +7,7 @@ import { access, mkdir, open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { Refusal } from '../../core/result/result';
 import { config } from '../config';
 
 export type FileKind = 'models' | 'captured' | 'photometric' | 'backdrops' | 'incoming';
@@ -26,11 +27,12 @@ export const has = (kind: FileKind, sha256: string): Promise<boolean> =>
     () => false
   );
 
+/** `added`: bytes that the store grew by; none for a file that was there. */
 export async function put(
   kind: FileKind,
   source: Uint8Array | Readable,
   mostBytes = Number.POSITIVE_INFINITY
-): Promise<{ sha256: string; bytes: number }> {
+): Promise<{ sha256: string; bytes: number; added: number }> {
   const folder = join(config.dataDir, kind);
   await mkdir(folder, { recursive: true });
   const temporary = join(folder, `.${randomUUID()}.part`);
@@ -55,16 +57,18 @@ export async function put(
     await file.close();
     const sha256 = hash.digest('hex');
     await mkdir(join(folder, sha256.slice(0, 2)), { recursive: true });
-    await rename(temporary, contentPath(kind, sha256));
-    return { sha256, bytes };
+    const path = contentPath(kind, sha256);
+    const known = await has(kind, sha256);
+    await rename(temporary, path);
+    return { sha256, bytes, added: known ? 0 : bytes };
   } catch (error) {
     await rm(temporary, { force: true });
     throw error;
   }
 }
 
-export class FileTooLarge extends Error {
+export class FileTooLarge extends Refusal {
   constructor(readonly mostBytes: number) {
-    super(`the file is larger than ${Math.round(mostBytes / 2 ** 20)} MB`);
+    super('too_large', `the file is larger than ${Math.round(mostBytes / 2 ** 20)} MB`);
   }
 }

@@ -8,6 +8,7 @@ import { dirname } from 'node:path';
 import { TILE_PX, tileFloats } from '../../core/film/film';
 import { filmBytes } from '../../core/film/film-bytes';
 import type { FilmSource, FilmStore, TileState } from '../../core/film/store';
+import { Refusal } from '../../core/result/result';
 
 interface Slot extends TileState {
   slot: 0 | 1;
@@ -25,22 +26,31 @@ export class DiskFilm implements FilmStore {
     private readonly path: string,
     private readonly file: FileHandle,
     private readonly tiles: (Slot | null)[],
-    private readonly slotBytes: number
+    private readonly slotBytes: number,
+    private readonly guard: () => void
   ) {}
 
   /**
    * Opens a film, or begins one, of so many layers. `path`.film holds the slots, `path`.state.json which of them count.
+   * `guard` is called before every write and throws when this process may no longer write.
    */
-  static async open(path: string, tileCount: number, layers = 0): Promise<DiskFilm> {
+  static async open(path: string, tileCount: number, layers = 0, guard = () => {}): Promise<DiskFilm> {
     const file = await open(`${path}.film`, 'r+').catch(() => open(`${path}.film`, 'w+'));
-    let tiles: (Slot | null)[] = Array.from({ length: tileCount }, () => null);
-    try {
-      const saved = JSON.parse(await readFile(`${path}.state.json`, 'utf8')) as (Slot | null)[];
-      if (saved.length === tileCount) tiles = saved;
-    } catch {
-      // no state yet: a new film
+    const tiles = (await readState(path, tileCount)) ?? Array.from({ length: tileCount }, () => null);
+    return new DiskFilm(path, file, tiles, tileFloats(TILE_PX * TILE_PX, layers) * 4, guard);
+  }
+
+  /** Opens a film that is there, for reading alone. */
+  static async openToRead(path: string, tileCount: number, layers = 0): Promise<DiskFilm> {
+    const file = await open(`${path}.film`, 'r').catch(() => null);
+    const tiles = await readState(path, tileCount);
+    if (!file || !tiles) {
+      await file?.close();
+      throw new Refusal('missing_film', 'the film of this proof is missing on disk; render the picture again');
     }
-    return new DiskFilm(path, file, tiles, tileFloats(TILE_PX * TILE_PX, layers) * 4);
+    return new DiskFilm(path, file, tiles, tileFloats(TILE_PX * TILE_PX, layers) * 4, () => {
+      throw new Error('DiskFilm: a film that was opened for reading was written to');
+    });
   }
 
   state(tile: number): TileState | null {
@@ -57,6 +67,7 @@ export class DiskFilm implements FilmStore {
   /** Writes of one tile must follow each other; those of different tiles need not. */
   async write(tile: number, data: Float32Array, state: TileState): Promise<void> {
     while (this.committing?.tiles.has(tile)) await this.committing.end;
+    this.guard();
     this.writing.add(tile);
     try {
       const slot: 0 | 1 = this.tiles[tile]?.slot === 0 ? 1 : 0;
@@ -88,6 +99,7 @@ export class DiskFilm implements FilmStore {
 
   private async makeDurable(taken: readonly (readonly [number, Slot])[]): Promise<void> {
     await this.file.sync();
+    this.guard();
     const tiles = [...this.tiles];
     for (const [tile, slot] of taken) tiles[tile] = slot;
     const state = await open(`${this.path}.state.tmp`, 'w');
@@ -110,9 +122,23 @@ export class DiskFilm implements FilmStore {
     }
   }
 
+  /** Commits what was written, unless the guard forbids it, and closes the file. */
   async close(): Promise<void> {
-    await this.commit();
-    await this.file.close();
+    try {
+      await this.commit();
+    } finally {
+      await this.file.close();
+    }
+  }
+}
+
+/** Which slot of each tile counts; null when there is none, or it is of another film. */
+async function readState(path: string, tileCount: number): Promise<(Slot | null)[] | null> {
+  try {
+    const saved = JSON.parse(await readFile(`${path}.state.json`, 'utf8')) as (Slot | null)[];
+    return saved.length === tileCount ? saved : null;
+  } catch {
+    return null;
   }
 }
 

@@ -8,6 +8,7 @@ import { mkdir, readdir, readFile, rename, rm, stat, utimes, writeFile } from 'n
 import { dirname, join } from 'node:path';
 import { canonicalJson } from '../../core/brief/brief';
 import { config } from '../config';
+import { addStorage, setStorage, storageOf } from '../store/storage';
 
 const KEY = /^[0-9a-f]{64}$/;
 const folder = () => join(config.dataDir, 'packs');
@@ -46,8 +47,13 @@ export async function keepPack(key: string, bytes: Uint8Array): Promise<void> {
   const path = packPath(key)!;
   await mkdir(dirname(path), { recursive: true });
   const part = `${path}.${randomUUID()}.part`;
-  await writeFile(part, bytes);
+  const before = await stat(path).then(
+    (state) => state.size,
+    () => 0
+  );
+  await writeFile(part, bytes, { flush: true });
   await rename(part, path);
+  addStorage('packs', bytes.byteLength - before);
   await trim();
 }
 
@@ -60,7 +66,9 @@ export async function findPack(key: string, build: () => Uint8Array): Promise<Ui
   return bytes;
 }
 
+/** Removes those used longest ago while all take more than the limit. The newest stays, however large. */
 async function trim(): Promise<void> {
+  if (storageOf('packs') <= config.maxPackBytes) return;
   const files: { path: string; bytes: number; used_ms: number }[] = [];
   for (const entry of await readdir(folder(), { recursive: true, withFileTypes: true })) {
     if (!entry.isFile()) continue;
@@ -69,10 +77,10 @@ async function trim(): Promise<void> {
     if (state) files.push({ path, bytes: state.size, used_ms: state.mtimeMs });
   }
   files.sort((a, b) => b.used_ms - a.used_ms);
-  let total = 0;
-  // the newest stays, however large
+  let kept = 0;
   for (const [i, file] of files.entries()) {
-    total += file.bytes;
-    if (i > 0 && total > config.maxPackBytes) await rm(file.path, { force: true });
+    if (i > 0 && kept + file.bytes > config.maxPackBytes) await rm(file.path, { force: true });
+    else kept += file.bytes;
   }
+  setStorage('packs', kept);
 }

@@ -1,7 +1,8 @@
 /** Where a proof's files lie: its film with state, and the picture of it so far. */
 import { copyFileSync, existsSync, linkSync, mkdirSync } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
+import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { type FilmLayers, NO_LAYERS } from '../../core/film/film';
 import { config } from '../config';
 
 /** Long sides of the pictures for the screen. */
@@ -28,7 +29,7 @@ export const rawScreenPath = (id: string) => join(proofFolder(id), 'screen-raw.p
 /** Names of the film's layers, when it has some. */
 export const layersPath = (id: string) => join(proofFolder(id), 'layers.json');
 /** What the filter made of the film. */
-export const cleanPath = (id: string) => join(proofFolder(id), 'film.clean');
+export const denoisedPath = (id: string) => join(proofFolder(id), 'film.clean');
 export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');
 
 /**
@@ -37,7 +38,12 @@ export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.pn
  */
 export function shareFilm(from: string, to: string): void {
   mkdirSync(proofFolder(to), { recursive: true });
-  const paths = (id: string) => [`${filmPath(id)}.film`, `${filmPath(id)}.state.json`, layersPath(id), cleanPath(id)];
+  const paths = (id: string) => [
+    `${filmPath(id)}.film`,
+    `${filmPath(id)}.state.json`,
+    layersPath(id),
+    denoisedPath(id)
+  ];
   for (const [i, path] of paths(from).entries()) {
     if (!existsSync(path)) continue;
     try {
@@ -46,4 +52,12 @@ export function shareFilm(from: string, to: string): void {
       copyFileSync(path, paths(to)[i]!);
     }
   }
+}
+
+/** Earlier films say the names of their light groups only. */
+export async function readLayers(proof: string): Promise<FilmLayers> {
+  const text = await readFile(layersPath(proof), 'utf8').catch(() => null);
+  if (text === null) return NO_LAYERS;
+  const kept = JSON.parse(text) as string[] | FilmLayers;
+  return Array.isArray(kept) ? { groups: kept, aids: null } : kept;
 }

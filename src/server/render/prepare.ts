@@ -31,6 +31,7 @@ import { warmthGain } from '../../core/color/kelvin';
 import { luminance } from '../../core/color/spaces';
 import { MATERIAL_DEFAULTS, type Scene, type SceneLight } from '../../core/scene/scene';
 import { type GroundSettings, type PathLimits, type RenderSettings } from '../../kernel/host/settings';
+import { Refusal } from '../../core/result/result';
 import { radians } from '../../core/units/units';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { openReducer } from '../../formats/reduce-mesh';
@@ -249,6 +250,11 @@ export function isDark({ even, image, sun }: SurroundingsLight, lit: Pick<Scene,
 
 export const DARK =
   'No light reaches this picture: the surroundings are dark and no lamp is on. Switch a lamp on, or set or brighten the surroundings';
+
+/** Refuses to render what no light reaches. */
+export function refuseDark({ dark }: { dark: boolean }): void {
+  if (dark) throw new Refusal('dark', DARK);
+}
 
 /** Whether the light from around is seen, or one group of lamps alone. */
 const seesSurroundings = ({ lamps }: Brief) => lamps.only === null || lamps.only === ONLY_SURROUNDINGS;

@@ -1,9 +1,11 @@
-/** An expected refusal: the input cannot be met, `message` says what and what to do, `field` where. */
-export class BriefRefused extends Error {
+import { Refusal } from '../../core/result/result';
+
+/** A brief that cannot be met: `message` says what and what to do, `field` where. */
+export class BriefRefused extends Refusal {
   constructor(
     readonly field: string,
     message: string
   ) {
-    super(message);
+    super('bad_brief', message);
   }
 }

@@ -1,15 +1,27 @@
 /**
- * The render service: a process of its own that claims proofs from the queue and renders them, one after another, until
- * told to end.
+ * The render service: a process that claims jobs from the queue and has each done by a task in a process of its own. It
+ * does no work itself, so it renews leases and sees stops whatever a task is busy with.
  */
 import { randomUUID } from 'node:crypto';
-import { setPriority } from 'node:os';
-import { claimNext } from '../jobs/queue';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { HEARTBEAT_MS, type Job } from '../../core/job/job';
+import { SERVICE_LANES, type ServiceLane } from '../../core/job/kinds';
+import { type Refused, refused } from '../../core/result/result';
+import { openTask } from '../jobs/run-task';
+import { giveWayTo } from '../jobs/serve-task';
+import type { RenderOutcome } from '../jobs/tasks';
 import { closeDatabase } from '../store/database';
-import { runProof } from './run-proof';
+import { sqliteQueue as queue } from '../store/job-queue';
+import { leaseOf } from '../store/lease';
+import { dropProof, findProof } from '../store/proofs';
+import { recountStorage } from '../files/storage';
 
-const IDLE_MS = 400;
-const owner = `${process.pid}-${randomUUID().slice(0, 8)}`;
+const IDLE_MS = 250;
+const STOP_CHECK_MS = 250;
+// A task that was told to end in order and does not is ended; what it was at is done again.
+const RELEASE_MS = 4000;
+
+const worker = `${process.pid}-${randomUUID().slice(0, 8)}`;
 let ending = false;
 for (const signal of ['SIGTERM', 'SIGINT'] as const)
   process.on(signal, () => {
@@ -21,16 +33,89 @@ setInterval(() => {
   if (process.ppid !== parent) ending = true;
 }, 1000).unref();
 // the desk and the workspace come first on a busy machine
-try {
-  setPriority(10);
-} catch {
-  // not allowed everywhere; rendering goes on at the usual priority
-}
+giveWayTo(10);
+queue.sweep(Date.now());
+void recountStorage().catch((error: unknown) => console.error('the storage could not be counted:', error));
 
-while (!ending) {
-  const proof = claimNext(owner, Date.now());
-  if (proof) await runProof(proof, owner, () => ending);
-  else await new Promise((resolve) => setTimeout(resolve, IDLE_MS));
-}
+await Promise.all(SERVICE_LANES.map(work));
 closeDatabase();
 process.exit(0);
+
+async function work(lane: ServiceLane): Promise<void> {
+  while (!ending) {
+    const job = queue.claim(lane, worker, Date.now());
+    if (job) await runJob(job, lane);
+    else await sleep(IDLE_MS);
+  }
+}
+
+async function runJob(job: Job, lane: ServiceLane): Promise<void> {
+  const { id, fence } = job;
+  const proof = job.proof!;
+  // ended by a service that died before it could say so
+  if (findProof(proof)?.state !== 'open') {
+    queue.apply(id, { type: 'complete', fence, now: Date.now() });
+    return;
+  }
+  const task = openTask(lane);
+  let phase = 'setup';
+  let released: number | null = null;
+  const heartbeats = setInterval(() => queue.apply(id, { type: 'heartbeat', fence, now: Date.now() }), HEARTBEAT_MS);
+  const stops = setInterval(() => {
+    const now = queue.find(id);
+    if (!now || now.fence !== fence || now.state.name !== 'running') return task.kill(LOST);
+    if (ending) {
+      released ??= Date.now();
+      task.stop('release');
+      // setting up has nothing to lose
+      if (phase === 'setup' || Date.now() - released > RELEASE_MS) task.kill(RELEASED);
+      return;
+    }
+    const { stop } = now.state;
+    // what is removed needs no end in order, and before the first sample there is nothing to keep
+    if (stop === 'drop' || (stop === 'keep' && phase === 'setup' && findProof(proof)?.samples === 0))
+      task.kill(DROPPED);
+    else if (stop === 'keep') task.stop('keep');
+  }, STOP_CHECK_MS);
+  const result = await task.ask({ proof, lease: leaseOf(job) }, (news) => {
+    phase = news.phase;
+    queue.apply(id, { type: 'progress', fence, ...news });
+  });
+  clearInterval(heartbeats);
+  clearInterval(stops);
+  await task.close();
+  endJob(job, result.ok ? result.value : result);
+}
+
+const LOST = refused('another service works on this', 'lost');
+const RELEASED = refused('the service ends', 'released');
+const DROPPED = refused('it was stopped', 'dropped');
+
+function endJob({ id, fence, proof }: Job, end: RenderOutcome | Refused): void {
+  const now = Date.now();
+  const outcome = typeof end === 'string' ? end : end.code;
+  switch (outcome) {
+    case 'done':
+      queue.apply(id, { type: 'complete', fence, now });
+      return;
+    case 'kept':
+      queue.apply(id, { type: 'stopped', mode: 'keep', fence, now });
+      return;
+    case 'dropped':
+      if (queue.apply(id, { type: 'stopped', mode: 'drop', fence, now })) dropProof(proof!, now);
+      return;
+    case 'released':
+    case 'lost':
+      queue.apply(id, { type: 'release', fence });
+      return;
+    default:
+      queue.apply(id, { type: 'fail', message: failureOf(end as Refused), fence, now });
+  }
+}
+
+function failureOf({ code, message }: Refused): string {
+  if (code === 'bad_brief' || code === 'dark') return `This brief cannot be rendered: ${message}.`;
+  if (code === 'fault' || code === 'crashed')
+    return `Something went wrong on our side: ${message}. What is done so far is kept; it goes on from there.`;
+  return `${message[0]!.toUpperCase()}${message.slice(1)}.`;
+}

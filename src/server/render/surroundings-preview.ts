@@ -3,10 +3,10 @@
  * compared.
  */
 import { BRIEF_DEFAULTS, type Brief, GROUND_DEFAULTS, type Surroundings } from '../../core/brief/brief';
-import { FinishedFilm, MemoryClean } from '../../core/film/clean';
+import { FinishedFilm, MemoryDenoised } from '../../core/film/denoised';
 import { CHANNELS, tilesOf } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
-import { cleanFilm } from '../../core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../core/finishing/denoise/denoise-film';
 import { createDeveloper } from '../../core/finishing/develop';
 import { ballAndCard } from '../../core/scene/ball-and-card';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
@@ -51,15 +51,15 @@ export async function previewOf(
   const prepared = await prepare({ scene: ballAndCard(), brief, captured, module, threads: config.threads });
   const film = new MemoryFilm();
   await run(prepared, film, module, config.threads, {});
-  const clean = new MemoryClean();
-  await cleanFilm(
+  const denoised = new MemoryDenoised();
+  await denoiseFilm(
     { film, width: WIDTH, height: HEIGHT, white: prepared.white },
     guidedFilter(module),
-    clean,
+    denoised,
     () => {},
     false
   );
-  const finished = new FinishedFilm(film, clean, 1, tilesOf(WIDTH, HEIGHT));
+  const finished = new FinishedFilm(film, denoised, 1, tilesOf(WIDTH, HEIGHT));
   const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
   const develop = createDeveloper({ width: WIDTH, height: HEIGHT, white: prepared.white, finish: brief.finish });
   for (const tile of tilesOf(WIDTH, HEIGHT))

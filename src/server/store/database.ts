@@ -10,10 +10,9 @@ export function database(): Database.Database {
   if (connection) return connection;
   mkdirSync(config.dataDir, { recursive: true });
   const db = new Database(join(config.dataDir, 'sphaera.db'));
+  db.pragma('busy_timeout = 10000');
   db.pragma('journal_mode = WAL');
   db.pragma('synchronous = FULL');
-  db.pragma('foreign_keys = ON');
-  db.pragma('busy_timeout = 10000');
   migrate(db);
   connection = db;
   return db;
@@ -22,10 +21,26 @@ export function database(): Database.Database {
 export function closeDatabase(): void {
   connection?.close();
   connection = null;
+  statements.clear();
+}
+
+const statements = new Map<string, Database.Statement>();
+
+/** A statement, prepared once a connection. */
+export function prepared(sql: string): Database.Statement {
+  const db = database();
+  let statement = statements.get(sql);
+  if (!statement) {
+    statement = db.prepare(sql);
+    statements.set(sql, statement);
+  }
+  return statement;
 }
 
 function migrate(db: Database.Database): void {
   const folder = join(config.root, 'src/server/store/migrations');
+  // a migration may rebuild a table that others refer to; the setting has no effect within a transaction
+  db.pragma('foreign_keys = OFF');
   // immediate, so that two processes starting together do not both migrate
   db.transaction(() => {
     const current = db.pragma('user_version', { simple: true }) as number;
@@ -35,5 +50,8 @@ function migrate(db: Database.Database): void {
       db.exec(readFileSync(join(folder, file), 'utf8'));
       db.pragma(`user_version = ${number}`);
     }
+    const broken = db.pragma('foreign_key_check') as unknown[];
+    if (broken.length > 0) throw new Error(`migrate: ${broken.length} rows refer to rows that are not there`);
   }).immediate();
+  db.pragma('foreign_keys = ON');
 }

@@ -1,6 +1,6 @@
 /** Parts of briefs that users keep under names, in plain SQL. */
 import type { KeptKind } from '../../core/brief/kept-part';
-import { database } from './database';
+import { prepared } from './database';
 
 export interface KeptRow {
   id: string;
@@ -13,12 +13,11 @@ export interface KeptRow {
 }
 
 export const listKept = (projectId: string) =>
-  database()
-    .prepare('SELECT * FROM kept WHERE project_id IS NULL OR project_id = ? ORDER BY created_at_ms')
-    .all(projectId) as KeptRow[];
+  prepared('SELECT * FROM kept WHERE project_id IS NULL OR project_id = ? ORDER BY created_at_ms').all(
+    projectId
+  ) as KeptRow[];
 export const findKept = (id: string) =>
-  (database().prepare('SELECT * FROM kept WHERE id = ?').get(id) as KeptRow | undefined) ?? null;
+  (prepared('SELECT * FROM kept WHERE id = ?').get(id) as KeptRow | undefined) ?? null;
 export const insertKept = (row: KeptRow) =>
-  database().prepare('INSERT INTO kept VALUES (:id, :kind, :project_id, :name, :part_json, :created_at_ms)').run(row);
-export const deleteKept = (id: string): boolean =>
-  database().prepare('DELETE FROM kept WHERE id = ?').run(id).changes > 0;
+  prepared('INSERT INTO kept VALUES (:id, :kind, :project_id, :name, :part_json, :created_at_ms)').run(row);
+export const deleteKept = (id: string): boolean => prepared('DELETE FROM kept WHERE id = ?').run(id).changes > 0;

@@ -1,5 +1,5 @@
 /** Photometric files: rows in, rows out. */
-import { database } from './database';
+import { prepared } from './database';
 
 export interface PhotometricRow {
   sha256: string;
@@ -11,10 +11,8 @@ export interface PhotometricRow {
 }
 
 export const listPhotometric = () =>
-  database().prepare('SELECT * FROM photometric_files ORDER BY created_at_ms').all() as PhotometricRow[];
+  prepared('SELECT * FROM photometric_files ORDER BY created_at_ms').all() as PhotometricRow[];
 export const insertPhotometric = (row: PhotometricRow) =>
-  database()
-    .prepare(
-      'INSERT OR IGNORE INTO photometric_files VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)'
-    )
-    .run(row);
+  prepared(
+    'INSERT OR IGNORE INTO photometric_files VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)'
+  ).run(row);

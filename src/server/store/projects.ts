@@ -1,7 +1,7 @@
 /**
  * Projects, revisions, viewpoints and captured images, in plain SQL. Rows in, rows out; use cases make DTOs of them.
  */
-import { database } from './database';
+import { prepared } from './database';
 
 export interface ProjectRow {
   id: string;
@@ -35,45 +35,36 @@ export interface CapturedRow {
   sun_json: string | null;
 }
 
-export const listProjects = () =>
-  database().prepare('SELECT * FROM projects ORDER BY created_at_ms').all() as ProjectRow[];
+export const listProjects = () => prepared('SELECT * FROM projects ORDER BY created_at_ms').all() as ProjectRow[];
 export const findProject = (id: string) =>
-  (database().prepare('SELECT * FROM projects WHERE id = ?').get(id) as ProjectRow | undefined) ?? null;
+  (prepared('SELECT * FROM projects WHERE id = ?').get(id) as ProjectRow | undefined) ?? null;
 export const insertProject = (row: ProjectRow) =>
-  database().prepare('INSERT INTO projects VALUES (:id, :name, :client, :kind, :created_at_ms)').run(row);
+  prepared('INSERT INTO projects VALUES (:id, :name, :client, :kind, :created_at_ms)').run(row);
 
 export const latestRevision = (projectId: string) =>
-  (database().prepare('SELECT * FROM revisions WHERE project_id = ? ORDER BY number DESC LIMIT 1').get(projectId) as
+  (prepared('SELECT * FROM revisions WHERE project_id = ? ORDER BY number DESC LIMIT 1').get(projectId) as
     | RevisionRow
     | undefined) ?? null;
 export const findRevision = (id: string) =>
-  (database().prepare('SELECT * FROM revisions WHERE id = ?').get(id) as RevisionRow | undefined) ?? null;
+  (prepared('SELECT * FROM revisions WHERE id = ?').get(id) as RevisionRow | undefined) ?? null;
 export const insertRevision = (row: RevisionRow) =>
-  database()
-    .prepare(
-      'INSERT INTO revisions VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms)'
-    )
-    .run(row);
+  prepared(
+    'INSERT INTO revisions VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms)'
+  ).run(row);
 
 export const saveReport = (revisionId: string, reportJson: string) =>
-  database().prepare('UPDATE revisions SET report_json = ? WHERE id = ?').run(reportJson, revisionId);
+  prepared('UPDATE revisions SET report_json = ? WHERE id = ?').run(reportJson, revisionId);
 
 export const listViewpoints = (projectId: string) =>
-  database()
-    .prepare('SELECT * FROM viewpoints WHERE project_id = ? ORDER BY created_at_ms')
-    .all(projectId) as ViewpointRow[];
+  prepared('SELECT * FROM viewpoints WHERE project_id = ? ORDER BY created_at_ms').all(projectId) as ViewpointRow[];
 export const insertViewpoint = (row: ViewpointRow) =>
-  database()
-    .prepare('INSERT INTO viewpoints VALUES (:id, :project_id, :name, :viewpoint_json, :created_at_ms)')
-    .run(row);
+  prepared('INSERT INTO viewpoints VALUES (:id, :project_id, :name, :viewpoint_json, :created_at_ms)').run(row);
 
 export const listCaptured = () =>
-  database().prepare('SELECT * FROM captured_images ORDER BY created_at_ms').all() as CapturedRow[];
+  prepared('SELECT * FROM captured_images ORDER BY created_at_ms').all() as CapturedRow[];
 export const findCaptured = (sha256: string) =>
-  (database().prepare('SELECT * FROM captured_images WHERE sha256 = ?').get(sha256) as CapturedRow | undefined) ?? null;
+  (prepared('SELECT * FROM captured_images WHERE sha256 = ?').get(sha256) as CapturedRow | undefined) ?? null;
 export const insertCaptured = (row: CapturedRow) =>
-  database()
-    .prepare(
-      'INSERT OR IGNORE INTO captured_images VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms, :sun_json)'
-    )
-    .run(row);
+  prepared(
+    'INSERT OR IGNORE INTO captured_images VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms, :sun_json)'
+  ).run(row);

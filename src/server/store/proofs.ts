@@ -1,7 +1,10 @@
-/** Proofs and, with them, the queue's jobs. Claims and heartbeats are in jobs/. */
-import { database } from './database';
+/** Proofs, in plain SQL: what renders made. The work that makes them is in job-queue.ts. */
+import type { FileKind } from '../../core/catalogue/file-kinds';
+import { prepared } from './database';
+import { LEASE_HOLDS, type Lease, LeaseLost } from './lease';
 
-export type ProofState = 'waiting' | 'running' | 'done' | 'kept' | 'failed' | 'dropped';
+/** `open`: its job waits, runs or failed. `kept`: stopped before its end. `dropped`: removed. */
+export type ProofState = 'open' | 'done' | 'kept' | 'dropped';
 
 export interface ProofRow {
   id: string;
@@ -13,55 +16,82 @@ export interface ProofRow {
   width_px: number;
   height_px: number;
   state: ProofState;
-  stop_asked: 'keep' | 'drop' | null;
-  lease_owner: string | null;
-  lease_until_ms: number | null;
-  attempts: number;
   share: number;
   samples: number;
   grain: number | null;
   seconds: number;
-  seconds_left: number | null;
   rays: number;
   ev100: number | null;
   picture_count: number;
   film_sha256: string | null;
-  error: string | null;
-  clean_share: number | null;
-  clean_grain: number | null;
-  clean_note: string | null;
+  denoise_share: number | null;
+  denoised_grain: number | null;
+  denoise_note: string | null;
   limited_share: number | null;
   file_bytes_json: string | null;
+  disk_bytes: number;
   created_at_ms: number;
   started_at_ms: number | null;
   ended_at_ms: number | null;
+  stamp: number;
 }
 
 export const listProofs = (pictureId: string) =>
-  database()
-    .prepare("SELECT * FROM proofs WHERE picture_id = ? AND state <> 'dropped' ORDER BY number DESC")
-    .all(pictureId) as ProofRow[];
+  prepared("SELECT * FROM proofs WHERE picture_id = ? AND state <> 'dropped' ORDER BY number DESC").all(
+    pictureId
+  ) as ProofRow[];
+
+const OF_PROJECT =
+  'SELECT proofs.* FROM proofs JOIN pictures ON pictures.id = proofs.picture_id WHERE project_id = :project';
+const NEWEST_FIRST = 'ORDER BY proofs.created_at_ms DESC, proofs.number DESC';
+
+/** Of all pictures of a project, newest first. */
+export const listProofsOf = (project: string) =>
+  prepared(`${OF_PROJECT} AND state <> 'dropped' ${NEWEST_FIRST}`).all({ project }) as ProofRow[];
+
+/** Those that changed after a change of the project, removed ones among them. */
+export const listProofsSince = (project: string, stamp: number) =>
+  prepared(`${OF_PROJECT} AND proofs.stamp > :stamp ${NEWEST_FIRST}`).all({ project, stamp }) as ProofRow[];
+
+/** The newest whole proof of a picture that has something to show; null when there is none. */
+export const leadProof = (pictureId: string) =>
+  (prepared(
+    `SELECT id, picture_count, width_px, height_px FROM proofs
+     WHERE picture_id = ? AND state <> 'dropped' AND picture_count > 0 AND json_extract(brief_json, '$.patch') IS NULL
+     ORDER BY number DESC LIMIT 1`
+  ).get(pictureId) as Pick<ProofRow, 'id' | 'picture_count' | 'width_px' | 'height_px'> | undefined) ?? null;
+
+/** The newest proof of a project that has ended, with its brief. */
+export const lastEndedProof = (project: string) =>
+  (prepared(
+    `SELECT proofs.brief_json, proofs.ended_at_ms FROM proofs JOIN pictures ON pictures.id = proofs.picture_id
+     WHERE project_id = ? AND state IN ('done', 'kept') ORDER BY proofs.ended_at_ms DESC LIMIT 1`
+  ).get(project) as { brief_json: string; ended_at_ms: number } | undefined) ?? null;
+
 export const findProof = (id: string) =>
-  (database().prepare('SELECT * FROM proofs WHERE id = ?').get(id) as ProofRow | undefined) ?? null;
-export const openProofs = () =>
-  database()
-    .prepare("SELECT * FROM proofs WHERE state IN ('waiting', 'running') ORDER BY created_at_ms")
-    .all() as ProofRow[];
+  (prepared('SELECT * FROM proofs WHERE id = ?').get(id) as ProofRow | undefined) ?? null;
+
 export const nextNumber = (pictureId: string) =>
   (
-    database().prepare('SELECT coalesce(max(number), 0) + 1 AS n FROM proofs WHERE picture_id = ?').get(pictureId) as {
-      n: number;
+    prepared('SELECT coalesce(max(number), 0) + 1 AS number FROM proofs WHERE picture_id = ?').get(pictureId) as {
+      number: number;
     }
-  ).n;
-/** The proofs of a picture that are, or will be, this very film; newest first. */
+  ).number;
+
+/** The proofs of a picture that are this very film, or whose job may still make it; newest first. */
 export const listByKey = (pictureId: string, key: string) =>
-  database()
-    .prepare(
-      "SELECT * FROM proofs WHERE picture_id = ? AND key_sha256 = ? AND state IN ('waiting', 'running', 'done') ORDER BY number DESC"
-    )
-    .all(pictureId, key) as ProofRow[];
-export const proofCounts = () =>
-  database().prepare("SELECT count(*) AS films FROM proofs WHERE state IN ('done', 'kept')").get() as { films: number };
+  prepared(
+    "SELECT * FROM proofs WHERE picture_id = ? AND key_sha256 = ? AND state IN ('open', 'done') ORDER BY number DESC"
+  ).all(pictureId, key) as ProofRow[];
+
+/** How many films there are, and what they take on disk. */
+export const filmTotals = () =>
+  prepared(
+    "SELECT count(*) AS films, coalesce(sum(disk_bytes), 0) AS bytes FROM proofs WHERE state <> 'dropped'"
+  ).get() as {
+    films: number;
+    bytes: number;
+  };
 
 export function insertProof(
   row: Pick<
@@ -77,50 +107,60 @@ export function insertProof(
     | 'created_at_ms'
   >
 ): void {
-  database()
-    .prepare(
-      `INSERT INTO proofs (id, picture_id, revision_id, number, brief_json, key_sha256, width_px, height_px, state, created_at_ms)
-       VALUES (:id, :picture_id, :revision_id, :number, :brief_json, :key_sha256, :width_px, :height_px, 'waiting', :created_at_ms)`
-    )
-    .run(row);
+  prepared(
+    `INSERT INTO proofs
+       (id, picture_id, revision_id, number, brief_json, key_sha256, width_px, height_px, state, created_at_ms)
+     VALUES
+       (:id, :picture_id, :revision_id, :number, :brief_json, :key_sha256, :width_px, :height_px, 'open', :created_at_ms)`
+  ).run(row);
 }
 
-/** What a film cost and how it was denoised, for a proof that is made of another's film. */
+/** Copies what a film cost and how it was denoised to a proof that is made of another's film. */
 export function copyFilmFacts(id: string, from: string, denoised: boolean): void {
-  database()
-    .prepare(
-      'UPDATE proofs SET (share, samples, grain, seconds, rays, ev100, limited_share, film_sha256) = ' +
-        '(SELECT share, samples, grain, seconds, rays, ev100, limited_share, film_sha256 FROM proofs ' +
-        'WHERE id = :from) WHERE id = :id'
-    )
-    .run({ id, from });
-  if (denoised)
-    database()
-      .prepare(
-        'UPDATE proofs SET (clean_share, clean_grain, clean_note) = (SELECT clean_share, clean_grain, ' +
-          'clean_note FROM proofs WHERE id = :from) WHERE id = :id'
-      )
-      .run({ id, from });
+  const film = 'share, samples, grain, seconds, rays, ev100, limited_share, film_sha256';
+  const denoising = 'denoise_share, denoised_grain, denoise_note';
+  for (const columns of denoised ? [film, denoising] : [film])
+    prepared(`UPDATE proofs SET (${columns}) = (SELECT ${columns} FROM proofs WHERE id = :from) WHERE id = :id`).run({
+      id,
+      from
+    });
 }
 
-/** Asks a render to end. One that has not begun ends at once. */
-export function askStop(id: string, how: 'keep' | 'drop', now: number): void {
-  const db = database();
-  db.transaction(() => {
-    db.prepare("UPDATE proofs SET state = 'dropped', ended_at_ms = ? WHERE id = ? AND state = 'waiting'").run(now, id);
-    db.prepare("UPDATE proofs SET stop_asked = ? WHERE id = ? AND state = 'running'").run(how, id);
-  })();
+/** What the worker of a proof may write. */
+export type ProofFacts = Partial<
+  Pick<
+    ProofRow,
+    | 'state'
+    | 'share'
+    | 'samples'
+    | 'grain'
+    | 'seconds'
+    | 'rays'
+    | 'ev100'
+    | 'picture_count'
+    | 'film_sha256'
+    | 'denoise_share'
+    | 'denoised_grain'
+    | 'denoise_note'
+    | 'limited_share'
+    | 'disk_bytes'
+    | 'started_at_ms'
+    | 'ended_at_ms'
+  > & { file_bytes: Record<FileKind, number> }
+>;
+
+/** Writes facts of a proof for the worker that holds its job. Throws LeaseLost, and writes nothing, when it no longer does. */
+export function writeProof(id: string, lease: Lease, facts: ProofFacts): void {
+  const { file_bytes, ...rest } = facts;
+  const columns = { ...rest, ...(file_bytes ? { file_bytes_json: JSON.stringify(file_bytes) } : {}) };
+  const sets = Object.keys(columns).map((column) => `${column} = :${column}`);
+  const written = prepared(`UPDATE proofs SET ${sets.join(', ')} WHERE id = :id AND ${LEASE_HOLDS}`).run({
+    ...columns,
+    id,
+    ...lease
+  });
+  if (written.changes === 0) throw new LeaseLost(lease);
 }
 
-export const retryProof = (id: string) =>
-  database()
-    .prepare(
-      "UPDATE proofs SET state = 'waiting', error = NULL, ended_at_ms = NULL, attempts = 0 WHERE id = ? AND state = 'failed'"
-    )
-    .run(id);
 export const dropProof = (id: string, now: number) =>
-  database()
-    .prepare(
-      "UPDATE proofs SET state = 'dropped', ended_at_ms = ? WHERE id = ? AND state NOT IN ('running', 'waiting')"
-    )
-    .run(now, id);
+  prepared("UPDATE proofs SET state = 'dropped', ended_at_ms = ? WHERE id = ? AND state <> 'dropped'").run(now, id);

@@ -3,9 +3,9 @@ import type { BackdropDto } from '../../contracts/dto';
 import { normaliseBackdrop, PictureRefused } from '../../formats/image/backdrop';
 import { contentPath, has, isContentHash, put } from '../files/content-store';
 import { insertBackdrop } from '../store/backdrops';
-import { done, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
 
-export async function addBackdrop(upload: string, fileName: string): Promise<Outcome<BackdropDto>> {
+export async function addBackdrop(upload: string, fileName: string): Promise<Result<BackdropDto>> {
   if (!(await has('incoming', upload)))
     return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
   try {
@@ -18,7 +18,7 @@ export async function addBackdrop(upload: string, fileName: string): Promise<Out
       height_px: height
     };
     insertBackdrop({ ...added, created_at_ms: Date.now() });
-    return done(added);
+    return ok(added);
   } catch (error) {
     if (error instanceof PictureRefused) return refused(`"${fileName}" ${error.message}`);
     throw error;

@@ -8,28 +8,29 @@ import { contentPath, has, put } from '../files/content-store';
 import { insertCaptured } from '../store/projects';
 import { keepStrip } from './captured-strip';
 import { examineCaptured } from './examine-captured';
-import { done, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
 
 export async function addCaptured(
   upload: string,
   name: string,
   reduce: boolean
-): Promise<Outcome<Omit<CapturedDto, 'name'>>> {
+): Promise<Result<Omit<CapturedDto, 'name'>>> {
   if (!(await has('incoming', upload)))
     return refused(`"${name}" did not arrive whole; bring it in again`, 'missing_upload');
   const path = contentPath('incoming', upload);
-  return examineCaptured(path, name, reduce, async (said, out) => {
-    if (!said.ok) return refused(said.message, said.code);
-    const { sha256 } = await put('captured', createReadStream(said.reduced ? `${out}.exr` : path));
+  return examineCaptured(path, name, reduce, async (found, out) => {
+    if (!found.ok) return found;
+    const { reduced, width, height, sun } = found.value;
+    const { sha256 } = await put('captured', createReadStream(reduced ? `${out}.exr` : path));
     await keepStrip(out, sha256);
     insertCaptured({
       sha256,
       name: name.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80),
-      width_px: said.width,
-      height_px: said.height,
+      width_px: width,
+      height_px: height,
       created_at_ms: Date.now(),
-      sun_json: JSON.stringify(said.sun)
+      sun_json: JSON.stringify(sun)
     });
-    return done({ sha256, width_px: said.width, height_px: said.height, sun: said.sun });
+    return ok({ sha256, width_px: width, height_px: height, sun });
   });
 }

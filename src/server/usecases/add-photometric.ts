@@ -6,12 +6,12 @@ import { readPhotometric } from '../../formats/photometry/read-photometric';
 import { PhotometryRefused } from '../../formats/photometry/refused';
 import { contentPath, has, put } from '../files/content-store';
 import { insertPhotometric } from '../store/photometric';
-import { done, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
 
 // The largest that makers publish are a few hundred kB.
 const MOST_BYTES = 8 * 2 ** 20;
 
-export async function addPhotometric(upload: string, fileName: string): Promise<Outcome<PhotometricDto>> {
+export async function addPhotometric(upload: string, fileName: string): Promise<Result<PhotometricDto>> {
   if (!(await has('incoming', upload)))
     return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
   const path = contentPath('incoming', upload);
@@ -37,7 +37,7 @@ export async function addPhotometric(upload: string, fileName: string): Promise<
       curve_json: JSON.stringify(curve),
       created_at_ms: Date.now()
     });
-    return done({ sha256, name: shown, lumen, watts, curve });
+    return ok({ sha256, name: shown, lumen, watts, curve });
   } catch (error) {
     if (error instanceof PhotometryRefused) return refused(`"${fileName}", ${error.message}`);
     throw error;

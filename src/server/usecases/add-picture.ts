@@ -2,12 +2,13 @@
 import type { PictureDto } from '../../contracts/dto';
 import { database } from '../store/database';
 import { briefAt, findPicture, insertPicture, listPictures } from '../store/pictures';
-import { done, newId, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
+import { newId } from './identify';
 import { pictureDto } from './to-dto';
 
-export function addPicture(fromPictureId: string): Outcome<PictureDto> {
+export function addPicture(fromPictureId: string): Result<PictureDto> {
   return database()
-    .transaction((): Outcome<PictureDto> => {
+    .transaction((): Result<PictureDto> => {
       const from = findPicture(fromPictureId);
       if (!from) return refused('this picture is no longer there; reload the page', 'gone');
       const all = listPictures(from.project_id);
@@ -26,7 +27,7 @@ export function addPicture(fromPictureId: string): Outcome<PictureDto> {
         },
         briefAt(from.id, from.step)!
       );
-      return done(pictureDto(findPicture(id)!));
+      return ok(pictureDto(findPicture(id)!));
     })
     .immediate();
 }

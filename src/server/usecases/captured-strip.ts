@@ -23,8 +23,8 @@ export async function capturedStrip(sha256: string): Promise<string | null> {
     )
   )
     return path;
-  return examineCaptured(contentPath('captured', sha256), image.name, false, async (said, out) =>
-    said.ok ? keepStrip(out, sha256) : null
+  return examineCaptured(contentPath('captured', sha256), image.name, false, async (found, out) =>
+    found.ok ? keepStrip(out, sha256) : null
   );
 }
 

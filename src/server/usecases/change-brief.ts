@@ -6,16 +6,16 @@ import type { PictureDto } from '../../contracts/dto';
 import { canonicalJson } from '../../core/brief/brief';
 import { database } from '../store/database';
 import { briefAt, findPicture, lastStep, pushBrief, renamePicture, replaceBrief, setStep } from '../store/pictures';
-import { done, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
 import { pictureDto } from './to-dto';
 
-const gone = <T>() => refused<T>('this picture is no longer there; reload the page', 'gone');
+const gone = () => refused('this picture is no longer there; reload the page', 'gone');
 
-export function changeBrief(pictureId: string, input: unknown, joins: boolean): Outcome<PictureDto> {
+export function changeBrief(pictureId: string, input: unknown, joins: boolean): Result<PictureDto> {
   const parsed = parseBrief(input);
   if (!parsed.ok) return refused(parsed.message, 'bad_brief');
   return database()
-    .transaction((): Outcome<PictureDto> => {
+    .transaction((): Result<PictureDto> => {
       const picture = findPicture(pictureId);
       if (!picture) return gone();
       const json = canonicalJson(parsed.value);
@@ -23,28 +23,28 @@ export function changeBrief(pictureId: string, input: unknown, joins: boolean): 
         if (joins && picture.step > 0 && picture.step === lastStep(picture.id)) replaceBrief(picture, json, Date.now());
         else pushBrief(picture, json, Date.now());
       }
-      return done(pictureDto(findPicture(pictureId)!));
+      return ok(pictureDto(findPicture(pictureId)!));
     })
     .immediate();
 }
 
 /** One step back (-1) or forward (1) in the history of the brief. */
-export function moveStep(pictureId: string, by: -1 | 1): Outcome<PictureDto> {
+export function moveStep(pictureId: string, by: -1 | 1): Result<PictureDto> {
   return database()
-    .transaction((): Outcome<PictureDto> => {
+    .transaction((): Result<PictureDto> => {
       const picture = findPicture(pictureId);
       if (!picture) return gone();
       const step = picture.step + by;
       if (step >= 0 && step <= lastStep(picture.id)) setStep(picture.id, step);
-      return done(pictureDto(findPicture(pictureId)!));
+      return ok(pictureDto(findPicture(pictureId)!));
     })
     .immediate();
 }
 
-export function rename(pictureId: string, name: string): Outcome<PictureDto> {
+export function rename(pictureId: string, name: string): Result<PictureDto> {
   const plain = name.trim().slice(0, 120);
   if (!plain) return refused('a picture needs a name');
   if (!findPicture(pictureId)) return gone();
   renamePicture(pictureId, plain);
-  return done(pictureDto(findPicture(pictureId)!));
+  return ok(pictureDto(findPicture(pictureId)!));
 }

@@ -8,8 +8,11 @@ import { contentPath, has, put } from '../files/content-store';
 import { database } from '../store/database';
 import { insertPicture } from '../store/pictures';
 import { insertProject, insertRevision } from '../store/projects';
+import { addStorage } from '../store/storage';
 import { firstBrief } from './default-briefs';
-import { done, newId, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
+import { newId } from './identify';
+import { attendJob } from './attend-job';
 import { importModel } from './import-model';
 
 export interface NewProject {
@@ -24,21 +27,19 @@ export interface NewProject {
   pictures?: { name: string; brief: Brief }[];
 }
 
-export async function createProject(input: NewProject): Promise<Outcome<{ project: string; pictures: string[] }>> {
+export async function createProject(input: NewProject): Promise<Result<{ project: string; pictures: string[] }>> {
   if (input.files.length === 0) return refused('choose a model file to bring in');
   for (const file of input.files)
     if (!(await has('incoming', file.upload)))
       return refused(`"${file.name}" did not arrive whole; bring it in again`, 'missing_upload');
-  const imported = await importModel({
-    files: input.files.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name })),
-    unit: input.unit,
-    up: input.up
-  });
-  if (!imported.ok) return refused(imported.message, imported.code);
-  const { sha256 } = await put('models', imported.glb);
+  const files = input.files.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name }));
+  const imported = await attendJob('import', null, () => importModel({ files, unit: input.unit, up: input.up }));
+  if (!imported.ok) return imported;
+  const { glb, report } = imported.value;
+  const { sha256, added } = await put('models', glb);
+  addStorage('models', added);
   const now = Date.now();
   const project = newId();
-  const { report } = imported;
   const pictures = input.pictures ?? [{ name: report.cameras[0]?.name ?? 'First view', brief: firstBrief(report) }];
   const ids = pictures.map(newId);
   database().transaction(() => {
@@ -65,7 +66,7 @@ export async function createProject(input: NewProject): Promise<Outcome<{ projec
       );
     });
   })();
-  return done({ project, pictures: ids });
+  return ok({ project, pictures: ids });
 }
 
 /** "tower_section-v2.glb" is the project "Tower section v2". */

@@ -1,5 +1,4 @@
-/** A file of a proof to hand over. Encoded in a process of its own, kept beside the film, so that it is made once. */
-import { spawn } from 'node:child_process';
+/** A file of a proof to hand over. Encoded by a task, kept beside the film, so that it is made once. */
 import { createHash } from 'node:crypto';
 import { access, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -7,30 +6,20 @@ import { canonicalJson, type Finish } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import { sizeLabel } from '../../core/brief/sentence';
 import type { FileKind } from '../../core/catalogue/file-kinds';
-import { bleedPixels, type SheetShare, shareOfSheet } from '../../core/output/size';
+import { bleedPixels, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
 import { besideImage } from '../../formats/image/encode';
-import { config } from '../config';
+import { runTask } from '../jobs/run-task';
+import type { TaskInput } from '../jobs/tasks';
 import { proofFolder } from '../files/proof-files';
 import { proofPpi } from '../render/prepare';
 import { findPicture } from '../store/pictures';
 import { findProject } from '../store/projects';
 import { findProof } from '../store/proofs';
-import { done, type Outcome, refused } from './identify';
-
-export interface DeliverJob {
-  proof: string;
-  kind: FileKind;
-  finish: Finish;
-  within: SheetShare;
-  width: number;
-  height: number;
-  ev100: number;
-  ppi: number | null;
-  /** Px that reach beyond the trim, when crop marks are wanted round them. */
-  marks: number | null;
-  out: string;
-}
+import { attendJob } from './attend-job';
+import { newId } from './identify';
+import { underWay } from './under-way';
+import { type Result, ok, refused } from '../../core/result/result';
 
 /** `asRendered` leaves the grain in, as EXR always does: it holds the film. */
 export async function deliverProof(
@@ -39,7 +28,7 @@ export async function deliverProof(
   background: 'own' | 'clear',
   asRendered: boolean,
   cropMarks = false
-): Promise<Outcome<{ path: string; name: string }>> {
+): Promise<Result<{ path: string; name: string }>> {
   const proof = findProof(id);
   const picture = proof && findPicture(proof.picture_id);
   if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
@@ -50,7 +39,7 @@ export async function deliverProof(
   const marks = cropMarks && kind !== 'exr' && brief.patch === null ? bleedPixels(brief) : null;
   const finish: Finish = {
     ...brief.finish,
-    denoise: asRendered || kind === 'exr' || proof.clean_share !== 1 ? 0 : brief.finish.denoise,
+    denoise: asRendered || kind === 'exr' || proof.denoise_share !== 1 ? 0 : brief.finish.denoise,
     background:
       background === 'clear'
         ? { kind: 'clear' }
@@ -73,14 +62,7 @@ export async function deliverProof(
     .digest('hex')
     .slice(0, 16);
   const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);
-  if (
-    await access(path).then(
-      () => true,
-      () => false
-    )
-  )
-    return done({ path, name });
-  const job: DeliverJob = {
+  const input: TaskInput<'deliver'> = {
     proof: id,
     kind,
     finish,
@@ -90,29 +72,29 @@ export async function deliverProof(
     ev100: proof.ev100,
     ppi,
     marks,
-    out: `${path}.${process.pid}.part`
+    out: `${path}.${newId()}.part`
   };
-  const said = await new Promise<string>((resolve) => {
-    const child = spawn(process.execPath, [config.built('deliver-worker.mjs'), JSON.stringify(job)], {
-      cwd: config.root,
-      stdio: ['ignore', 'ignore', 'pipe'],
-      env: { ...config.childEnvironment, SPHAERA_DATA: config.dataDir }
-    });
-    let text = '';
-    child.stderr.on('data', (chunk: Buffer) => {
-      text = (text + chunk.toString()).slice(-2000);
-    });
-    child.on('exit', (code) => resolve(code === 0 ? '' : text || `code ${code}`));
-    child.on('error', (error) => resolve(error.message));
-  });
-  if (said) {
-    // with what lay beside it
-    await Promise.all([job.out, ...besideImage(job.out)].map((file) => rm(file, { force: true })));
-    return refused(
-      `the file could not be written: ${said.split('\n').find((l) => /Error/.test(l)) ?? 'unknown reason'}`,
-      'fault'
-    );
+  return underWay('delivery', path, () => attendJob('deliver', picture.project_id, () => write(input, path, name)));
+}
+
+async function write(
+  input: TaskInput<'deliver'>,
+  path: string,
+  name: string
+): Promise<Result<{ path: string; name: string }>> {
+  if (
+    await access(path).then(
+      () => true,
+      () => false
+    )
+  )
+    return ok({ path, name });
+  const written = await runTask('deliver', input);
+  if (written.ok) {
+    await rename(input.out, path);
+    return ok({ path, name });
   }
-  await rename(job.out, path);
-  return done({ path, name });
+  // with what lies beside it
+  await Promise.all([input.out, ...besideImage(input.out)].map((file) => rm(file, { force: true })));
+  return written;
 }

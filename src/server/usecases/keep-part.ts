@@ -4,9 +4,10 @@ import type { KeptDto } from '../../contracts/dto';
 import { KEPT_KINDS, type KeptKind, partOf } from '../../core/brief/kept-part';
 import { deleteKept, insertKept, listKept } from '../store/kept';
 import { findProject } from '../store/projects';
-import { done, newId, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
+import { newId } from './identify';
 
-export function keepPart(projectId: string, kind: unknown, name: string, brief: unknown): Outcome<KeptDto> {
+export function keepPart(projectId: string, kind: unknown, name: string, brief: unknown): Result<KeptDto> {
   if (!findProject(projectId)) return refused('this project is no longer there; reload the page', 'gone');
   if (!isKind(kind)) return refused(`say what is kept: one of ${KEPT_KINDS.join(', ')}`);
   const plain = name.trim().slice(0, 80);
@@ -30,10 +31,10 @@ export function keepPart(projectId: string, kind: unknown, name: string, brief: 
     part_json: JSON.stringify(part),
     created_at_ms: Date.now()
   });
-  return done({ id, kind, name: plain, part });
+  return ok({ id, kind, name: plain, part });
 }
 
 const isKind = (kind: unknown): kind is KeptKind => (KEPT_KINDS as readonly unknown[]).includes(kind);
 
-export const dropPart = (id: string): Outcome<null> =>
-  deleteKept(id) ? done(null) : refused('it is no longer there; reload the page', 'gone');
+export const dropPart = (id: string): Result<null> =>
+  deleteKept(id) ? ok(null) : refused('it is no longer there; reload the page', 'gone');

@@ -6,14 +6,12 @@ import { settingOf } from '../../core/scene/dim-lamps';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { type Cost, type CostsSoFar, savingsOf } from '../../core/forecast/costs';
 import type { ImportReport } from '../../formats/import-report';
-import { measureCosts } from '../render/costs';
+import { runTask } from '../jobs/run-task';
 import { probeKey } from '../render/probe-key';
-import { weighModel } from '../render/weigh';
 import { findCosts, saveCosts } from '../store/forecasts';
-import { openProofs } from '../store/proofs';
 import { type RevisionRow, saveReport } from '../store/projects';
-import { done, type Outcome, refused } from './identify';
-import { inTurn } from './in-turn';
+import { type Result, ok, refused } from '../../core/result/result';
+import { attendJob, isRendering } from './attend-job';
 import { sentBrief } from './sent-brief';
 import { smallSize } from './probe-picture';
 
@@ -26,9 +24,9 @@ const MOST_MATERIALS = 4;
 async function weighed(revision: RevisionRow): Promise<ImportReport> {
   const report = JSON.parse(revision.report_json) as ImportReport;
   if (report.heaviest?.every((g) => g.slim !== undefined)) return report;
-  const said = await weighModel({ model: revision.glb_sha256 });
-  if (!said.ok) return report;
-  const whole: ImportReport = { ...report, heaviest: said.heaviest };
+  const weighed = await runTask('weigh', { model: revision.glb_sha256 });
+  if (!weighed.ok) return report;
+  const whole: ImportReport = { ...report, heaviest: weighed.value };
   saveReport(revision.id, JSON.stringify(whole));
   return whole;
 }
@@ -39,16 +37,15 @@ export async function measureCostsOf(
   input: unknown,
   onNews?: (news: CostsSoFar) => void,
   stop?: AbortSignal
-): Promise<Outcome<Cost[]>> {
+): Promise<Result<Cost[]>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
-  return inTurn(async (): Promise<Outcome<Cost[]>> => {
+  return attendJob('measure', projectId, async (): Promise<Result<Cost[]>> => {
     const known = findCosts(key);
-    if (known?.whole) return done(known.costs);
-    if (openProofs().some((p) => p.state === 'running'))
-      return refused('a render is under way; measure when it has ended', 'busy');
+    if (known?.whole) return ok(known.costs);
+    if (isRendering()) return refused('a render is under way; measure when it has ended', 'busy');
     const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))]
       .filter((g) => settingOf(brief.lamps, g).on)
@@ -66,9 +63,8 @@ export async function measureCostsOf(
       saveCosts(key, news.costs, false, Date.now());
       onNews?.(news);
     };
-    const said = await measureCosts(job, keep, stop);
-    if (!said.ok) return refused(said.message);
-    saveCosts(key, said.costs, true, Date.now());
-    return done(said.costs);
+    const measured = await runTask('costs', job, { onProgress: keep, ...(stop ? { signal: stop } : {}) });
+    if (measured.ok) saveCosts(key, measured.value, true, Date.now());
+    return measured;
   });
 }

@@ -2,15 +2,16 @@
  * What nobody waits for stands still while the preview takes its first look: the scheduler does not tell a browser's
  * threads from a measurement's.
  */
+import { singleton } from '../jobs/singleton';
 
 /** From a preview's question to where its first look is there, and some refinement. */
 const FIRST_MS = 1500;
 
-// modules may be loaded more than once by the web server; who waits is one list
-const place = globalThis as typeof globalThis & {
-  sphaeraPreviewFirst?: { waiting: Set<(paused: boolean) => void>; timer: ReturnType<typeof setTimeout> | undefined };
-};
-const state = () => (place.sphaeraPreviewFirst ??= { waiting: new Set(), timer: undefined });
+interface Waiting {
+  waiting: Set<(paused: boolean) => void>;
+  timer: ReturnType<typeof setTimeout> | undefined;
+}
+const state = () => singleton('preview first', (): Waiting => ({ waiting: new Set(), timer: undefined }));
 
 /** A preview is wanted now. */
 export function previewComesFirst(): void {

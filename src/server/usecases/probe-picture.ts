@@ -6,11 +6,10 @@ import type { Brief } from '../../core/brief/brief';
 import { resolveSize, scaleSize } from '../../core/output/size';
 import type { Probe } from '../../core/forecast/forecast';
 import { probeKey } from '../render/probe-key';
-import { probeBrief } from '../render/probe';
+import { runTask } from '../jobs/run-task';
 import { findProbe, saveProbe } from '../store/forecasts';
-import { openProofs } from '../store/proofs';
-import { done, type Outcome, refused } from './identify';
-import { inTurn } from './in-turn';
+import { type Result, ok, refused } from '../../core/result/result';
+import { attendJob, isRendering } from './attend-job';
 import { giveWay } from './preview-first';
 import { sentBrief } from './sent-brief';
 
@@ -22,25 +21,18 @@ export function smallSize({ size }: Pick<Brief, 'size'>): { width_px: number; he
   return scaleSize(whole, LONG_SIDE_PX / Math.max(whole.width_px, whole.height_px));
 }
 
-export async function probePicture(projectId: string, input: unknown): Promise<Outcome<Probe>> {
+export async function probePicture(projectId: string, input: unknown): Promise<Result<Probe>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision, brief } = sent.value;
   const key = probeKey(revision.glb_sha256, brief);
-  return inTurn(async (): Promise<Outcome<Probe>> => {
+  return attendJob('measure', projectId, async (): Promise<Result<Probe>> => {
     const known = findProbe(key);
-    if (known) return done(known);
-    if (openProofs().some((p) => p.state === 'running'))
-      return refused('a render is under way; the forecast is measured when it has ended', 'busy');
-    const said = await probeBrief(
-      {
-        model: revision.glb_sha256,
-        brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } }
-      },
-      giveWay
-    );
-    if (!said.ok) return refused(said.message);
-    saveProbe(key, said.probe, Date.now());
-    return done(said.probe);
+    if (known) return ok(known);
+    if (isRendering()) return refused('a render is under way; the forecast is measured when it has ended', 'busy');
+    const small = { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } };
+    const probe = await runTask('probe', { model: revision.glb_sha256, brief: small }, { attend: giveWay });
+    if (probe.ok) saveProbe(key, probe.value, Date.now());
+    return probe;
   });
 }

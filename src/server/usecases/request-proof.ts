@@ -2,31 +2,33 @@
  * Puts a render of a picture's brief into the queue, unless this very picture is there or under way already. Where the
  * film is there and only the finish differs, the film is shared and nothing is rendered.
  */
-import { createHash } from 'node:crypto';
 import type { ProofDto } from '../../contracts/dto';
-import { canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
+import { canonicalJson, developKey, type Patch } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import { trySaving } from '../../core/forecast/costs';
 import { filmDiskBytes } from '../../core/forecast/forecast';
 import { proofPixels } from '../../core/output/size';
+import type { StopMode } from '../../core/job/job';
 import { freeBytes } from '../files/free-bytes';
 import { shareFilm } from '../files/proof-files';
+import { filmKey } from '../render/film-key';
 import { probeKey } from '../render/probe-key';
+import { sqliteQueue as queue } from '../store/job-queue';
 import { database } from '../store/database';
 import { findCosts, findProbe } from '../store/forecasts';
 import { briefAt, findPicture } from '../store/pictures';
 import { latestRevision } from '../store/projects';
 import {
-  askStop,
   copyFilmFacts,
   dropProof,
   findProof,
   insertProof,
   listByKey,
   nextNumber,
-  retryProof
+  type ProofRow
 } from '../store/proofs';
-import { done, newId, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
+import { newId } from './identify';
 import { missingImage } from './sent-brief';
 import { proofDto } from './to-dto';
 
@@ -38,9 +40,9 @@ const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
  * With a patch, of that rectangle alone, at the full size; with a `saving` that was measured on the brief, as it would
  * be with that.
  */
-export function requestProof(pictureId: string, patch: Patch | null = null, saving: unknown = null): Outcome<ProofDto> {
+export function requestProof(pictureId: string, patch: Patch | null = null, saving: unknown = null): Result<ProofDto> {
   return database()
-    .transaction((): Outcome<ProofDto> => {
+    .transaction((): Result<ProofDto> => {
       const picture = findPicture(pictureId);
       const revision = picture && latestRevision(picture.project_id);
       if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
@@ -57,15 +59,18 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
       const brief = patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole;
       const missing = missingImage(brief);
       if (missing) return missing;
-      const key = createHash('sha256')
-        .update(canonicalJson({ model: revision.glb_sha256, brief: filmBrief(brief) }))
-        .digest('hex');
+      const key = filmKey(revision.glb_sha256, brief);
       const ofThisFilm = listByKey(picture.id, key);
       const finish = developKey(brief.finish);
-      const same = ofThisFilm.find((p) => p.state !== 'done' || developKey(readBrief(p.brief_json).finish) === finish);
-      if (same) return done(proofDto(same));
+      const same = ofThisFilm.find(
+        (p) =>
+          (p.state === 'open' && !hasFailed(p)) ||
+          (p.state === 'done' && developKey(readBrief(p.brief_json).finish) === finish)
+      );
+      if (same) return ok(proofDto(same));
       const { width, height } = proofPixels(brief);
-      const source = ofThisFilm.find((p) => p.clean_share === 1) ?? ofThisFilm[0];
+      const finished = ofThisFilm.filter((p) => p.state === 'done');
+      const source = finished.find((p) => p.denoise_share === 1) ?? finished[0];
       const needs = source
         ? 0
         : filmDiskBytes(
@@ -96,23 +101,36 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
         shareFilm(source.id, id);
         copyFilmFacts(id, source.id, brief.finish.denoise > 0);
       }
-      return done(proofDto(findProof(id)!));
+      const kind = source ? 'finish' : patch ? 'patch' : 'render';
+      queue.enqueue({ id: newId(), kind, project: picture.project_id, proof: id, now: Date.now() });
+      return ok(proofDto(findProof(id)!));
     })
     .immediate();
 }
 
-/** Ends a render early: keep what there is as a proof, or drop it. */
-export function stopProof(id: string, how: 'keep' | 'drop'): Outcome<null> {
-  const proof = findProof(id);
-  if (!proof) return refused('this proof is no longer there; reload the page', 'gone');
-  if (proof.state === 'waiting' || proof.state === 'running') askStop(id, how, Date.now());
-  else if (how === 'drop') dropProof(id, Date.now());
-  return done(null);
+const hasFailed = ({ id }: ProofRow): boolean => queue.ofProof(id)?.state.name === 'failed';
+
+/** Ends a render early: keep what there is as a proof, or remove it. */
+export function stopProof(id: string, how: StopMode): Result<null> {
+  return database()
+    .transaction((): Result<null> => {
+      const proof = findProof(id);
+      if (!proof) return refused('this proof is no longer there; reload the page', 'gone');
+      const job = proof.state === 'open' ? queue.ofProof(id) : null;
+      const now = Date.now();
+      if (job) queue.apply(job.id, { type: 'request stop', mode: how, now });
+      // what runs is removed by who runs it
+      const runs = job !== null && queue.find(job.id)?.state.name === 'running';
+      if (!runs && (how === 'drop' || job?.state.name === 'waiting')) dropProof(id, now);
+      return ok(null);
+    })
+    .immediate();
 }
 
-/** Goes on with a render that broke off. */
-export function goOn(id: string): Outcome<null> {
-  if (!findProof(id)) return refused('this proof is no longer there; reload the page', 'gone');
-  retryProof(id);
-  return done(null);
+/** Goes on with a render that failed. */
+export function goOn(id: string): Result<null> {
+  const job = queue.ofProof(id);
+  if (!findProof(id) || !job) return refused('this proof is no longer there; reload the page', 'gone');
+  queue.apply(job.id, { type: 'retry' });
+  return ok(null);
 }

@@ -1,9 +1,10 @@
 /** Keeps where the stage stands now under a name of its own, for all pictures of the project. */
 import { parseBrief } from '../../contracts/brief';
 import { findProject, insertViewpoint, listViewpoints } from '../store/projects';
-import { done, newId, type Outcome, refused } from './identify';
+import { type Result, ok, refused } from '../../core/result/result';
+import { newId } from './identify';
 
-export function saveViewpoint(projectId: string, name: string, viewpoint: unknown): Outcome<{ id: string }> {
+export function saveViewpoint(projectId: string, name: string, viewpoint: unknown): Result<{ id: string }> {
   if (!findProject(projectId)) return refused('this project is no longer there; reload the page', 'gone');
   const plain = name.trim().slice(0, 80);
   if (!plain) return refused('give the viewpoint a name');
@@ -19,5 +20,5 @@ export function saveViewpoint(projectId: string, name: string, viewpoint: unknow
     viewpoint_json: JSON.stringify(parsed.value.viewpoint),
     created_at_ms: Date.now()
   });
-  return done({ id });
+  return ok({ id });
 }

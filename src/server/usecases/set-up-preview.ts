@@ -2,56 +2,46 @@
  * What the browser needs to render a brief by itself: asked of a process that stays, so that the web server never waits
  * in computation.
  */
-import { type ChildProcess, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { parseBrief } from '../../contracts/brief';
 import { config } from '../config';
-import type { SetupReply, SetupRequest } from '../render/setup-worker';
+import { type OpenTask, openTask } from '../jobs/run-task';
+import { singleton } from '../jobs/singleton';
+import type { TaskInput } from '../jobs/tasks';
 import { latestRevision } from '../store/projects';
-import { done, type Outcome, refused } from './identify';
+import { type Result, refused } from '../../core/result/result';
 import { previewComesFirst } from './preview-first';
 import { missingImage } from './sent-brief';
 
 const MOST_PX = 4096;
 const IDLE_MS = 10 * 60_000;
 
+/** The process that stays, and how many answers it owes. */
 interface Helper {
-  child: ChildProcess;
-  waiting: Map<number, (reply: SetupReply) => void>;
+  task: OpenTask<'setup'> | null;
+  asked: number;
   idle: ReturnType<typeof setTimeout> | undefined;
 }
 
-// modules may be loaded more than once by the web server; the process is one
-const place = globalThis as typeof globalThis & { sphaeraSetup?: Helper };
-let lastId = 0;
+const helper = () => singleton('setup helper', (): Helper => ({ task: null, asked: 0, idle: undefined }));
 
-function helper(): Helper {
-  if (place.sphaeraSetup) return place.sphaeraSetup;
-  const child = spawn(process.execPath, ['--enable-source-maps', config.built('setup-worker.mjs')], {
-    cwd: config.root,
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    serialization: 'advanced',
-    env: {
-      ...config.childEnvironment,
-      SPHAERA_DATA: config.dataDir,
-      SPHAERA_MAX_PACK_BYTES: String(config.maxPackBytes)
-    }
-  });
-  const made: Helper = { child, waiting: new Map(), idle: undefined };
-  child.on('message', (reply: SetupReply) => {
-    made.waiting.get(reply.id)?.(reply);
-    made.waiting.delete(reply.id);
-  });
-  const end = () => {
-    if (place.sphaeraSetup === made) place.sphaeraSetup = undefined;
-    for (const [id, answer] of made.waiting)
-      answer({ id, ok: false, message: 'the helper process ended', fault: true });
-    made.waiting.clear();
-  };
-  child.on('exit', end);
-  child.on('error', end);
-  place.sphaeraSetup = made;
-  return made;
+async function ask(request: TaskInput<'setup'>): Promise<Result<Uint8Array>> {
+  const own = helper();
+  clearTimeout(own.idle);
+  if (!own.task || own.task.ended) own.task = openTask('setup');
+  const { task } = own;
+  own.asked++;
+  const reply = await task.ask(request);
+  own.asked--;
+  if (own.asked === 0) {
+    // it holds models in memory; nobody has asked for a while
+    own.idle = setTimeout(() => {
+      own.task = null;
+      void task.close();
+    }, IDLE_MS);
+    own.idle.unref();
+  }
+  return reply;
 }
 
 export interface PreviewQuestion {
@@ -68,7 +58,7 @@ const text = (value: unknown, most: number) => (typeof value === 'string' && val
 const pixels = (value: unknown) =>
   typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MOST_PX ? value : null;
 
-export async function setUpPreview(projectId: string, question: PreviewQuestion): Promise<Outcome<Uint8Array>> {
+export async function setUpPreview(projectId: string, question: PreviewQuestion): Promise<Result<Uint8Array>> {
   const revision = latestRevision(projectId);
   if (!revision) return refused('this project is no longer there; reload the page', 'gone');
   const parsed = parseBrief(question.brief);
@@ -81,9 +71,7 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   const missing = missingImage(brief);
   if (missing) return missing;
   previewComesFirst();
-  const worker = helper();
-  const request: SetupRequest = {
-    id: ++lastId,
+  return ask({
     model: revision.glb_sha256,
     brief,
     width,
@@ -92,21 +80,7 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
     rig: text(question.rig, 64),
     light: text(question.light, 1000),
     exact: question.exact === true
-  };
-  clearTimeout(worker.idle);
-  const reply = await new Promise<SetupReply>((resolve) => {
-    worker.waiting.set(request.id, resolve);
-    worker.child.send(request);
   });
-  if (worker.waiting.size === 0) {
-    // it holds models in memory; nobody has asked for a while
-    worker.idle = setTimeout(() => {
-      place.sphaeraSetup = undefined;
-      worker.child.disconnect();
-    }, IDLE_MS);
-    worker.idle.unref();
-  }
-  return reply.ok ? done(reply.bytes) : refused(reply.message, reply.fault ? 'fault' : 'refused');
 }
 
 const RUNTIME_FILES = ['ort.wasm.min.mjs', 'ort-wasm-simd-threaded.mjs', 'ort-wasm-simd-threaded.wasm'];

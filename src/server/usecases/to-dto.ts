@@ -1,41 +1,55 @@
 /** Rows to DTOs. */
 import type { PictureDto, ProofDto, ProofStateDto } from '../../contracts/dto';
+import { filmKey } from '../render/film-key';
 import { readBrief } from '../../core/brief/read-brief';
+import type { Job } from '../../core/job/job';
+import { sqliteQueue as queue } from '../store/job-queue';
 import { briefAt, lastStep, type PictureRow } from '../store/pictures';
 import { findRevision } from '../store/projects';
-import { listProofs, type ProofRow } from '../store/proofs';
+import { leadProof, type ProofRow } from '../store/proofs';
 
 export function proofDto(row: ProofRow): ProofDto {
+  const brief = readBrief(row.brief_json);
+  const job = row.state === 'open' ? queue.ofProof(row.id) : null;
+  const revision = findRevision(row.revision_id);
+  const running = job?.state.name === 'running' ? job.state : null;
   return {
     id: row.id,
     pictureId: row.picture_id,
     number: row.number,
-    state: row.state as ProofStateDto,
-    brief: readBrief(row.brief_json),
+    state: stateOf(row, job),
+    brief,
+    current: revision !== null && filmKey(revision.glb_sha256, brief) === row.key_sha256,
     width_px: row.width_px,
     height_px: row.height_px,
     share: row.share,
     samples: row.samples,
     grain: row.grain,
     seconds: row.seconds,
-    seconds_left: row.seconds_left,
+    seconds_left: running?.secondsLeft ?? null,
     ev100: row.ev100,
     picture_count: row.picture_count,
-    error: row.error,
-    clean_share: row.clean_share,
-    clean_grain: row.clean_grain,
-    clean_note: row.clean_note,
+    error: job?.state.name === 'failed' ? job.state.message : null,
+    denoise_share: row.denoise_share,
+    denoised_grain: row.denoised_grain,
+    denoise_note: row.denoise_note,
     limited_share: row.limited_share,
     file_bytes: row.file_bytes_json ? (JSON.parse(row.file_bytes_json) as ProofDto['file_bytes']) : null,
-    revision: findRevision(row.revision_id)?.number ?? 0,
-    stopping: row.stop_asked !== null,
+    revision: revision?.number ?? 0,
+    stopping: running?.stop != null,
     created_at_ms: row.created_at_ms,
-    ended_at_ms: row.ended_at_ms
+    ended_at_ms: row.ended_at_ms ?? job?.ended_ms ?? null
   };
 }
 
+function stateOf({ state }: ProofRow, job: Job | null): ProofStateDto {
+  if (state === 'done' || state === 'kept') return state;
+  const work = job?.state.name;
+  return work === 'waiting' || work === 'running' ? work : 'failed';
+}
+
 export function pictureDto(row: PictureRow): PictureDto {
-  const lead = listProofs(row.id).find((p) => p.picture_count > 0 && readBrief(p.brief_json).patch === null);
+  const lead = leadProof(row.id);
   return {
     id: row.id,
     name: row.name,

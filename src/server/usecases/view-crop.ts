@@ -3,45 +3,39 @@
  * while a proof is.
  */
 import { createHash } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
 import type { CropDto } from '../../contracts/dto';
 import { type Brief, canonicalJson, developKey, filmBrief } from '../../core/brief/brief';
 import { cropBrief } from '../../core/forecast/crop';
-import { renderCrop } from '../render/crop';
-import { openProofs } from '../store/proofs';
-import { done, type Outcome, refused } from './identify';
-import { inTurn } from './in-turn';
+import { runTask } from '../jobs/run-task';
+import { singleton } from '../jobs/singleton';
+import { type Result, ok, refused } from '../../core/result/result';
+import { attendJob, isRendering } from './attend-job';
 import { sentBrief } from './sent-brief';
 
-const MOST_KEPT = 64;
-const kept = new Map<string, CropDto>();
+const known = () => singleton('crops', () => new LRUCache<string, CropDto>({ max: 64 }));
 
-/** `place`: the middle of the piece, in shares of the picture. */
+/** `place`: the middle of the detail, in shares of the picture. */
 export async function viewCrop(
   projectId: string,
   input: unknown,
   place: { x: number; y: number }
-): Promise<Outcome<CropDto>> {
+): Promise<Result<CropDto>> {
   const sent = sentBrief(projectId, input);
   if (!sent.ok) return sent;
   const { revision } = sent.value;
   const brief: Brief = cropBrief(sent.value.brief, place);
-  const key = createHash('sha256')
-    .update(canonicalJson({ model: revision.glb_sha256, film: filmBrief(brief), finish: developKey(brief.finish) }))
-    .digest('hex');
-  return inTurn(async (): Promise<Outcome<CropDto>> => {
-    const known = kept.get(key);
-    if (known) return done(known);
-    if (openProofs().some((p) => p.state === 'running'))
-      return refused('a render is under way; the piece is shown when it has ended', 'busy');
-    const said = await renderCrop({ model: revision.glb_sha256, brief });
-    if (!said.ok) return refused(said.message);
-    const crop: CropDto = {
-      png: `data:image/png;base64,${Buffer.from(said.png).toString('base64')}`,
-      samples: said.samples,
-      whole: said.whole
-    };
-    if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
-    kept.set(key, crop);
-    return done(crop);
+  const of = { model: revision.glb_sha256, film: filmBrief(brief), finish: developKey(brief.finish) };
+  const key = createHash('sha256').update(canonicalJson(of)).digest('hex');
+  return attendJob('measure', projectId, async (): Promise<Result<CropDto>> => {
+    const found = known().get(key);
+    if (found) return ok(found);
+    if (isRendering()) return refused('a render is under way; the detail is shown when it has ended', 'busy');
+    const made = await runTask('crop', { model: revision.glb_sha256, brief });
+    if (!made.ok) return made;
+    const { png, samples, whole } = made.value;
+    const crop: CropDto = { png: `data:image/png;base64,${Buffer.from(png).toString('base64')}`, samples, whole };
+    known().set(key, crop);
+    return ok(crop);
   });
 }

@@ -1,24 +1,26 @@
 /** Everything a workspace shows. */
-import type { CapturedSunDto, PhotometricDto, WorkspaceDto } from '../../contracts/dto';
+import type { CapturedSunDto, PhotometricDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/import-report';
 import { config } from '../config';
-import { cleanSpeed, ratiosOf } from '../store/forecasts';
+import { denoiseSpeed, ratiosOf } from '../store/forecasts';
 import { listBackdrops } from '../store/backdrops';
 import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
-import { findPicture, listPictures } from '../store/pictures';
+import { sqliteQueue as queue } from '../store/job-queue';
+import { findPicture, listPictures, listPicturesSince } from '../store/pictures';
 import { findProject, latestRevision, listCaptured, listViewpoints } from '../store/projects';
-import { listProofs, openProofs } from '../store/proofs';
+import { findProof, listProofsOf, listProofsSince } from '../store/proofs';
+import { stampOf } from '../store/stamps';
 import { pictureDto, proofDto } from './to-dto';
 
 export function viewWorkspace(projectId: string): WorkspaceDto | null {
   const project = findProject(projectId);
   const revision = project && latestRevision(project.id);
   if (!project || !revision) return null;
-  const pictures = listPictures(project.id);
   return {
+    stamp: stampOf(project.id),
     project: { id: project.id, name: project.name, client: project.client, kind: project.kind },
     revision: {
       id: revision.id,
@@ -26,11 +28,8 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
       glb_sha256: revision.glb_sha256,
       report: JSON.parse(revision.report_json) as ImportReport
     },
-    pictures: pictures.map(pictureDto),
-    proofs: pictures
-      .flatMap((p) => listProofs(p.id))
-      .sort((a, b) => b.created_at_ms - a.created_at_ms || b.number - a.number)
-      .map(proofDto),
+    pictures: listPictures(project.id).map(pictureDto),
+    proofs: listProofsOf(project.id).map(proofDto),
     viewpoints: listViewpoints(project.id).map((v) => ({
       id: v.id,
       name: v.name,
@@ -52,12 +51,35 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
     })),
     backdrops: listBackdrops().map(({ sha256, name, width_px, height_px }) => ({ sha256, name, width_px, height_px })),
     kept: listKept(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: readPart(part_json) })),
-    machine: { threads: config.threads, cleanSecondsPerMegapixel: cleanSpeed(), ratios: ratiosOf(project.id) },
-    rendering: whatRenders()
+    ...machineState(project.id)
   };
 }
 
+/** Grows with every change that the workspace shows; 0 when there is no such project. */
+export const workspaceStamp = stampOf;
+
+/** What changed in a project after a change that the asker has seen; null when there is no such project. */
+export function viewChanges(projectId: string, since: number): WorkspaceChangesDto | null {
+  if (!findProject(projectId)) return null;
+  const stamp = stampOf(projectId);
+  const proofs = listProofsSince(projectId, since);
+  return {
+    stamp,
+    pictures: listPicturesSince(projectId, since).map(pictureDto),
+    proofs: proofs.filter((p) => p.state !== 'dropped').map(proofDto),
+    removed: proofs.filter((p) => p.state === 'dropped').map((p) => p.id),
+    ...machineState(projectId)
+  };
+}
+
+const machineState = (projectId: string): Pick<WorkspaceDto, 'machine' | 'rendering'> => ({
+  machine: { threads: config.threads, denoiseSecondsPerMegapixel: denoiseSpeed(), ratios: ratiosOf(projectId) },
+  rendering: whatRenders()
+});
+
+/** What renders on this machine now, of whatever project: "proof 3 of Reading room". */
 function whatRenders(): string | null {
-  const running = openProofs().find((p) => p.state === 'running');
-  return running ? `proof ${running.number} of ${findPicture(running.picture_id)?.name ?? 'another picture'}` : null;
+  const job = queue.open('render').find(({ state }) => state.name === 'running');
+  const proof = job && findProof(job.proof!);
+  return proof ? `proof ${proof.number} of ${findPicture(proof.picture_id)?.name ?? 'another picture'}` : null;
 }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { MemoryClean } from '../../film/clean';
+import { MemoryDenoised } from '../../film/denoised';
 import { CHANNELS, FEATURES, tilesOf } from '../../film/film';
 import { MemoryFilm } from '../../film/store';
 import { createRandom } from '../../sampling/random';
-import { cleanFilm } from './clean-film';
+import { denoiseFilm } from './denoise-film';
 import { createGuidedFilter } from './guided';
 import { createReferenceSteps } from './guided-reference';
 
@@ -41,9 +41,9 @@ async function makeFilm(width: number, height: number, samples: number) {
   return { film, truth };
 }
 
-async function clean(film: MemoryFilm, width: number, height: number) {
-  const out = new MemoryClean();
-  const result = await cleanFilm({ film, width, height, white: WHITE }, filter, out, () => {});
+async function denoised(film: MemoryFilm, width: number, height: number) {
+  const out = new MemoryDenoised();
+  const result = await denoiseFilm({ film, width, height, white: WHITE }, filter, out, () => {});
   const green = new Float32Array(width * height);
   for (const tile of tilesOf(width, height)) {
     const rgb = await out.read(tile);
@@ -64,14 +64,14 @@ describe('the guided filter', () => {
   ])('at %i samples takes away most of the grain', async (samples, grain, times) => {
     const [width, height] = [160, 120];
     const { film, truth } = await makeFilm(width, height, samples);
-    const { green } = await clean(film, width, height);
+    const { green } = await denoised(film, width, height);
     // of a sample that is four times too bright once in four the relative error is sqrt(3)
     expect(error(green, truth)).toBeLessThan(grain / times);
   });
 
   it('keeps the mean luminance within 1 % and states the grain that it leaves', async () => {
     const { film } = await makeFilm(160, 120, 16);
-    const { result } = await clean(film, 160, 120);
+    const { result } = await denoised(film, 160, 120);
     expect(Math.abs(result.luminanceRatio - 1)).toBeLessThan(0.01);
     expect(result.grain!).toBeGreaterThan(0.05);
     expect(result.grain!).toBeLessThan(4);
@@ -80,7 +80,7 @@ describe('the guided filter', () => {
   it('does not smear one surface into another', async () => {
     const [width, height] = [160, 120];
     const { film, truth } = await makeFilm(width, height, 16);
-    const { green } = await clean(film, width, height);
+    const { green } = await denoised(film, width, height);
     // the rows on both sides of the corner between wall and floor
     for (const row of [height / 2 - 1, height / 2])
       expect(
@@ -91,9 +91,9 @@ describe('the guided filter', () => {
   it('gives the same bits in pieces as in one', async () => {
     const [width, height] = [1100, 70];
     const { film } = await makeFilm(width, height, 4);
-    const { green } = await clean(film, width, height);
-    const pieces = new MemoryClean();
-    await cleanFilm({ film, width, height, white: WHITE }, filter, pieces, () => {}, false, 40_000);
+    const { green } = await denoised(film, width, height);
+    const pieces = new MemoryDenoised();
+    await denoiseFilm({ film, width, height, white: WHITE }, filter, pieces, () => {}, false, 40_000);
     for (const tile of tilesOf(width, height)) {
       const rgb = await pieces.read(tile);
       for (let i = 0; i < tile.width * tile.height; i++) {

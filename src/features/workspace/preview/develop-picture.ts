@@ -1,9 +1,9 @@
 /** A film in the browser as the picture to look at: filtered as its finish wants, developed. */
 import type { Finish } from '../../../core/brief/brief';
-import { FinishedFilm, MemoryClean } from '../../../core/film/clean';
+import { FinishedFilm, MemoryDenoised } from '../../../core/film/denoised';
 import { CHANNELS, tilesOf } from '../../../core/film/film';
 import type { FilmPicture } from '../../../core/film/store';
-import { cleanFilm } from '../../../core/finishing/denoise/clean-film';
+import { denoiseFilm } from '../../../core/finishing/denoise/denoise-film';
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import { createDeveloper } from '../../../core/finishing/develop';
 import { Cancelled, type LearnedFilter } from './learned-filter';
@@ -11,9 +11,9 @@ import type { PreviewPicture } from './messages';
 import { seenBackdrop } from './seen-backdrop';
 
 /** What a filter made of a film; `none` makes nothing. */
-export interface Cleaned {
+export interface Denoised {
   filter: PreviewPicture['filter'];
-  clean: MemoryClean | null;
+  denoised: MemoryDenoised | null;
 }
 
 /**
@@ -25,20 +25,20 @@ export async function developPicture(
   finish: Finish,
   guided: Filter,
   learned: LearnedFilter | null
-): Promise<Cleaned & { rgba: ArrayBuffer }> {
-  const cleaned = await cleanPicture(picture, finish, guided, learned);
-  return { ...cleaned, rgba: await developCleaned(picture, finish, cleaned) };
+): Promise<Denoised & { rgba: ArrayBuffer }> {
+  const denoised = await denoisePicture(picture, finish, guided, learned);
+  return { ...denoised, rgba: await developDenoised(picture, finish, denoised) };
 }
 
-async function cleanPicture(
+async function denoisePicture(
   picture: FilmPicture,
   finish: Finish,
   guided: Filter,
   learned: LearnedFilter | null
-): Promise<Cleaned> {
-  if (finish.denoise === 0) return { filter: 'none', clean: null };
-  const clean = new MemoryClean();
-  const by = async (which: Filter) => cleanFilm(picture, which, clean, () => {}, false);
+): Promise<Denoised> {
+  if (finish.denoise === 0) return { filter: 'none', denoised: null };
+  const denoised = new MemoryDenoised();
+  const by = async (which: Filter) => denoiseFilm(picture, which, denoised, () => {}, false);
   if (learned && learned.fault === null) {
     const made = await by(learned).then(
       () => true,
@@ -47,14 +47,18 @@ async function cleanPicture(
         return false;
       }
     );
-    if (made) return { filter: 'learned', clean };
+    if (made) return { filter: 'learned', denoised };
   }
   await by(guided);
-  return { filter: 'guided', clean };
+  return { filter: 'guided', denoised };
 }
 
 /** The picture of a film that a filter has been over before. */
-export async function developCleaned(picture: FilmPicture, finish: Finish, { clean }: Cleaned): Promise<ArrayBuffer> {
+export async function developDenoised(
+  picture: FilmPicture,
+  finish: Finish,
+  { denoised }: Denoised
+): Promise<ArrayBuffer> {
   const { width, height, white } = picture;
   const pixels = new Uint8Array(width * height * 4);
   const seen: Finish = {
@@ -63,7 +67,7 @@ export async function developCleaned(picture: FilmPicture, finish: Finish, { cle
   };
   const tiles = tilesOf(width, height);
   const film =
-    clean && finish.denoise > 0 ? new FinishedFilm(picture.film, clean, finish.denoise, tiles) : picture.film;
+    denoised && finish.denoise > 0 ? new FinishedFilm(picture.film, denoised, finish.denoise, tiles) : picture.film;
   const develop = createDeveloper({
     width,
     height,

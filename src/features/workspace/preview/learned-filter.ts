@@ -3,7 +3,7 @@
  * no longer.
  */
 import type { Filter } from '../../../core/finishing/denoise/filter';
-import type { CleanerOrder, CleanerReport } from './cleaner';
+import type { DenoiserOrder, DenoiserReport } from './denoiser';
 
 export class Cancelled extends Error {}
 
@@ -22,7 +22,7 @@ export class LearnedFilter implements Filter {
 
   async run(input: Float32Array, height: number, width: number): Promise<Float32Array> {
     if (!this.worker) {
-      this.worker = new Worker(new URL('./cleaner.ts', import.meta.url), { type: 'module' });
+      this.worker = new Worker(new URL('./denoiser.ts', import.meta.url), { type: 'module' });
       this.opened = this.tell({ threads: this.threads() }, []).then(() => {});
     }
     await this.opened;
@@ -45,7 +45,7 @@ export class LearnedFilter implements Filter {
     this.reject = null;
   }
 
-  private tell(order: CleanerOrder, transfer: Transferable[]): Promise<CleanerReport> {
+  private tell(order: DenoiserOrder, transfer: Transferable[]): Promise<DenoiserReport> {
     const worker = this.worker!;
     return new Promise((resolve, reject) => {
       this.reject = reject;
@@ -55,7 +55,7 @@ export class LearnedFilter implements Filter {
         this.end();
         reject(new Error(message));
       };
-      worker.onmessage = ({ data }: MessageEvent<CleanerReport>) => {
+      worker.onmessage = ({ data }: MessageEvent<DenoiserReport>) => {
         this.reject = null;
         if ('fault' in data) fail(data.fault);
         else resolve(data);

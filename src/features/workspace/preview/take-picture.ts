@@ -13,7 +13,7 @@ import { measureExposure, meterBlock, meterFilm, meterSettings } from '../../../
 import { hasReached, renderFilm } from '../../../kernel/host/render-film';
 import type { PathLimits, RenderSettings } from '../../../kernel/host/settings';
 import type { RenderSetup } from '../../../kernel/host/setup';
-import { type Cleaned, developCleaned, developPicture } from './develop-picture';
+import { type Denoised, developDenoised, developPicture } from './develop-picture';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewJob, PreviewPicture } from './messages';
 import type { SceneMemory } from './scene-memory';
@@ -56,7 +56,7 @@ let lastEv: number | null = null;
 let kept: {
   key: string;
   film: MemoryFilm;
-  last: (Cleaned & Pick<Sent, 'samples' | 'grain' | 'ended' | 'film'>) | null;
+  last: (Denoised & Pick<Sent, 'samples' | 'grain' | 'ended' | 'film'>) | null;
 } | null = null;
 const filmKey = ({ frame, brief }: PreviewJob) => `${frame} ${canonicalJson(filmBrief(brief))}`;
 const hasWhole = ({ width, height }: PreviewJob, film: MemoryFilm) => hasReached(film, tilesOf(width, height), 1);
@@ -212,9 +212,9 @@ async function takeFilm(
   const picture: FilmPicture & { film: MemoryFilm } = { film: own.film, width, height, white: whiteLuminance(ev100) };
   const { film, white } = picture;
   const { last } = own;
-  if (last && (last.clean || job.brief.finish.denoise === 0)) {
-    const { clean: _clean, ...facts } = last;
-    send({ ...facts, width, height, ev100, rgba: await developCleaned(picture, job.brief.finish, last) });
+  if (last && (last.denoised || job.brief.finish.denoise === 0)) {
+    const { denoised: _denoised, ...facts } = last;
+    send({ ...facts, width, height, ev100, rgba: await developDenoised(picture, job.brief.finish, last) });
     if (last.ended || !(await goesOn())) return;
   }
   const settings = settingsOf(setup, ev100);
@@ -250,9 +250,9 @@ async function takeFilm(
         goesOn
       );
       if (!made) return;
-      const { rgba, ...cleaned } = made;
+      const { rgba, ...denoised } = made;
       own.last = {
-        ...cleaned,
+        ...denoised,
         samples: end.samples,
         grain: end.grain,
         ended,
@@ -262,7 +262,7 @@ async function takeFilm(
         width,
         height,
         rgba,
-        filter: cleaned.filter,
+        filter: denoised.filter,
         samples: end.samples,
         grain: end.grain,
         ev100,
@@ -282,7 +282,7 @@ async function develop(
   guided: Filter,
   learned: LearnedFilter | null,
   goesOn: () => Promise<boolean>
-): Promise<(Cleaned & { rgba: ArrayBuffer }) | null> {
+): Promise<(Denoised & { rgba: ArrayBuffer }) | null> {
   for (;;) {
     const made = await unlessCancelled(developPicture(picture, job.brief.finish, guided, learned));
     if (!(await goesOn())) return null;

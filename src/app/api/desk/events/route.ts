@@ -1,6 +1,7 @@
-import { viewDesk } from '../../../../server/usecases/view-desk';
+import { deskStamp } from '../../../../server/usecases/view-desk';
 import { events } from '../../respond';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = (request: Request) => events(request, viewDesk, 1000);
+/** Tells when something that the desk shows has changed. */
+export const GET = (request: Request) => events(request, deskStamp, 1000);

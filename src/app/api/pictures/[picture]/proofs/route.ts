@@ -1,5 +1,5 @@
 import { parsePatch } from '../../../../../contracts/size';
-import { refused } from '../../../../../server/usecases/identify';
+import { refused } from '../../../../../core/result/result';
 import { requestProof } from '../../../../../server/usecases/request-proof';
 import { answer, badJson, foreign, readJson } from '../../../respond';
 

@@ -1,0 +1,47 @@
+'use client';
+import { useEffect, useRef } from 'react';
+
+/**
+ * Listens for changes as long as the component lives. The server tells a number that grows with every change; what
+ * changed since the number that was seen last is then fetched, one request after the other.
+ */
+export function useChanges<T extends { stamp: number }>(
+  events: string,
+  changesSince: (stamp: number) => string,
+  initial: number,
+  onChange: (changes: T) => void
+): void {
+  const handler = useRef(onChange);
+  handler.current = onChange;
+  const address = useRef(changesSince);
+  address.current = changesSince;
+  const seen = useRef(initial);
+  useEffect(() => {
+    let busy = false;
+    let newest = 0;
+    let left = false;
+    const fetchChanges = async () => {
+      if (busy) return;
+      busy = true;
+      while (!left && newest > seen.current) {
+        const before = seen.current;
+        const answer = await fetch(address.current(before)).catch(() => null);
+        if (!answer?.ok) break; // asked again at the next change
+        const changes = (await answer.json()) as T;
+        if (left) break;
+        seen.current = changes.stamp;
+        handler.current(changes);
+      }
+      busy = false;
+    };
+    const source = new EventSource(events);
+    source.onmessage = (event) => {
+      newest = Number(event.data);
+      void fetchChanges();
+    };
+    return () => {
+      left = true;
+      source.close();
+    };
+  }, [events]);
+}

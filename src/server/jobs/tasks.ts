@@ -1,0 +1,168 @@
+/**
+ * The tasks that run in processes of their own, with what goes in, what is told on the way and what comes out. What
+ * takes seconds, much memory or reads files from outside runs there, so that the web server stays quick and a file that
+ * breaks a reader breaks nothing else. Each is src/server/tasks/NAME.ts, built to build/task-NAME.mjs.
+ */
+import type { Brief, Finish, Surroundings } from '../../core/brief/brief';
+import type { FileKind } from '../../core/catalogue/file-kinds';
+import type { MeasuredLamp } from '../../core/film/lamp-shares';
+import type { DenoiseResult } from '../../core/finishing/denoise/denoise-film';
+import type { Cost, CostsSoFar, Saving } from '../../core/forecast/costs';
+import type { Probe } from '../../core/forecast/forecast';
+import type { SheetShare } from '../../core/output/size';
+import type { WeightOfGroup } from '../../core/scene/set-aside';
+import type { LengthUnit } from '../../core/units/units';
+import type { Lease } from '../store/lease';
+
+/** The sun that was found in a captured image. */
+export interface CapturedSun {
+  height_deg: number;
+  /** On a plane that faces it, as the image's values have it. */
+  lux: number;
+  kelvin: number;
+  /** Radius of the spot in the image. */
+  radius_deg: number;
+}
+
+/** A model's content hash and a brief of it. */
+interface OfModel {
+  model: string;
+  brief: Brief;
+}
+
+export interface Tasks {
+  /** Renders a proof. */
+  render: { input: { lease: Lease; proof: string }; progress: RenderNews; result: RenderOutcome };
+  /** Develops a proof whose film is there. */
+  finish: { input: { lease: Lease; proof: string }; progress: RenderNews; result: RenderOutcome };
+  /** Denoises a film on disk. `quick` and `learned`: by which filter. */
+  denoise: {
+    input: {
+      proof: string;
+      /** Of the lease that it works under; its file bears it. */
+      fence: number;
+      layers: number;
+      width: number;
+      height: number;
+      /** Luminance of displayed white, cd/m2. */
+      white: number;
+      /** A look while it is rendered, which the render waits for. */
+      look: boolean;
+    };
+    progress: number;
+    result: DenoiseResult & { learned: boolean; quick: boolean };
+  };
+  /** Writes a file of a proof to hand over. */
+  deliver: {
+    input: {
+      proof: string;
+      kind: FileKind;
+      finish: Finish;
+      within: SheetShare;
+      width: number;
+      height: number;
+      ev100: number;
+      ppi: number | null;
+      /** Pixels that reach beyond the trim, when crop marks are wanted around them. */
+      marks: number | null;
+      out: string;
+    };
+    progress: never;
+    result: null;
+  };
+  /** Reads model files to a normalised GLB, written at `out`. `report` is an ImportReport. */
+  import: {
+    input: {
+      files: { name: string; path: string }[];
+      unit: LengthUnit;
+      up: 'y' | 'z';
+      maxBytes: number;
+      out: string;
+    };
+    progress: never;
+    result: { report: unknown };
+  };
+  /** Reads a captured image. Beside `out` it writes the strip (.png) and, when it was reduced, the image (.exr). */
+  captured: {
+    input: { path: string; name: string; reduce: boolean; out: string };
+    progress: never;
+    result: { width: number; height: number; reduced: boolean; sun: CapturedSun | null };
+  };
+  /** Renders patches at two sizes, for the forecast. */
+  probe: { input: OfModel; progress: never; result: Probe };
+  /** Measures what costs time. `known` was measured before; `size` is the whole picture's. */
+  costs: {
+    input: OfModel & { savings: Saving[]; known: Cost[]; materials: number; size: Brief['size'] };
+    progress: CostsSoFar;
+    result: Cost[];
+  };
+  /** Renders a detail of a picture. `whole`: false when its time was over before its samples. */
+  crop: { input: OfModel; progress: never; result: { png: Uint8Array; samples: number; whole: boolean } };
+  /** Measures what each group of lamps contributes. */
+  lamps: { input: OfModel; progress: never; result: MeasuredLamp[] };
+  /** Finds the heaviest objects of a model. */
+  weigh: { input: { model: string }; progress: never; result: WeightOfGroup[] };
+  /** Renders the small scene under saved surroundings. */
+  surroundings: { input: { surroundings: Surroundings }; progress: never; result: Uint8Array };
+  /** Prepares renders for browsers; a process that stays. */
+  setup: {
+    input: OfModel & {
+      width: number;
+      height: number;
+      /** Keys of what the asker has. */
+      pack: string | null;
+      rig: string | null;
+      light: string | null;
+      /**
+       * Waits for the very pack and light of this brief; else a pack with another origin serves, when the asker has it,
+       * and coarse clouds.
+       */
+      exact: boolean;
+    };
+    progress: never;
+    result: Uint8Array;
+  };
+}
+
+export type TaskName = keyof Tasks;
+export type TaskInput<N extends TaskName> = Tasks[N]['input'];
+export type TaskProgress<N extends TaskName> = Tasks[N]['progress'];
+export type TaskResult<N extends TaskName> = Tasks[N]['result'];
+
+/** How a proof's task ended. `released`: it was told to, and the rest is to be done later. */
+export type RenderOutcome = 'done' | 'kept' | 'dropped' | 'released';
+
+/** Told by a proof's task, which a service passes on to the queue. */
+export interface RenderNews {
+  phase: 'setup' | 'render' | 'denoise' | 'write';
+  share: number;
+  secondsLeft: number | null;
+}
+
+interface TaskLimits {
+  /** For sentences: "the measurement took too long". */
+  what: string;
+  /** null: it runs as long as it takes; who started it may stop it. */
+  maxSeconds: number | null;
+  /** Resident memory; null for none. */
+  maxMemoryMb: number | null;
+}
+
+const SMALL_MB = 4096;
+
+export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
+  render: { what: 'the render', maxSeconds: null, maxMemoryMb: null },
+  finish: { what: 'the finish', maxSeconds: null, maxMemoryMb: null },
+  denoise: { what: 'the denoising', maxSeconds: null, maxMemoryMb: null },
+  deliver: { what: 'writing the file', maxSeconds: 3600, maxMemoryMb: null },
+  // config.importTimeoutMs and config.importMemoryMb take their place
+  import: { what: 'reading the model', maxSeconds: 180, maxMemoryMb: 6144 },
+  captured: { what: 'reading the image', maxSeconds: 120, maxMemoryMb: 6144 },
+  probe: { what: 'the forecast’s measurement', maxSeconds: 180, maxMemoryMb: null },
+  costs: { what: 'the measurement', maxSeconds: 900, maxMemoryMb: null },
+  crop: { what: 'the detail', maxSeconds: 180, maxMemoryMb: null },
+  lamps: { what: 'the measurement', maxSeconds: 300, maxMemoryMb: null },
+  weigh: { what: 'weighing the model', maxSeconds: 60, maxMemoryMb: SMALL_MB },
+  surroundings: { what: 'the preview', maxSeconds: 120, maxMemoryMb: SMALL_MB },
+  setup: { what: 'the preparation', maxSeconds: null, maxMemoryMb: null }
+};

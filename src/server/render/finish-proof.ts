@@ -1,0 +1,25 @@
+/** Develops a proof whose film was rendered for another: nothing is prepared and nothing rendered. */
+import { whiteLuminance } from '../../core/brief/exposure';
+import { readLayers } from '../files/proof-files';
+import type { RenderOutcome } from '../jobs/tasks';
+import { denoiseAtEnd, endProof } from './end-proof';
+import { ProofScreen } from './proof-screen';
+import { openFilm, type ProofWork } from './proof-work';
+
+export async function finishProof(work: ProofWork): Promise<RenderOutcome> {
+  const { row } = work;
+  const layers = await readLayers(row.id);
+  const film = await openFilm(work, layers);
+  try {
+    const white = whiteLuminance(row.ev100!);
+    const screen = await ProofScreen.open(work, white);
+    await screen.addFilm(film);
+    await screen.refresh();
+    const whole = { film, layers, white };
+    if (!(await denoiseAtEnd(work, whole, screen, row.denoise_share === 1))) return 'released';
+    await endProof(work, whole, screen, 'done');
+    return 'done';
+  } finally {
+    await film.close();
+  }
+}

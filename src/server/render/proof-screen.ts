@@ -1,0 +1,83 @@
+/** The picture of a proof for the screen, written again now and then while its film grows. */
+import { CHANNELS, type TileRect } from '../../core/film/film';
+import type { FilmSource } from '../../core/film/store';
+import { shareOfSheet } from '../../core/output/size';
+import { rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
+import { readBackdrop } from './backdrop-file';
+import type { ProofWork } from './proof-work';
+import { ScreenPicture } from './screen-picture';
+
+const PICTURE_MS = 700;
+// Writing a picture may take this share of the time since the last one: large sheets are shown less often.
+const PICTURE_SHARE = 0.1;
+
+export class ProofScreen {
+  private count: number;
+  private writing: Promise<void> = Promise.resolve();
+  private nextAt_ms = 0;
+  /** A denoised look is shown, which raw tiles must not patch. */
+  held = false;
+
+  private constructor(
+    private readonly work: ProofWork,
+    private readonly picture: ScreenPicture
+  ) {
+    this.count = work.row.picture_count;
+  }
+
+  /** `white`: luminance of displayed white, cd/m2. */
+  static async open(work: ProofWork, white: number): Promise<ProofScreen> {
+    const { brief, row } = work;
+    const [width, height] = [row.width_px, row.height_px];
+    const within = shareOfSheet(brief);
+    const shrunk = Math.min(1, SCREEN_PX / Math.max(width, height));
+    const backdrop = await readBackdrop(brief.finish.background, {
+      width: width * shrunk,
+      height: height * shrunk,
+      within
+    });
+    const development = { width, height, white, finish: brief.finish, within, backdrop };
+    return new ProofScreen(work, new ScreenPicture(development, SCREEN_PX));
+  }
+
+  /** Shows a tile of the film that is being rendered. */
+  addTile(tile: TileRect, data: Float32Array, samples: number): void {
+    if (this.held) return;
+    this.picture.add(tile, data, samples);
+    if (Date.now() < this.nextAt_ms) return;
+    this.nextAt_ms = Number.POSITIVE_INFINITY; // until this one is written
+    // one that cannot be written is told by the next step that waits for it
+    this.refresh().catch(() => {});
+  }
+
+  /** Shows all tiles that a film has. */
+  async addFilm(film: FilmSource): Promise<void> {
+    for (const tile of this.work.tiles) {
+      const state = film.state(tile.index);
+      if (!state) continue;
+      this.picture.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), state.samples);
+    }
+  }
+
+  /** Writes it when it has changed; one write follows the other. */
+  refresh(): Promise<void> {
+    this.writing = this.writing.then(async () => {
+      if (!this.picture.changed) return;
+      const { row } = this.work;
+      const began = Date.now();
+      await this.picture.write(screenPath(row.id), { path: thumbnailPath(row.id), px: THUMBNAIL_PX });
+      this.nextAt_ms = Date.now() + Math.max(PICTURE_MS, (Date.now() - began) / PICTURE_SHARE);
+      this.work.write({ picture_count: ++this.count });
+    });
+    return this.writing;
+  }
+
+  /** Writes it as it is now as the picture before denoising. */
+  async writeRaw(): Promise<void> {
+    await this.writing;
+    await this.picture.write(rawScreenPath(this.work.row.id), null);
+  }
+
+  /** What it weighs as a file, bytes a pixel by kind. */
+  bytesPerPixel = (): Promise<{ png: number; jpg: number }> => this.picture.bytesPerPixel();
+}

@@ -1,0 +1,163 @@
+/**
+ * Sets renders up for others: a process of its own beside the web server, which must stay quick. It keeps the last
+ * models in memory, so a change of brief is answered in the time that its own part takes; packs go to disk, where the
+ * web server and the render service find them.
+ */
+import { createHash } from 'node:crypto';
+import { statedEv } from '../../core/brief/exposure';
+import { treeHelpers } from '../render/node-threads';
+import { reduceImage } from '../../core/lights/captured/reduce';
+import type { SurroundingsLight } from '../../core/lights/surroundings-light';
+import { subtract } from '../../core/math/vec3';
+import type { Scene } from '../../core/scene/scene';
+import type { FloatImage } from '../../formats/hdr/read-hdr';
+import { type IndoorsQuestion, openIndoors } from '../../kernel/host/indoors';
+import { buildPack } from '../../kernel/host/pack';
+import { buildRig, packHeader } from '../../kernel/host/rig';
+import { encodeSetup, type RenderSetup } from '../../kernel/host/setup';
+import { Refusal } from '../../core/result/result';
+import { config } from '../config';
+import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
+import { readCapturedOf } from '../render/captured-file';
+import { loadKernel } from '../render/kernel-file';
+import {
+  adjustLight,
+  DARK,
+  exposureFor,
+  groundFor,
+  isDark,
+  lightModel,
+  makeNeutralLight,
+  neutralKey,
+  takesLong,
+  type PackInput,
+  packedModel,
+  packInput,
+  resolveCamera,
+  resolveViewpoint,
+  settingsFor
+} from '../render/prepare';
+import { readWebs } from '../render/photometric-files';
+import { serveTask } from '../jobs/serve-task';
+import type { TaskInput } from '../jobs/tasks';
+import { readModel } from '../render/stored-scene';
+import { BriefRefused } from '../render/refused';
+
+/** Keeps the last few of something by key; what is asked for twice at once is made once. */
+class Recent<T> {
+  private readonly kept = new Map<string, Promise<T>>();
+  constructor(private readonly most: number) {}
+  get(key: string, make: () => Promise<T>): Promise<T> {
+    const found = this.kept.get(key) ?? make();
+    this.kept.delete(key);
+    this.kept.set(key, found);
+    found.catch(() => this.forget(key));
+    if (this.kept.size > this.most) this.forget(this.kept.keys().next().value!);
+    return found;
+  }
+  has(key: string): boolean {
+    return this.kept.has(key);
+  }
+  forget(key: string): void {
+    this.kept.delete(key);
+  }
+}
+
+// A larger captured image is sent reduced: it would be hundreds of megabytes. Its film then differs from a proof's in
+// the image's fineness alone.
+const LARGEST_PREVIEW_PX = 4096;
+
+const scenes = new Recent<Scene>(2);
+const images = new Recent<FloatImage>(2);
+const lights = new Recent<SurroundingsLight>(6);
+/** Models as they lie in packs, and what is wanted of those. */
+const rooms = new Recent<{ model: Scene; indoors: IndoorsQuestion; bytes: number; header: Uint8Array }>(2);
+/** What made the packs of this process's life. */
+const inputs = new Map<string, { model: string; of: PackInput }>();
+
+async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
+  const { model, brief, width, height } = request;
+  const module = await loadKernel();
+  const scene = await scenes.get(model, () => readModel(model));
+  const view = resolveViewpoint(scene, brief);
+  const wanted = packInput(view, brief);
+  const key = packKey(model, wanted);
+  inputs.set(key, { model, of: wanted });
+  let pack = key;
+  let of = wanted;
+  if (!request.exact && request.pack && request.pack !== key && !(await hasPack(key))) {
+    const other = inputs.get(request.pack);
+    if (other?.model === model && (await hasPack(request.pack))) {
+      pack = request.pack;
+      of = other.of;
+    }
+  }
+  // one that had to give way on disk is made again: the asker will fetch it from there
+  if (!(await hasPack(pack))) rooms.forget(pack);
+  const room = await rooms.get(pack, async () => {
+    const moved = await packedModel(scene, of);
+    const bytes =
+      pack === key
+        ? await findPack(
+            key,
+            () => buildPack(moved, module, () => performance.now(), treeHelpers(config.threads)).bytes
+          )
+        : (await readPack(pack))!;
+    return {
+      model: moved,
+      indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module),
+      bytes: bytes.byteLength,
+      header: packHeader(bytes)
+    };
+  });
+  const fineKey = neutralKey(brief);
+  // a first look has a sky coarse that is not there in full
+  const coarse = !request.exact && takesLong(brief) && !lights.has(fineKey);
+  const lightKey = coarse ? `${fineKey} coarse` : fineKey;
+  const light = await lights.get(lightKey, async () => {
+    const { surroundings } = brief;
+    const captured =
+      surroundings.kind === 'captured'
+        ? await images.get(surroundings.file, async () =>
+            reduceImage((await readCapturedOf(surroundings))!, LARGEST_PREVIEW_PX)
+          )
+        : null;
+    return makeNeutralLight(brief, scene, captured, coarse);
+  });
+  const camera = resolveCamera(view, width, height);
+  const eye = subtract(camera.eye, of.centre_m);
+  const around = adjustLight(light, brief);
+  const ground = groundFor(brief, room.model, around, of.centre_m);
+  const lit = lightModel(room.model, brief, eye, of.centre_m, await readWebs(brief));
+  if (isDark(around, lit)) throw new BriefRefused('surroundings', DARK);
+  const rig = buildRig(room.header, lit, module, ground?.height_m);
+  const rigKey = createHash('sha256').update(rig).digest('hex');
+  const settings = settingsFor(brief, scene, { width, height, camera, light: around, layers: 0, ground });
+  const setup: RenderSetup = {
+    pack,
+    packBytes: room.bytes,
+    rigKey,
+    rigBytes: rig.byteLength,
+    rig: request.rig === rigKey ? null : rig,
+    centre_m: of.centre_m,
+    exact: pack === key && !coarse,
+    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye, lit.openings ?? []) },
+    ev100: statedEv(brief.exposure),
+    meter_ev: exposureFor(brief, 0),
+    firefly: brief.quality.firefly,
+    samples: brief.quality.samples,
+    grain: brief.quality.grain,
+    least: brief.quality.least,
+    lightKey
+  };
+  return encodeSetup(setup, request.light !== lightKey);
+}
+
+serveTask('setup', async (request) => {
+  try {
+    return await setUp(request);
+  } catch (error) {
+    if (error instanceof RangeError) throw new Refusal('refused', error.message);
+    throw error;
+  }
+});
