@@ -129,7 +129,7 @@ await compare(
   )
 );
 const lampsOff = { groups: ['Door lamp', 'Lamp strip'].map((group) => ({ group, on: false })) };
-const heaps = (cover, base_m, seed, sun = 'free') => ({ cover, base_m, seed, sun });
+const cumulus = (cover, base_m, seed, sun = 'free') => ({ cover, base_m, seed, sun });
 const hill = (time, more, lamps = lampsOff) =>
   brief({
     viewpoint: { camera: 'From the meadow' },
@@ -140,12 +140,12 @@ const hill = (time, more, lamps = lampsOff) =>
     finish: { denoise: 1, exposure_ev: 0 }
   });
 await compare('skies', 'hut', 'docs/sky-sheet.png', 3, [
-  hill('2026-06-21T10:30:00+02:00', { visibility_km: 70, cloud: 0, heaps: heaps(0.4, 1300, 4) }),
-  hill('2026-04-18T16:00:00+02:00', { cloud: 0.1, heaps: heaps(0.65, 900, 2, 'behind') }),
+  hill('2026-06-21T10:30:00+02:00', { visibility_km: 70, cloud: 0, cumulus: cumulus(0.4, 1300, 4) }),
+  hill('2026-04-18T16:00:00+02:00', { cloud: 0.1, cumulus: cumulus(0.65, 900, 2, 'behind') }),
   hill('2026-10-12T12:30:00+02:00', { visibility_km: 20, cloud: 1 }),
-  hill('2026-10-12T17:20:00+02:00', { cloud: 0, heaps: heaps(0.3, 1800, 7) }),
+  hill('2026-10-12T17:20:00+02:00', { cloud: 0, cumulus: cumulus(0.3, 1800, 7) }),
   hill('2026-10-12T18:50:00+02:00', { cloud: 0 }, {}),
-  hill('2026-09-26T22:30:00+02:00', { cloud: 0, heaps: heaps(0.25, 1500, 3), moon_ev: 5 }, {})
+  hill('2026-09-26T22:30:00+02:00', { cloud: 0, cumulus: cumulus(0.25, 1500, 3), moon_ev: 5 }, {})
 ]);
 await compare(
   'sets',

@@ -44,7 +44,7 @@ export const prepareScene = ({ scene, brief }: BenchScene): Promise<Prepared> =>
 
 export const viewOf = ({ white }: Prepared, film: FilmSource) => ({
   film,
-  layers: { groups: [], aids: null },
+  layers: { groups: [], aovs: null },
   width: SIZE,
   height: SIZE,
   white

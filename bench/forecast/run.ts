@@ -60,7 +60,7 @@ for (const { name: project, model, pictures } of DEMO_PROJECTS) {
         width_px: width,
         height_px: height,
         ...goal,
-        least: 0,
+        min_samples: 0,
         minutes: null,
         denoised: false
       };

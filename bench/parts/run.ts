@@ -191,7 +191,7 @@ for (const n of [10, 100]) {
     bounces: 6,
     limits: NO_LIMITS,
     layers: 0,
-    aids: null,
+    aovs: null,
     firefly: 0,
     ground: null,
     seed: 1,

@@ -133,7 +133,7 @@ for (const curve of curves) {
     const end =
       (step.grain === null
         ? null
-        : allowed.find((p) => p.samples >= Math.max(FIRST_DECISION, step.least) && p.grain <= step.grain!)) ??
+        : allowed.find((p) => p.samples >= Math.max(FIRST_DECISION, step.min_samples) && p.grain <= step.grain!)) ??
       allowed.at(-1)!;
     return (
       `${end.samples}, ${end.grain.toFixed(2)} / ${end.likeness.toFixed(3)} / ` +

@@ -4,7 +4,7 @@ import {
   BRIEF_DEFAULTS,
   CLAY_DEFAULTS,
   GROUND_DEFAULTS,
-  HEAPS_DEFAULTS,
+  CUMULUS_DEFAULTS,
   SURROUNDINGS_DEFAULTS
 } from '../core/brief/brief';
 import { lampsOfSet } from '../core/lights/studio/sets';
@@ -41,7 +41,7 @@ const SHAPES: Record<string, object>[] = [
     patch: { x: 0.1, y: 0.1, width: 0.2, height: 0.2 }
   },
   {
-    surroundings: { ...SURROUNDINGS_DEFAULTS.sky, mirror_deg: 10, heaps: HEAPS_DEFAULTS },
+    surroundings: { ...SURROUNDINGS_DEFAULTS.sky, mirror_deg: 10, cumulus: CUMULUS_DEFAULTS },
     ground: GROUND_DEFAULTS,
     look: { ...CLAY_DEFAULTS, material: 'Oak' }
   },
@@ -55,9 +55,9 @@ const SHAPES: Record<string, object>[] = [
       ...BRIEF_DEFAULTS.quality,
       grain: 1,
       firefly: 10,
-      diffuse: 4,
-      gloss: 4,
-      glass: 8,
+      diffuse_bounces: 4,
+      specular_bounces: 4,
+      transmission_bounces: 8,
       minutes: 3,
       aside: ['Spruce'],
       slim: ['Chair'],
@@ -65,7 +65,7 @@ const SHAPES: Record<string, object>[] = [
     }
   },
   {
-    surroundings: SURROUNDINGS_DEFAULTS.even,
+    surroundings: SURROUNDINGS_DEFAULTS.uniform,
     lamps: {
       groups: [{ group: 'Shelf lamps', on: true, dim_ev: -1, kelvin: 3000, photometry: 'wide.ldt' }],
       only: 'Shelf lamps',
@@ -88,7 +88,7 @@ const SHAPES: Record<string, object>[] = [
   { finish: { background: { kind: 'paper', lightness: 92, corner: 'upper left', fall: 10, grain: 1 } } },
   { finish: { background: { kind: 'picture', file: 'hill.jpg', across: 0.5, down: 0.5, enlarged: 1, lighter_ev: 0 } } }
 ];
-const parse = (brief: unknown) => parseBrief({ version: 1, ...(brief as object) });
+const parse = (brief: unknown) => parseBrief({ version: 2, ...(brief as object) });
 const refusal = (brief: unknown) => {
   const result = parse(brief);
   return result.ok ? 'accepted' : result.message;

@@ -13,7 +13,8 @@ import {
   ValidateNested
 } from 'class-validator';
 import { type LengthUnit, METRES_PER_UNIT } from '../core/units/units';
-import { type Checked, check } from './validate';
+import type { Result } from '../core/result/result';
+import { check } from './validate';
 
 class UploadedFile {
   @Matches(/^[0-9a-f]{64}$/, { message: 'must name an upload' }) upload = '';
@@ -32,5 +33,5 @@ class NewProjectContract {
   @IsIn(['y', 'z'], { message: 'must be y or z' }) up: 'y' | 'z' = 'y';
 }
 
-export const parseNewProject = (input: unknown): Checked<NewProjectContract> =>
+export const parseNewProject = (input: unknown): Result<NewProjectContract> =>
   check(NewProjectContract, input, 'project');

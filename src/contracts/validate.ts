@@ -5,13 +5,13 @@
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
+import type { Refused, Result } from '../core/result/result';
 
-export type Checked<T> = { ok: true; value: T } | { ok: false; code: string; message: string };
 export type Class<T> = new () => T;
 
-export const refuse = <T>(message: string, code = 'bad_input'): Checked<T> => ({ ok: false, code, message });
+export const refuse = (message: string, code = 'bad_input'): Refused => ({ ok: false, code, message });
 
-export function check<T extends object>(type: Class<T>, input: unknown, place: string): Checked<T> {
+export function check<T extends object>(type: Class<T>, input: unknown, place: string): Result<T> {
   if (input === null || typeof input !== 'object' || Array.isArray(input))
     return refuse(`${place} must be an object, got ${quoted(input)}`);
   const instance = plainToInstance(type, input, { exposeDefaultValues: true });

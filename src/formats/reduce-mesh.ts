@@ -3,7 +3,7 @@ import { MeshoptSimplifier } from 'meshoptimizer';
 import type { MeshReducer } from '../core/scene/slim-copy';
 
 /** Of the mesh's extent: how far its surface may move at most. */
-const MOST_ERROR = 0.03;
+const MAX_ERROR = 0.03;
 /** What a normal that turns counts against a surface that moves. */
 const NORMAL_WEIGHTS = [0.5, 0.5, 0.5];
 
@@ -21,7 +21,7 @@ export async function openReducer(): Promise<MeshReducer> {
         NORMAL_WEIGHTS,
         null,
         triangles * 3,
-        MOST_ERROR,
+        MAX_ERROR,
         keepEdges ? ['LockBorder'] : []
       )[0]
   };

@@ -5,8 +5,8 @@
 import { type UnzipFileInfo, unzipSync } from 'fflate';
 import { ModelRefused } from './model-refused';
 
-const MOST_FILES = 5000;
-const MOST_RATIO = 200; // text models pack 20 to 50 fold; a bomb thousands
+const MAX_FILES = 5000;
+const MAX_RATIO = 200; // text models pack 20 to 50 fold; a bomb thousands
 
 export function unpackZip(bytes: Uint8Array, mostBytes: number): Map<string, Uint8Array> {
   let total = 0;
@@ -14,12 +14,12 @@ export function unpackZip(bytes: Uint8Array, mostBytes: number): Map<string, Uin
   const filter = (file: UnzipFileInfo) => {
     if (file.name.endsWith('/') || file.name.startsWith('__MACOSX/')) return false;
     total += file.originalSize;
-    if (++files > MOST_FILES)
+    if (++files > MAX_FILES)
       throw new ModelRefused(
         'zip_bomb',
-        `this ZIP holds more than ${MOST_FILES} files; pack only the model and its textures`
+        `this ZIP holds more than ${MAX_FILES} files; pack only the model and its textures`
       );
-    if (total > mostBytes || (file.originalSize > 2 ** 20 && file.originalSize > file.size * MOST_RATIO))
+    if (total > mostBytes || (file.originalSize > 2 ** 20 && file.originalSize > file.size * MAX_RATIO))
       throw new ModelRefused(
         'zip_bomb',
         `this ZIP unpacks to more than is allowed (${Math.round(total / 2 ** 20)} MB from ` +

@@ -62,7 +62,7 @@ function layOutScene() {
       bounces: 8,
       limits: NO_LIMITS,
       layers: 0,
-      aids: null,
+      aovs: null,
       firefly: 0,
       ground: null,
       seed: 1,

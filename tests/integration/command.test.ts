@@ -77,12 +77,12 @@ describe('sphaera render', () => {
     }
   );
   it.skipIf(!existsSync('/usr/bin/exrheader'))(
-    'with aids, OpenEXR holds masks with their names, depth and the light by its way',
+    'with aovs, OpenEXR holds masks with their names, depth and the light by its way',
     async () => {
-      expect(await render('aids', { ...small, quality: { samples: 16, aids: true } }, 'aids.exr')).toMatchObject({
+      expect(await render('aovs', { ...small, quality: { samples: 16, aovs: true } }, 'aovs.exr')).toMatchObject({
         status: 0
       });
-      const header = spawnSync('exrheader', [at('aids.exr')], { encoding: 'utf8' }).stdout;
+      const header = spawnSync('exrheader', [at('aovs.exr')], { encoding: 'utf8' }).stdout;
       const channels = header.match(/^ {4}(\S+), 32-bit/gm)!.map((line) => line.trim().split(',')[0]);
       expect(channels).toEqual(
         expect.arrayContaining([
@@ -99,7 +99,7 @@ describe('sphaera render', () => {
       );
       expect(header).toMatch(/materialNames.*\n?.*\[/);
       await render('plain2', small, 'plain2.exr');
-      expect((await report('aids')).film_sha256).toBe((await report('plain2')).film_sha256);
+      expect((await report('aovs')).film_sha256).toBe((await report('plain2')).film_sha256);
     }
   );
   it('renders to OpenEXR: even radiance 1 is 1 where nothing stands before it', async () => {

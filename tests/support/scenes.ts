@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { createCameraFrame } from '../../src/core/camera/lens';
 import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
-import { AID_LAYERS, CHANNELS, tileFloats } from '../../src/core/film/film';
+import { AOV_LAYERS, CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
 import type { Vec3 } from '../../src/core/math/vec3';
 import type { LitScene } from '../../src/core/scene/lit-scene';
@@ -166,7 +166,7 @@ export interface RenderOptions {
   indoors?: boolean;
   limits?: Partial<PathLimits>;
   layers?: number;
-  aids?: boolean;
+  aovs?: boolean;
   ground?: GroundSettings | null;
   unmirrored?: boolean;
   seed?: number;
@@ -192,7 +192,7 @@ export function renderScene(
     indoors = false,
     limits = {},
     layers = 0,
-    aids = false,
+    aovs = false,
     ground = null,
     unmirrored = false,
     seed = 1,
@@ -219,7 +219,7 @@ export function renderScene(
       indoors,
       limits: { ...NO_LIMITS, ...limits },
       layers,
-      aids: aids ? { openness_m: 1000 } : null,
+      aovs: aovs ? { openness_m: 1000 } : null,
       white: leavesSlight ? white : undefined
     },
     1
@@ -228,7 +228,7 @@ export function renderScene(
   kernel.takeRayCount();
   kernel.renderTile(buffers[0]!, 0, 0, width, height, 0, samples);
   const rays = kernel.takeRayCount() / (width * height * samples);
-  const stride = layers + (aids ? AID_LAYERS : 0);
+  const stride = layers + (aovs ? AOV_LAYERS : 0);
   const film = new Float32Array(memory.buffer, buffers[0]!, tileFloats(width * height, stride));
   const pixels = Array.from(
     { length: width * height },
@@ -249,7 +249,7 @@ export function renderScene(
     )
   );
   const grain = Math.sqrt(squaredGrain(film, width * height, samples, white) / (width * height));
-  const aidsOf = (i: number) =>
+  const aovsOf = (i: number) =>
     film.subarray(
       width * height * CHANNELS + (i * stride + layers) * 3,
       width * height * CHANNELS + (i + 1) * stride * 3
@@ -258,7 +258,7 @@ export function renderScene(
     grain,
     rays,
     layerMeans,
-    aidsOf,
+    aovsOf,
     pixels,
     mean,
     shares: Array.from({ length: width * height }, (_, i) => film[i * CHANNELS + 9]! / samples)

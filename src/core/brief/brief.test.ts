@@ -6,7 +6,7 @@ import {
   BRIEF_DEFAULTS,
   type Brief,
   CLAY_DEFAULTS,
-  HEAPS_DEFAULTS,
+  CUMULUS_DEFAULTS,
   canonicalJson,
   filmBrief,
   GROUND_DEFAULTS,
@@ -17,6 +17,7 @@ import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
 import { about, composeSentence, countChanges, duration } from './sentence';
 
+type Film = { quality: { min_samples?: number }; surroundings: object };
 const parse = (brief: object) => parseBrief({ version: 1, ...brief });
 const message = (brief: object) => {
   const result = parse(brief);
@@ -102,7 +103,7 @@ describe('the brief of version 1', () => {
     [{ viewpoint: { position_m: [0, 1] } }, /brief\.viewpoint\.position_m must be three numbers/],
     [
       { surroundings: { kind: 'fog' } },
-      /brief\.surroundings\.kind must be one of room, even, sky, studio, captured, got "fog"/
+      /brief\.surroundings\.kind must be one of room, uniform, sky, studio, captured, got "fog"/
     ],
     [{ surroundings: { kind: 'sky', time: 'noon' } }, /brief\.surroundings\.time must be a time in ISO 8601/],
     [{ size: { paper: 'A9' } }, /brief\.size\.paper must be one of A0/],
@@ -143,16 +144,22 @@ describe('the brief of version 1', () => {
     [{ look: { kind: 'drawn' } }, /brief\.look\.kind must be one of photographic, clay/]
   ])('refuses %j by name and range', (brief, expected) => expect(message(brief)).toMatch(expected));
   it('refuses another version and things that are no object', () => {
-    expect(parseBrief({ version: 2 })).toMatchObject({ ok: false, message: 'brief.version must be 1, got 2' });
+    expect(parseBrief({ version: 3 })).toMatchObject({ ok: false, message: 'brief.version must be 1 or 2, got 3' });
     expect(parseBrief([])).toMatchObject({ ok: false });
     expect(parseBrief(null)).toMatchObject({ ok: false });
   });
-  it('kept before sets, grounds and limits came is read with theirs at rest', () => {
+  it('of version 1, kept before sets, grounds and limits came, is read with new names and new fields at their defaults', () => {
     const { ground: _ground, ...old } = BRIEF_DEFAULTS;
-    const { passes: _passes, ...quality } = BRIEF_DEFAULTS.quality;
-    const kept = { ...old, quality, surroundings: { kind: 'studio', rotation_deg: 25, brightness_ev: 0 } };
+    const { transparent_bounces: _transparent, min_samples, aovs, ...quality } = BRIEF_DEFAULTS.quality;
+    const kept = {
+      ...old,
+      version: 1,
+      quality: { ...quality, least: min_samples, aids: aovs, glow: false },
+      surroundings: { kind: 'studio', rotation_deg: 25, brightness_ev: 0 }
+    };
     expect(readBrief(JSON.stringify(kept))).toEqual({
       ...BRIEF_DEFAULTS,
+      quality: { ...BRIEF_DEFAULTS.quality, emissive_lights: false },
       surroundings: { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25 }
     });
   });
@@ -172,18 +179,15 @@ describe('the brief of version 1', () => {
     expect(less({ slim: ['Spruce'] })).not.toBe(less({}));
     expect(less({ plain: ['Copper'] })).not.toBe(less({}));
     expect(less({ aside: ['Spruce'], slim: ['spruce'] })).toBe(less({ aside: ['Spruce'] }));
-    // films of before were made with 32 samples at least, unsaid, and with images as fine as they are
+    // min samples count only where a grain may end a tile, and never less than the first decision
     const film = (more: Partial<Brief['quality']>) =>
-      filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, grain: 5, ...more } }).quality.least;
-    expect([film({}), film({ least: 32 }), film({ least: 64 }), film({ least: 16 }), film({ least: 1 })]).toEqual([
-      undefined,
-      undefined,
-      64,
-      16,
-      16
-    ]);
+      (filmBrief({ ...BRIEF_DEFAULTS, quality: { ...BRIEF_DEFAULTS.quality, grain: 5, ...more } }) as Film).quality
+        .min_samples;
+    const samples = [{}, { min_samples: 32 }, { min_samples: 64 }, { min_samples: 16 }, { min_samples: 1 }];
+    expect(samples.map(film)).toEqual([undefined, undefined, 64, 16, 16]);
     const captured = (most_px: number | null) =>
-      filmBrief({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.captured, most_px } }).surroundings;
+      (filmBrief({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.captured, most_px } }) as Film)
+        .surroundings;
     expect(captured(null)).not.toHaveProperty('most_px');
     expect(captured(4096)).toHaveProperty('most_px', 4096);
     expect(canonicalJson(filmBrief({ ...BRIEF_DEFAULTS, finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 2 } }))).toBe(
@@ -281,9 +285,9 @@ describe('the sentence', () => {
     const said = (sky: Partial<typeof SURROUNDINGS_DEFAULTS.sky>) =>
       text({ ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, ...sky } });
     expect(said({ cloud: 0.5 })).toContain(':00, thin cloud, photographic');
-    expect(said({ cloud: 1, heaps: HEAPS_DEFAULTS })).toContain(', overcast,');
-    expect(said({ heaps: { ...HEAPS_DEFAULTS, cover: 0.4 } })).toContain(', scattered clouds,');
-    expect(said({ cloud: 0.3, heaps: { ...HEAPS_DEFAULTS, cover: 0.7 } })).toContain(
+    expect(said({ cloud: 1, cumulus: CUMULUS_DEFAULTS })).toContain(', overcast,');
+    expect(said({ cumulus: { ...CUMULUS_DEFAULTS, cover: 0.4 } })).toContain(', scattered clouds,');
+    expect(said({ cloud: 0.3, cumulus: { ...CUMULUS_DEFAULTS, cover: 0.7 } })).toContain(
       ', broken clouds under thin cloud,'
     );
   });
@@ -305,7 +309,7 @@ describe('the sentence', () => {
         { ...context, lampGroups: groups, shown: BRIEF_DEFAULTS }
       );
     const line = (parts: ReturnType<typeof said>) => parts.map((p) => ('text' in p ? p.text : p.word)).join('');
-    expect(line(said({}))).toContain('lit by Even light, shelf lamp, table lamp and corridor, photographic');
+    expect(line(said({}))).toContain('lit by Uniform light, shelf lamp, table lamp and corridor, photographic');
     const dimmed = said({
       groups: [
         { group: 'Table lamp', on: true, dim_ev: -1, kelvin: null, photometry: null },
@@ -316,7 +320,7 @@ describe('the sentence', () => {
     expect(dimmed.filter((p) => 'word' in p && p.changed).map((p) => ('word' in p ? p.word : ''))).toEqual([
       'table lamp at 50\u00a0%'
     ]);
-    expect(line(said({ only: 'Corridor' }))).toContain('Even light, Corridor alone,');
+    expect(line(said({ only: 'Corridor' }))).toContain('Uniform light, Corridor alone,');
     expect(line(said({}, [...lampGroups, 'Dome']))).toContain('shelf lamp, table lamp and 2 more lamps,');
   });
   it('marks the words that changed since the proof on the stage', () => {

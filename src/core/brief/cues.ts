@@ -43,7 +43,7 @@ export function followCue(
   const surroundings =
     around.kind === 'sky'
       ? { ...around, time: hourOf(cue, around), brightness_ev: 0 }
-      : around.kind === 'even'
+      : around.kind === 'uniform'
         ? around
         : { ...around, brightness_ev: DIMMED_EV[cue] };
   const known = new Map(brief.lamps.groups.map((g) => [g.group, g]));

@@ -3,8 +3,9 @@
  * is its size and where it is seen; a step of quality. A cue says which lamps are on and how strong; which lamps there
  * are is the picture's own, so those added since stay when it is taken.
  */
-import { BRIEF_DEFAULTS, type Brief, canonicalJson } from './brief';
-import { readLamps, readSurroundings } from './read-brief';
+import { BRIEF_VERSION, type Brief, canonicalJson } from './brief';
+import { migrateBrief } from './migrate';
+import { readLamps, readQuality, readSeen, readSurroundings } from './read-brief';
 
 export type KeptPart = Partial<Pick<Brief, 'surroundings' | 'exposure' | 'size' | 'seen' | 'quality'>> & {
   lamps?: Pick<Brief['lamps'], 'groups' | 'only'>;
@@ -31,14 +32,18 @@ export const takePart = ({ lamps, ...part }: KeptPart, brief: Brief): Partial<Br
 export const standsAt = (part: KeptPart, brief: Brief, kind: KeptKind): boolean =>
   canonicalJson(part) === canonicalJson(partOf(brief, kind));
 
-/** As it was kept, with what has come to briefs since at its default. */
+/** As it is kept: with the version of the brief that it is a part of. */
+export const writePart = (part: KeptPart): string => JSON.stringify({ version: BRIEF_VERSION, ...part });
+
+/** As it was kept, in this version and with what has come to briefs since at its default. */
 export function readPart(json: string): KeptPart {
-  const part = JSON.parse(json) as KeptPart;
+  const { version = 1, ...kept } = JSON.parse(json) as { version?: number } & KeptPart;
+  const part = migrateBrief(kept, version) as KeptPart;
   if (part.surroundings) part.surroundings = readSurroundings(part.surroundings);
-  if (part.quality) part.quality = { ...BRIEF_DEFAULTS.quality, ...part.quality };
-  if (part.seen) part.seen = { ...BRIEF_DEFAULTS.seen, ...part.seen };
+  if (part.quality) part.quality = readQuality(part.quality);
+  if (part.seen) part.seen = readSeen(part.seen);
   if (part.lamps) {
-    const { groups, only } = readLamps(part.lamps as Brief['lamps']);
+    const { groups, only } = readLamps(part.lamps);
     part.lamps = { groups, only };
   }
   return part;

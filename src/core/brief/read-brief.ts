@@ -1,24 +1,16 @@
-/** A brief as it was kept, with what has come to briefs since at its default. */
-import { BRIEF_DEFAULTS, type Brief, CLAY_DEFAULTS, SURROUNDINGS_DEFAULTS, type Surroundings } from './brief';
+/** A brief as it was kept, in this version and with what has come to briefs since at its default. */
+import type { Brief, BriefQuality, Seen, Surroundings } from './brief';
+import { BRIEF } from './fields/brief-fields';
+import { completed } from './fields/walk';
+import { migrateBrief } from './migrate';
 
 export function readBrief(json: string): Brief {
-  const kept = JSON.parse(json) as Brief;
-  return {
-    ...BRIEF_DEFAULTS,
-    ...kept,
-    surroundings: readSurroundings(kept.surroundings),
-    look: kept.look.kind === 'clay' ? { ...CLAY_DEFAULTS, ...kept.look } : kept.look,
-    seen: { ...BRIEF_DEFAULTS.seen, ...kept.seen },
-    quality: { ...BRIEF_DEFAULTS.quality, ...kept.quality },
-    lamps: readLamps(kept.lamps),
-    finish: { ...BRIEF_DEFAULTS.finish, ...kept.finish }
-  };
+  const kept = JSON.parse(json) as { version?: unknown };
+  return completed(BRIEF, migrateBrief(kept, kept.version ?? 1)) as Brief;
 }
 
-export const readSurroundings = (kept: Surroundings): Surroundings =>
-  ({ ...SURROUNDINGS_DEFAULTS[kept.kind], ...kept }) as Surroundings;
-
-export function readLamps(kept: Brief['lamps'] | undefined): Brief['lamps'] {
-  const lamps = { ...BRIEF_DEFAULTS.lamps, ...kept };
-  return { ...lamps, groups: lamps.groups.map((g) => ({ ...g, photometry: g.photometry ?? null })) };
-}
+export const readSurroundings = (kept: unknown): Surroundings =>
+  completed(BRIEF.fields.surroundings, kept) as Surroundings;
+export const readQuality = (kept: unknown): BriefQuality => completed(BRIEF.fields.quality, kept) as BriefQuality;
+export const readSeen = (kept: unknown): Seen => completed(BRIEF.fields.seen, kept) as Seen;
+export const readLamps = (kept: unknown): Brief['lamps'] => completed(BRIEF.fields.lamps, kept) as Brief['lamps'];

@@ -8,7 +8,15 @@ import { settingOf } from '../scene/dim-lamps';
 import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
 import { NBSP, percentOf } from './amounts';
-import { canonicalJson, type Brief, type Ground, type Look, type SkySurroundings, type Surroundings } from './brief';
+import {
+  briefChanges,
+  canonicalJson,
+  type Brief,
+  type Ground,
+  type Look,
+  type SkySurroundings,
+  type Surroundings
+} from './brief';
 import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
@@ -47,8 +55,8 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
       return `Captured: ${nameOfCaptured(s.file)}`;
     case 'room':
       return `Room: ${ROOMS[s.room].name}`;
-    case 'even':
-      return 'Even light';
+    case 'uniform':
+      return 'Uniform light';
   }
 }
 
@@ -56,9 +64,9 @@ export function surroundingsPhrase(s: Surroundings, nameOfCaptured: (file: strin
  * What covers a sky, in the words of weather reports (few to 2 eighths, scattered to 4, broken to 7; World
  * Meteorological Organization); null for a clear one.
  */
-function cloudWords({ cloud, heaps }: SkySurroundings): string | null {
+function cloudWords({ cloud, cumulus }: SkySurroundings): string | null {
   if (cloud >= 0.95) return 'overcast';
-  const cover = heaps?.cover ?? 0;
+  const cover = cumulus?.cover ?? 0;
   const heaped =
     cover === 0 ? null : cover <= 0.25 ? 'few clouds' : cover <= 0.5 ? 'scattered clouds' : 'broken clouds';
   const veil = cloud < 0.15 ? null : cloud <= 0.6 ? 'thin cloud' : 'much cloud';
@@ -232,14 +240,8 @@ const lensOf = (brief: Brief) =>
     : [brief.viewpoint.focal_length_mm, brief.viewpoint.f_number, brief.viewpoint.projection];
 
 /** How many words of the sentence changed since the proof on the stage. */
-export function countChanges(brief: Brief, shown: Brief): number {
-  return (
-    (['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'size', 'bleed_mm', 'quality'] as const).filter((key) =>
-      differs(brief[key], shown[key])
-    ).length +
-    (differs([brief.finish.white, brief.finish.background], [shown.finish.white, shown.finish.background]) ? 1 : 0)
-  );
-}
+export const countChanges = (brief: Brief, shown: Brief): number =>
+  new Set(briefChanges(brief, shown).map((change) => change.word)).size;
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */
 export function duration(seconds: number): string {

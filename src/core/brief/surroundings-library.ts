@@ -6,7 +6,7 @@ import { PLACES } from '../catalogue/places';
 import { ROOM_KEYS, ROOMS } from '../lights/room/room';
 import { STUDIO_SET_KEYS, STUDIO_SETS } from '../lights/studio/sets';
 import { capital } from './amounts';
-import { HEAPS_DEFAULTS, type SkySurroundings, type Surroundings, SURROUNDINGS_DEFAULTS } from './brief';
+import { CUMULUS_DEFAULTS, type SkySurroundings, type Surroundings, SURROUNDINGS_DEFAULTS } from './brief';
 
 export interface LibraryEntry {
   key: string;
@@ -47,10 +47,10 @@ export const SURROUNDINGS_LIBRARY: readonly LibraryEntry[] = [
   sky('low', 'Low sun', '2026-10-12T17:10:00+02:00', 0.1, 40),
   sky('dusk', 'After sunset', '2026-10-12T18:30:00+02:00', 0, 60),
   sky('fair', 'Fair-weather clouds', '2026-06-21T10:30:00+02:00', 0, 70, {
-    heaps: { ...HEAPS_DEFAULTS, cover: 0.35, base_m: 1300, seed: 4 }
+    cumulus: { ...CUMULUS_DEFAULTS, cover: 0.35, base_m: 1300, seed: 4 }
   }),
   sky('broken', 'Broken clouds', '2026-04-18T16:00:00+02:00', 0.1, 50, {
-    heaps: { ...HEAPS_DEFAULTS, cover: 0.65, base_m: 900, seed: 2, sun: 'behind' }
+    cumulus: { ...CUMULUS_DEFAULTS, cover: 0.65, base_m: 900, seed: 2, sun: 'behind' }
   }),
   sky('moon', 'Full moon', '2026-09-26T22:30:00+02:00', 0, 60, { moon_ev: 6 }),
   ...STUDIO_SET_KEYS.map(

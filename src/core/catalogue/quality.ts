@@ -12,7 +12,7 @@ export interface QualityStep {
   samples: number;
   grain: number | null;
   /** Samples that a tile has before its grain may end it: fine detail needs them, for the filter takes it for grain. */
-  least: number;
+  min_samples: number;
   bounces: number;
 }
 
@@ -23,7 +23,7 @@ export const QUALITY_STEPS = {
     scale: 0.25,
     samples: 16,
     grain: null,
-    least: 16,
+    min_samples: 16,
     bounces: 8
   },
   study: {
@@ -32,7 +32,7 @@ export const QUALITY_STEPS = {
     scale: 0.5,
     samples: 32,
     grain: 10,
-    least: 16,
+    min_samples: 16,
     bounces: 10
   },
   present: {
@@ -41,7 +41,7 @@ export const QUALITY_STEPS = {
     scale: 1,
     samples: 256,
     grain: 5,
-    least: 64,
+    min_samples: 64,
     bounces: 12
   },
   exhibit: {
@@ -50,15 +50,17 @@ export const QUALITY_STEPS = {
     scale: 1,
     samples: 2048,
     grain: 1,
-    least: 256,
+    min_samples: 256,
     bounces: 16
   }
 } as const satisfies Record<string, QualityStep>;
 
 /** What a step sets of a brief's quality, but for its name. */
-export function stepSettings(key: QualityKey): Pick<QualityStep, 'samples' | 'grain' | 'least' | 'bounces' | 'scale'> {
-  const { samples, grain, least, bounces, scale } = QUALITY_STEPS[key];
-  return { samples, grain, least, bounces, scale };
+export function stepSettings(
+  key: QualityKey
+): Pick<QualityStep, 'samples' | 'grain' | 'min_samples' | 'bounces' | 'scale'> {
+  const { samples, grain, min_samples, bounces, scale } = QUALITY_STEPS[key];
+  return { samples, grain, min_samples, bounces, scale };
 }
 
 export type QualityKey = keyof typeof QUALITY_STEPS;

@@ -7,8 +7,8 @@
 import type { Vec3 } from '../math/vec3';
 import { xyzToRec709 } from './spaces';
 
-export const LEAST_KELVIN = 1000;
-export const MOST_KELVIN = 15_000;
+export const MIN_KELVIN = 1000;
+export const MAX_KELVIN = 15_000;
 
 /** CIE 1960 uv of a black body. */
 export function locusPoint(kelvin: number): [u: number, v: number] {
@@ -24,8 +24,8 @@ export function locusPoint(kelvin: number): [u: number, v: number] {
  * outside 1,000 to 15,000 K.
  */
 export function kelvinToXy(kelvin: number, tint = 0): [x: number, y: number] {
-  if (!(kelvin >= LEAST_KELVIN && kelvin <= MOST_KELVIN))
-    throw new RangeError(`kelvinToXy: expected ${LEAST_KELVIN} to ${MOST_KELVIN} K, got ${kelvin}`);
+  if (!(kelvin >= MIN_KELVIN && kelvin <= MAX_KELVIN))
+    throw new RangeError(`kelvinToXy: expected ${MIN_KELVIN} to ${MAX_KELVIN} K, got ${kelvin}`);
   let [u, v] = locusPoint(kelvin);
   if (tint !== 0) {
     const [a, b] = locusPoint(kelvin * 0.999);
@@ -42,8 +42,8 @@ export function kelvinToXy(kelvin: number, tint = 0): [x: number, y: number] {
 // Of white light, D65.
 const WHITE_KELVIN = 6504;
 /** Farthest that a light can be turned, mired: to 4,300 K short of blue's end, and to 2,700 K. */
-export const MOST_COOL = -80;
-export const MOST_WARM = 220;
+export const MAX_COOL = -80;
+export const MAX_WARM = 220;
 
 /**
  * What a filter of so many mired (a shift of 1e6 over kelvin: the same number looks like the same change whatever the

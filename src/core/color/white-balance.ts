@@ -3,7 +3,7 @@
  * to cone responses (Lam 1985; matrix of ICC.1:2022, annex E), as one matrix for linear Rec. 709.
  */
 import type { Vec3 } from '../math/vec3';
-import { kelvinToXy, LEAST_KELVIN, locusPoint, MOST_KELVIN } from './kelvin';
+import { kelvinToXy, MIN_KELVIN, locusPoint, MAX_KELVIN } from './kelvin';
 import { rec709ToXyz, xyzToRec709 } from './spaces';
 import { decodeSrgb } from './srgb';
 import { sceneColor } from './tone';
@@ -15,7 +15,7 @@ export interface WhiteBalance {
   tint: number;
 }
 
-export const MOST_TINT = 5;
+export const MAX_TINT = 5;
 
 /** Rows; a light of this white keeps its luminance and becomes neutral. */
 export type BalanceMatrix = readonly [Vec3, Vec3, Vec3];
@@ -92,8 +92,8 @@ export function balanceFor(rgb: Vec3): WhiteBalance | null {
     return Math.hypot(u - a, v - b);
   };
   // nearest in mired, in which the locus is walked evenly; distance has one least
-  let low = 1e6 / MOST_KELVIN;
-  let high = 1e6 / LEAST_KELVIN;
+  let low = 1e6 / MAX_KELVIN;
+  let high = 1e6 / MIN_KELVIN;
   for (let i = 0; i < 60; i++) {
     const third = (high - low) / 3;
     if (away(low + third) < away(high - third)) high -= third;
@@ -102,6 +102,6 @@ export function balanceFor(rgb: Vec3): WhiteBalance | null {
   const kelvin = 1e6 / ((low + high) / 2);
   const [, on] = locusPoint(kelvin);
   const tint = Math.sign(v - on) * 100 * away(1e6 / kelvin);
-  if (Math.abs(tint) > MOST_TINT) return null;
+  if (Math.abs(tint) > MAX_TINT) return null;
   return { kelvin, tint };
 }

@@ -12,18 +12,18 @@ export interface FilmLayers {
   /** Names of the light groups that have a layer each. */
   groups: string[];
   /** Names of parts and materials, when there are masks of them, depth and light studies. */
-  aids: { objects: string[]; materials: string[] } | null;
+  aovs: { objects: string[]; materials: string[] } | null;
 }
-export const NO_LAYERS: FilmLayers = { groups: [], aids: null };
+export const NO_LAYERS: FilmLayers = { groups: [], aovs: null };
 /**
- * Layers of three floats that the aids take: direct light, gloss, glass, openness, depth, hits, four places of an
+ * Layers of three floats that the aovs take: direct light, gloss, glass, openness, depth, hits, four places of an
  * object and its samples, four of a material.
  */
-export const AID_LAYERS = 10;
-export const AID_OBJECTS = 12;
-export const AID_MATERIALS = 20;
+export const AOV_LAYERS = 10;
+export const AOV_OBJECTS = 12;
+export const AOV_MATERIALS = 20;
 export const ID_PLACES = 4;
-export const layerCount = ({ groups, aids }: FilmLayers): number => groups.length + (aids ? AID_LAYERS : 0);
+export const layerCount = ({ groups, aovs }: FilmLayers): number => groups.length + (aovs ? AOV_LAYERS : 0);
 /** Floats of a tile: its pixels, and behind them three a layer and pixel. */
 export const tileFloats = (pixels: number, layers: number): number => pixels * (CHANNELS + 3 * layers);
 /** Where a pixel's features begin. */

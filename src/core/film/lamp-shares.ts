@@ -57,6 +57,6 @@ export class LampShares {
 }
 
 // Nobody sees so little, nowhere in the picture.
-const LEAST_SHARE = 0.003;
-const LEAST_ANYWHERE = 0.02;
-export const isWithoutEffect = ({ share, most }: LampShare): boolean => share < LEAST_SHARE && most < LEAST_ANYWHERE;
+const MIN_SHARE = 0.003;
+const MIN_ANYWHERE = 0.02;
+export const isWithoutEffect = ({ share, most }: LampShare): boolean => share < MIN_SHARE && most < MIN_ANYWHERE;

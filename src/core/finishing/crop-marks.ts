@@ -8,14 +8,14 @@ import type { ImageRows } from './image-rows';
 
 const MARK_MM = 5;
 const CLEAR_MM = 2;
-const LEAST_FROM_TRIM_MM = 3;
+const MIN_FROM_TRIM_MM = 3;
 const EDGE_MM = 2;
 const HAIRLINE_INCH = 0.25 / 72;
 
 /** `bleedPx`: how far the picture reaches beyond the trim on each side. */
 export function withCropMarks(image: ImageRows, bleedPx: number, ppi: number): ImageRows {
   const px = (mm: number) => Math.round((mm / MM_PER_INCH) * ppi);
-  const start = Math.max(bleedPx + px(CLEAR_MM), px(LEAST_FROM_TRIM_MM)); // from the trim outward
+  const start = Math.max(bleedPx + px(CLEAR_MM), px(MIN_FROM_TRIM_MM)); // from the trim outward
   const margin = start + px(MARK_MM) + px(EDGE_MM) - bleedPx; // beyond the bleed
   const thick = Math.max(1, Math.round(HAIRLINE_INCH * ppi));
   const [width, height] = [image.width + 2 * margin, image.height + 2 * margin];

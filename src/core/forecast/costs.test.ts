@@ -106,7 +106,7 @@ describe('what costs time', () => {
     const captured: Brief = {
       ...brief,
       surroundings: { ...SURROUNDINGS_DEFAULTS.captured, file: 'a' },
-      quality: { ...brief.quality, aids: true }
+      quality: { ...brief.quality, aovs: true }
     };
     const tries: [Cost['saving'], string | null][] = [
       [{ kind: 'material', name: 'dark walnut', covers: 0.2 }, 'with dark walnut plain'],
@@ -115,7 +115,7 @@ describe('what costs time', () => {
       [{ kind: 'lamps', group: 'hall' }, 'with hall off'],
       [{ kind: 'bounces', to: 8 }, 'with 8 bounces'],
       [{ kind: 'layers' }, 'without each light’s share'],
-      [{ kind: 'aids' }, 'without masks and depth'],
+      [{ kind: 'aovs' }, 'without masks and depth'],
       [{ kind: 'captured', from: 8192, to: 4096, bytes: 1 }, 'with the image at 4,096\u00a0px']
     ];
     for (const [saving, said] of tries) expect(triedWith(trySaving(saving, captured), captured)).toBe(said);

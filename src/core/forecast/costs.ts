@@ -13,7 +13,7 @@ import { type Pair, savedShare } from './saved-share';
 export type Saving =
   | { kind: 'bounces'; to: number }
   | { kind: 'layers' }
-  | { kind: 'aids' }
+  | { kind: 'aovs' }
   | { kind: 'lamps'; group: string }
   | { kind: 'objects'; group: string; triangles: number }
   /** Matte, of its own colour; `covers`: share of the picture that shows it. */
@@ -52,7 +52,7 @@ export function savingsOf(
 ): Saving[] {
   const out: Saving[] = [8, 4].filter((to) => to < quality.bounces).map((to) => ({ kind: 'bounces', to }));
   if (quality.layers) out.push({ kind: 'layers' });
-  if (quality.aids) out.push({ kind: 'aids' });
+  if (quality.aovs) out.push({ kind: 'aovs' });
   for (const group of groups) out.push({ kind: 'lamps', group });
   for (const { group, triangles, slim = triangles } of heaviest) {
     if (isAmong(quality.aside, group)) continue;
@@ -70,8 +70,8 @@ export function takeSaving(saving: Saving, brief: Brief): Partial<Brief> {
       return { quality: { ...quality, bounces: saving.to } };
     case 'layers':
       return { quality: { ...quality, layers: false } };
-    case 'aids':
-      return { quality: { ...quality, aids: false } };
+    case 'aovs':
+      return { quality: { ...quality, aovs: false } };
     case 'lamps':
       return {
         lamps: {
@@ -119,7 +119,7 @@ export function triedWith(patch: Brief, brief: Brief): string | null {
   if (off) return `with ${off.group} off`;
   if (tried.bounces < own.bounces) return `with ${tried.bounces} bounces`;
   if (own.layers && !tried.layers) return 'without each light’s share';
-  if (own.aids && !tried.aids) return 'without masks and depth';
+  if (own.aovs && !tried.aovs) return 'without masks and depth';
   const [image, whole] = [patch.surroundings, brief.surroundings];
   if (
     image.kind === 'captured' &&
@@ -135,11 +135,11 @@ export function triedWith(patch: Brief, brief: Brief): string | null {
 export const TRY_PX = 320;
 
 // Under this a saving is not worth a sentence.
-const LEAST_SAVED = 0.04;
+const MIN_SAVED = 0.04;
 // Nineteen of twenty measurements lie within so many standard errors.
 const SURE = 2;
 // A share that is surer than this is not measured further.
-const MOST_OFF = 0.03;
+const MAX_OFF = 0.03;
 
 /**
  * Share of a brief's time, 0 to 1, and how far it may be off; whether it is worth a sentence, and whether more turns
@@ -151,8 +151,8 @@ export function saves({ pair, error }: Pick<Cost, 'pair' | 'error'>, { quality }
   return {
     share,
     off,
-    said: share >= Math.max(LEAST_SAVED, off),
-    settled: off <= MOST_OFF || share + off < LEAST_SAVED
+    said: share >= Math.max(MIN_SAVED, off),
+    settled: off <= MAX_OFF || share + off < MIN_SAVED
   };
 }
 
@@ -166,13 +166,13 @@ export const worthSaying = (costs: readonly Cost[], brief: Brief): Cost[] =>
     .sort((a, b) => saves(b, brief).share - saves(a, brief).share);
 
 /** Under this nothing is seen of a change, L*. */
-export const LEAST_CHANGE = 0.05;
+export const MIN_CHANGE = 0.05;
 
 export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>, brief: Brief): string {
   const { share, off, said } = saves(measured, brief);
   const time = `${Math.round(100 * share)}${NBSP}±${NBSP}${Math.max(1, Math.ceil(100 * off))}${NBSP}% of the time`;
   const change =
-    changes < LEAST_CHANGE ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
+    changes < MIN_CHANGE ? 'changes nothing to see here' : `changes the picture by ${changes.toFixed(1)}${NBSP}L*`;
   switch (saving.kind) {
     case 'bounces':
       return (
@@ -181,7 +181,7 @@ export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>,
       );
     case 'layers':
       return `Keeping each light’s share for EXR takes ${time}.`;
-    case 'aids':
+    case 'aovs':
       return `Masks, depth and light by its way for EXR take ${time}.`;
     case 'lamps':
       return `${capital(saving.group)}: ${time}; switched off, that ${change}.`;
@@ -219,7 +219,7 @@ export function savingAction(saving: Saving): string {
     case 'captured':
       return 'Take it coarser';
     case 'layers':
-    case 'aids':
+    case 'aovs':
       return 'Leave it out';
   }
 }

@@ -22,7 +22,7 @@ export interface Offer {
 
 const SCALES = [1, 0.75, 0.5, 0.35, 0.25];
 const STEPS_A_HALVING = 2;
-const MOST_OFFERS = 4;
+const MAX_OFFERS = 4;
 
 /** The brief with what an offer changes of it. */
 export function takeOffer(brief: Brief, { step, scale }: Pick<Offer, 'step' | 'scale'>): Brief {
@@ -53,7 +53,7 @@ export function offersWithin(seconds: number, brief: Brief, of: (what: ForecastO
   return found
     .filter((o) => !beaten(o))
     .sort((a, b) => worth(b) - worth(a))
-    .slice(0, MOST_OFFERS);
+    .slice(0, MAX_OFFERS);
 }
 
 /** What an offer gives up against the best there is, in words. */

@@ -5,6 +5,14 @@ import type { ForecastOf } from './forecast';
 
 export function forecastOf(brief: Brief): ForecastOf {
   const { width, height } = proofPixels(brief);
-  const { samples, grain, least, minutes } = brief.quality;
-  return { width_px: width, height_px: height, samples, grain, least, minutes, denoised: brief.finish.denoise > 0 };
+  const { samples, grain, min_samples, minutes } = brief.quality;
+  return {
+    width_px: width,
+    height_px: height,
+    samples,
+    grain,
+    min_samples,
+    minutes,
+    denoised: brief.finish.denoise > 0
+  };
 }

@@ -19,7 +19,7 @@ const of: ForecastOf = {
   height_px: 400,
   samples: 100,
   grain: null,
-  least: 32,
+  min_samples: 32,
   minutes: null,
   denoised: false
 };
@@ -43,7 +43,7 @@ describe('a forecast', () => {
     expect(samples).toBeCloseTo((32 + 512 + 1024) / 3, 6);
     expect(endsBy).toBe('grain');
     // with at least 256 samples the first kind goes on to them
-    expect(forecast(probe, machine, { ...of, samples: 1024, grain: Math.SQRT2, least: 256 }).samples).toBeCloseTo(
+    expect(forecast(probe, machine, { ...of, samples: 1024, grain: Math.SQRT2, min_samples: 256 }).samples).toBeCloseTo(
       (256 + 512 + 1024) / 3,
       6
     );

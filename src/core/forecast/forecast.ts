@@ -6,7 +6,7 @@
  */
 import { FIRST_DECISION, passEnds } from '../film/film';
 import { FINE_FROM_SAMPLES } from '../finishing/denoise/filter';
-import { MOST_PIXELS } from '../finishing/denoise/pieces';
+import { MAX_PIXELS } from '../finishing/denoise/pieces';
 
 /** What patches at one size of the picture said. */
 export interface ProbeAt {
@@ -44,7 +44,7 @@ export interface ForecastOf {
   samples: number;
   grain: number | null;
   /** Samples before which grain ends nothing. */
-  least: number;
+  min_samples: number;
   minutes: number | null;
   denoised: boolean;
 }
@@ -81,7 +81,7 @@ const THREADS_BUSY = 0.95;
 const FARTHEST = 1.2;
 // Before a project has proofs to judge by.
 const USUAL_SPREAD = 0.25;
-const LEAST_SPREAD = 0.1;
+const MIN_SPREAD = 0.1;
 // A film on disk: 64 bytes a pixel in two slots, its layers, and 12 of the denoised one.
 const FILM_BYTES = 128;
 const LAYER_BYTES = 24;
@@ -123,12 +123,12 @@ export function forecast(
         1e6
     : 0;
   // when it starts the render's memory is free again
-  const denoiseBytes = of.denoised ? DENOISE_START_BYTES + DENOISE_PIXEL_BYTES * Math.min(pixels, MOST_PIXELS) : 0;
+  const denoiseBytes = of.denoised ? DENOISE_START_BYTES + DENOISE_PIXEL_BYTES * Math.min(pixels, MAX_PIXELS) : 0;
   const seconds = probe.setupSeconds + render + denoised;
   const spread =
     ratios.length < 3
       ? USUAL_SPREAD
-      : Math.max(LEAST_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
+      : Math.max(MIN_SPREAD, Math.min(USUAL_SPREAD, 1.6 * deviation(ratios.map((r) => Math.log(r / correction)))));
   return {
     seconds,
     renderSeconds: render,
@@ -147,10 +147,10 @@ export const filmDiskBytes = (pixels: number, layers: number, denoised: boolean)
   pixels * (FILM_BYTES + LAYER_BYTES * layers + (denoised ? DENOISE_BYTES : 0));
 
 /** The samples at which a patch stops whose like leaves so much squared grain with one. */
-function stopOf(squaredGrain: number, { samples, grain, least }: ForecastOf): number {
+function stopOf(squaredGrain: number, { samples, grain, min_samples }: ForecastOf): number {
   if (grain === null) return samples;
   for (const end of passEnds(samples))
-    if (end >= Math.max(FIRST_DECISION, least) && squaredGrain / end <= grain * grain) return end;
+    if (end >= Math.max(FIRST_DECISION, min_samples) && squaredGrain / end <= grain * grain) return end;
   return samples;
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type Pair, type PatchCosts, pooled, savedShare, shareError } from './saved-share';
 
-const goal = { samples: 256, grain: 5, least: 64 };
+const goal = { samples: 256, grain: 5, min_samples: 64 };
 const even = (seconds: number, squaredGrain: number): PatchCosts => ({
   seconds: [seconds, seconds],
   squaredGrain: [squaredGrain, squaredGrain]

@@ -10,7 +10,7 @@ import { FIRST_DECISION } from '../film/film';
 import type { ForecastOf } from './forecast';
 
 /** When a picture stops. */
-export type Goal = Pick<ForecastOf, 'samples' | 'grain' | 'least'>;
+export type Goal = Pick<ForecastOf, 'samples' | 'grain' | 'min_samples'>;
 
 /** Of each patch. */
 export interface PatchCosts {
@@ -34,9 +34,9 @@ export const savedShare = ({ whole, less }: Pair, goal: Goal): number =>
 const secondsTo = ({ seconds, squaredGrain }: PatchCosts, goal: Goal): number =>
   seconds.reduce((sum, s, i) => sum + s * samplesTo(squaredGrain[i]!, goal), 0);
 
-function samplesTo(squaredGrain: number, { samples, grain, least }: Goal): number {
+function samplesTo(squaredGrain: number, { samples, grain, min_samples }: Goal): number {
   if (grain === null) return samples;
-  return Math.min(samples, Math.max(least, FIRST_DECISION, squaredGrain / (grain * grain)));
+  return Math.min(samples, Math.max(min_samples, FIRST_DECISION, squaredGrain / (grain * grain)));
 }
 
 /**

@@ -15,17 +15,17 @@ export interface StopClause {
 /** In the order in which the sentence says them; samples always are one. */
 export function stopClauses({
   grain,
-  least,
+  min_samples,
   samples,
   minutes
-}: Pick<BriefQuality, 'grain' | 'least' | 'samples' | 'minutes'>): StopClause[] {
+}: Pick<BriefQuality, 'grain' | 'min_samples' | 'samples' | 'minutes'>): StopClause[] {
   const out: StopClause[] = [];
   if (grain !== null)
     out.push({
       by: 'grain',
       text:
         `its raw grain is under ` +
-        `${grain}${NBSP}L*${least > FIRST_DECISION ? ` after ${least.toLocaleString('en')} samples or more` : ''}`
+        `${grain}${NBSP}L*${min_samples > FIRST_DECISION ? ` after ${min_samples.toLocaleString('en')} samples or more` : ''}`
     });
   if (minutes !== null)
     out.push({

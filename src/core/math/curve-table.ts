@@ -3,14 +3,14 @@
  * them and down to 0. Of a smooth curve the relative error is some 1e-6; the same bits on every machine, as each step
  * is reckoned once by the curve itself.
  */
-const LEAST_OCTAVE = -24;
-const MOST_OCTAVE = 16;
+const MIN_OCTAVE = -24;
+const MAX_OCTAVE = 16;
 const STEP_BITS = 9;
 const BELOW_BITS = 23 - STEP_BITS; // of a number's 23 bits of fraction
 const BELOW = 2 ** BELOW_BITS;
-const LEAST = 2 ** LEAST_OCTAVE;
-const MOST = 2 ** MOST_OCTAVE;
-const LEAST_BITS = (LEAST_OCTAVE + 127) * 2 ** 23; // IEEE 754
+const LEAST = 2 ** MIN_OCTAVE;
+const MOST = 2 ** MAX_OCTAVE;
+const MIN_BITS = (MIN_OCTAVE + 127) * 2 ** 23; // IEEE 754
 
 const single = new Float32Array(1);
 const bits = new Uint32Array(single.buffer);
@@ -18,8 +18,8 @@ const bits = new Uint32Array(single.buffer);
 /** The steps of `curve`, which must be 0 at 0. */
 export function tableOf(curve: (x: number) => number): Float64Array {
   const steps = 2 ** STEP_BITS;
-  return Float64Array.from({ length: (MOST_OCTAVE - LEAST_OCTAVE) * steps + 1 }, (_, i) =>
-    curve(2 ** (LEAST_OCTAVE + Math.floor(i / steps)) * (1 + (i % steps) / steps))
+  return Float64Array.from({ length: (MAX_OCTAVE - MIN_OCTAVE) * steps + 1 }, (_, i) =>
+    curve(2 ** (MIN_OCTAVE + Math.floor(i / steps)) * (1 + (i % steps) / steps))
   );
 }
 
@@ -28,7 +28,7 @@ export function lookUp(table: Float64Array, x: number): number {
   if (!(x >= LEAST)) return x > 0 ? (table[0]! * x) / LEAST : 0;
   if (x >= MOST) return table[table.length - 1]!;
   single[0] = x;
-  const at = bits[0]! - LEAST_BITS;
+  const at = bits[0]! - MIN_BITS;
   const step = at >>> BELOW_BITS;
   const low = table[step]!;
   return low + ((table[step + 1]! - low) * (at & (BELOW - 1))) / BELOW;

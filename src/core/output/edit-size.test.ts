@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { PAPER_NAMES } from '../catalogue/papers';
 import type { SizeChoice } from '../catalogue/size-choice';
 import { createRandom } from '../sampling/random';
-import { editSize, MOST_SIDE_PX, PPI, SIDE_MM, type SizeEdit } from './edit-size';
+import { editSize, MAX_SIDE_PX, PPI, SIDE_MM, type SizeEdit } from './edit-size';
 import { paperMm, resolveSize, toPixels } from './size';
 
 const a3: SizeChoice = { paper: 'A3', orientation: 'landscape', ppi: 200 };
@@ -49,11 +49,11 @@ describe('the size editor', () => {
   });
   it('stops at 30,000 px a side by lowering the density', () => {
     const poster = resolveSize(editSize({ paper: 'A0', orientation: 'portrait', ppi: 300 }, { ppi: 1200 }, true));
-    expect(poster.height_px).toBeLessThanOrEqual(MOST_SIDE_PX);
-    expect(poster.height_px).toBeGreaterThan(MOST_SIDE_PX - 60);
+    expect(poster.height_px).toBeLessThanOrEqual(MAX_SIDE_PX);
+    expect(poster.height_px).toBeGreaterThan(MAX_SIDE_PX - 60);
     const banner = resolveSize(editSize({ width_mm: 3000, height_mm: 300, ppi: 100 }, { ppi: 600 }, true));
-    expect(banner.width_px).toBeLessThanOrEqual(MOST_SIDE_PX);
-    expect(banner.width_px).toBeGreaterThan(MOST_SIDE_PX - 10);
+    expect(banner.width_px).toBeLessThanOrEqual(MAX_SIDE_PX);
+    expect(banner.width_px).toBeGreaterThan(MAX_SIDE_PX - 10);
   });
 
   it('keeps pixels, millimetres and density in agreement over any sequence of edits', () => {
@@ -80,28 +80,28 @@ describe('the size editor', () => {
       for (const side of ['width', 'height'] as const) {
         const [px, mm] = [now[`${side}_px`], now[`${side}_mm`]];
         expect(px).toBeGreaterThanOrEqual(1);
-        expect(px).toBeLessThanOrEqual(MOST_SIDE_PX);
+        expect(px).toBeLessThanOrEqual(MAX_SIDE_PX);
         if (mm === null) continue;
-        expect(mm).toBeGreaterThanOrEqual(SIDE_MM.least);
-        expect(mm).toBeLessThanOrEqual(SIDE_MM.most);
+        expect(mm).toBeGreaterThanOrEqual(SIDE_MM.min);
+        expect(mm).toBeLessThanOrEqual(SIDE_MM.max);
         expect(px).toBe(toPixels(mm, now.ppi!));
       }
-      if (now.ppi !== null) expect(now.ppi).toBeLessThanOrEqual(PPI.most);
+      if (now.ppi !== null) expect(now.ppi).toBeLessThanOrEqual(PPI.max);
       if ('paper' in size) expect([now.width_mm, now.height_mm]).toEqual(paperMm(size.paper, size.orientation));
       // what was asked for is what there is, unless it lies beyond a limit
       if ('px' in did) {
-        const wanted = Math.min(MOST_SIDE_PX, Math.max(1, Math.round(did.px)));
+        const wanted = Math.min(MAX_SIDE_PX, Math.max(1, Math.round(did.px)));
         const got = now[`${did.side}_px`];
         // beside a side of few pixels the other, locked to it, goes in great steps
         const roomy =
-          Math.max(now.width_px, now.height_px) < MOST_SIDE_PX - 60 && Math.min(now.width_px, now.height_px) > 600;
+          Math.max(now.width_px, now.height_px) < MAX_SIDE_PX - 60 && Math.min(now.width_px, now.height_px) > 600;
         const free =
           roomy &&
           (now.ppi === null ||
-            (now.ppi > PPI.least + 1 &&
-              now.ppi < PPI.most - 1 &&
-              now[`${did.side}_mm`]! > SIDE_MM.least + 1 &&
-              now[`${did.side}_mm`]! < SIDE_MM.most - 1));
+            (now.ppi > PPI.min + 1 &&
+              now.ppi < PPI.max - 1 &&
+              now[`${did.side}_mm`]! > SIDE_MM.min + 1 &&
+              now[`${did.side}_mm`]! < SIDE_MM.max - 1));
         // half a hundredth of a millimetre at 1,200 ppi is a quarter of a pixel
         if (free) expect(Math.abs(got - wanted)).toBeLessThanOrEqual(1);
       }

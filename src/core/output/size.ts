@@ -130,15 +130,15 @@ export const resolvingDistance = (ppi: number): number => MM_PER_INCH / (ppi * 1
 const STEP_CLOSER = 1.75;
 const BOARD_PX = 5000;
 const BOARD_MM = 800;
-const LEAST_PPI = 72;
-const MOST_PPI = 300;
+const MIN_PPI = 72;
+const MAX_PPI = 300;
 const PPI_STEP = 5;
 
 /** The density that a sheet asks for, seen from a distance, in steps of 5 ppi. */
 export function askedPpi(distance_m: number, longSide_mm: number): number {
   const board = longSide_mm >= BOARD_MM ? (BOARD_PX * MM_PER_INCH) / longSide_mm : 0;
   const wished = Math.max(STEP_CLOSER * resolvedPpi(distance_m), board);
-  return Math.min(MOST_PPI, Math.max(LEAST_PPI, Math.ceil(wished / PPI_STEP) * PPI_STEP));
+  return Math.min(MAX_PPI, Math.max(MIN_PPI, Math.ceil(wished / PPI_STEP) * PPI_STEP));
 }
 
 /** `coarse`: its pixels show from there. `wasted`: finer than is seen, even by those who step closer. */
@@ -148,6 +148,6 @@ export type Sharpness = 'coarse' | 'fits' | 'wasted';
 const WASTE = 1.25;
 
 export function sharpnessOf(ppi: number, distance_m: number, longSide_mm: number): Sharpness {
-  if (ppi < Math.min(resolvedPpi(distance_m), MOST_PPI)) return 'coarse';
+  if (ppi < Math.min(resolvedPpi(distance_m), MAX_PPI)) return 'coarse';
   return ppi > WASTE * askedPpi(distance_m, longSide_mm) ? 'wasted' : 'fits';
 }

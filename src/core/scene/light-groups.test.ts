@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { groupLights, MOST_GROUPS } from './light-groups';
+import { groupLights, MAX_GROUPS } from './light-groups';
 import { MATERIAL_DEFAULTS, type SceneLight } from './scene';
 
 const lamp = (name: string): SceneLight => ({ kind: 'point', name, position: [0, 0, 0], intensity: [1, 1, 1] });
@@ -26,8 +26,8 @@ describe('light groups', () => {
       ),
       materials: []
     });
-    expect(groups.names).toHaveLength(MOST_GROUPS);
+    expect(groups.names).toHaveLength(MAX_GROUPS);
     expect(groups.names.at(-1)).toBe('other lamps');
-    expect(Math.max(...groups.ofLight)).toBe(MOST_GROUPS - 1);
+    expect(Math.max(...groups.ofLight)).toBe(MAX_GROUPS - 1);
   });
 });

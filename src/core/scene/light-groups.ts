@@ -8,7 +8,7 @@ import type { Scene } from './scene';
 export const SURROUNDINGS_GROUP = 0;
 export const SUN_GROUP = 1;
 /** Groups that a film has room for; what is beyond them shares the last. */
-export const MOST_GROUPS = 16;
+export const MAX_GROUPS = 16;
 
 export interface LightGroups {
   /** Names fit for layers: no dots, none twice. */
@@ -26,9 +26,9 @@ export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGr
     const plain = lampGroup(name);
     const there = known.get(plain);
     if (there !== undefined) return there;
-    if (names.length === MOST_GROUPS) {
-      names[MOST_GROUPS - 1] = 'other lamps';
-      return MOST_GROUPS - 1;
+    if (names.length === MAX_GROUPS) {
+      names[MAX_GROUPS - 1] = 'other lamps';
+      return MAX_GROUPS - 1;
     }
     known.set(plain, names.length);
     names.push(names.includes(plain) ? `${plain} lamp` : plain);

@@ -35,7 +35,7 @@ export function openingBetween(first: Vec3, second: Vec3, normal: Vec3): OpenFra
   const [level, upright] = axesOf(n);
   const across = subtract(second, first);
   const [width, height] = [dot(across, level), dot(across, upright)];
-  if (Math.abs(width) < LEAST_M || Math.abs(height) < LEAST_M) return null;
+  if (Math.abs(width) < MIN_M || Math.abs(height) < MIN_M) return null;
   return {
     middle_m: add(first, add(scale(level, width / 2), scale(upright, height / 2))),
     normal: n,
@@ -63,7 +63,7 @@ export function leadsThrough(opening: OpenFrame, from: Vec3, direction: Vec3): b
 }
 
 // A smaller one was a slip of the hand.
-const LEAST_M = 0.01;
+const MIN_M = 0.01;
 const WELD_M = 1e-4;
 
 /** `positions`: xyz a vertex; `indices`: three a triangle; `normal`: of the side it is seen from. */

@@ -75,11 +75,11 @@ export function slimDown<T extends Scene>(scene: T, groups: readonly string[], r
 }
 
 /** That are told of a model. */
-const MOST_HEAVY = 8;
+const MAX_HEAVY = 8;
 
 /** The heaviest groups of a model with what their slim copies weigh. */
 export const weighHeaviest = (scene: Scene, reducer: MeshReducer): WeightOfGroup[] =>
-  weighSlim(scene, heaviestGroups(scene).slice(0, MOST_HEAVY), reducer);
+  weighSlim(scene, heaviestGroups(scene).slice(0, MAX_HEAVY), reducer);
 
 /** How many triangles each would have as slim copies, as drawn. */
 export function weighSlim(scene: Scene, weights: readonly WeightOfGroup[], reducer: MeshReducer): WeightOfGroup[] {

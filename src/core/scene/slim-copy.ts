@@ -26,10 +26,10 @@ const SLIM_SHARE = 0.1;
 /** Of strewn pieces one in so many. */
 const RUN = 5;
 /** Smaller things are not worth it. */
-const LEAST_TRIANGLES = 200;
+const MIN_TRIANGLES = 200;
 // Larger pieces are made coarser, fewer small ones are not thinned: each would be missed.
 const LARGEST_STREWN = 256;
-const LEAST_STREWN = 64;
+const MIN_STREWN = 64;
 
 export function slimCopy(
   geometry: SceneGeometry,
@@ -37,14 +37,14 @@ export function slimCopy(
   reducer: MeshReducer
 ): SceneGeometry {
   const all = geometry.triangleMaterials.length;
-  if (all < LEAST_TRIANGLES) return geometry;
+  if (all < MIN_TRIANGLES) return geometry;
   const glows = (t: number) => materials[geometry.triangleMaterials[t]!]!.emissive.some((c) => c > 0);
   const still: number[] = [];
   const rest: number[] = [];
   for (let t = 0; t < all; t++) (glows(t) ? still : rest).push(t);
   const pieces = piecesOf(geometry, rest, reducer.samePlaces(geometry.positions));
   const small = pieces.filter((p) => p.length <= LARGEST_STREWN);
-  const strewn = small.length >= LEAST_STREWN ? small : [];
+  const strewn = small.length >= MIN_STREWN ? small : [];
   const solid = (strewn.length > 0 ? pieces.filter((p) => p.length > LARGEST_STREWN) : pieces).flat();
   return joinGeometries([
     ...(still.length > 0 ? [takeTriangles(geometry, still)] : []),

@@ -189,7 +189,7 @@ export function Stage(props: Props) {
     },
     () => {
       setRect(null);
-      if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= LEAST_PATCH_PX)
+      if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= MIN_PATCH_PX)
         props.picking?.onRect?.(rect);
     }
   );
@@ -354,7 +354,7 @@ const inPercent = ({ x, y, width, height }: Patch) => ({
 });
 
 // A smaller rectangle was a press.
-const LEAST_PATCH_PX = 16;
+const MIN_PATCH_PX = 16;
 
 /** Within the picture, to whole ten-thousandths. */
 function rectBetween([x0, y0]: [number, number], [x1, y1]: [number, number]): Patch {

@@ -1,7 +1,7 @@
 'use client';
 /** How this browser shows the live view; kept in it, because it says nothing about the picture. */
 import { useEffect, useState } from 'react';
-import { MOST_THREADS } from './preview/messages';
+import { MAX_THREADS } from './preview/messages';
 
 export interface StageView {
   /** Whether the true picture is rendered on the stage. */
@@ -16,7 +16,7 @@ const DEFAULTS: StageView = { preview: true, threads: null, shading: 'shaded', e
 const PLACE = 'sphaera stage';
 
 export const threadsOf = ({ threads }: StageView): number =>
-  Math.min(MOST_THREADS, Math.max(1, threads ?? navigator.hardwareConcurrency ?? 2));
+  Math.min(MAX_THREADS, Math.max(1, threads ?? navigator.hardwareConcurrency ?? 2));
 
 export function useStageView(): [StageView, (part: Partial<StageView>) => void] {
   const [view, setView] = useState<StageView | null>(null);
@@ -41,7 +41,7 @@ function read(): StageView {
       preview: saved.preview !== false,
       threads:
         typeof saved.threads === 'number' && saved.threads >= 1
-          ? Math.min(MOST_THREADS, Math.round(saved.threads))
+          ? Math.min(MAX_THREADS, Math.round(saved.threads))
           : null,
       shading: saved.shading === 'clay' ? 'clay' : 'shaded',
       edges: saved.edges === true

@@ -19,7 +19,7 @@ import sharp from 'sharp';
 import { countTriangles, type Scene } from '../../core/scene/scene';
 import { weighHeaviest } from '../../core/scene/set-aside';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
-import { MOST_KELVIN } from '../../core/color/kelvin';
+import { MAX_KELVIN } from '../../core/color/kelvin';
 import { rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
 import type { Vec3 } from '../../core/math/vec3';
@@ -45,7 +45,7 @@ export interface NormaliseOptions {
   mostBytes: number;
 }
 
-const MOST_TRIANGLES = 12e6;
+const MAX_TRIANGLES = 12e6;
 // What a designer draws lies between a watch screw and a landscape.
 const SMALLEST_M = 1e-4;
 const LARGEST_M = 1e5;
@@ -447,11 +447,11 @@ async function makeReport(
       'no_surface',
       'this file holds no surface: nothing in it is made of triangles; export the model itself, as meshes'
     );
-  if (triangles > MOST_TRIANGLES)
+  if (triangles > MAX_TRIANGLES)
     throw new ModelRefused(
       'too_large',
       `this model has ${(triangles / 1e6).toFixed(1)} million triangles; at most ` +
-        `${MOST_TRIANGLES / 1e6} million can be rendered, so export it coarser`
+        `${MAX_TRIANGLES / 1e6} million can be rendered, so export it coarser`
     );
   const { min, max } = scene.bounds;
   const size_m: [number, number, number] = [max[0] - min[0], max[1] - min[1], max[2] - min[2]];
@@ -523,5 +523,5 @@ function commonKelvin(colours: readonly Vec3[]): number | null {
   const kelvins = colours.map((c) => correlatedKelvin(rec709ToXyz(c)));
   const least = Math.min(...kelvins);
   const most = Math.max(...kelvins);
-  return least >= 1500 && most <= MOST_KELVIN && most - least < 100 ? Math.round((least + most) / 100) * 50 : null;
+  return least >= 1500 && most <= MAX_KELVIN && most - least < 100 ? Math.round((least + most) / 100) * 50 : null;
 }

@@ -138,7 +138,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
 export const WRAP_NAME = 'model in metres';
 
 // A model with more glowing parts than this has them told apart by their groups alone: each takes a material.
-const MOST_GLOWING = 256;
+const MAX_GLOWING = 256;
 
 type NodePiece = Piece & { node: Node };
 
@@ -150,7 +150,7 @@ function nameGlow(pieces: NodePiece[], materials: SceneMaterial[], lampPlaces: L
   for (const { node, name, material } of glowing)
     if (!ofNode.has(node)) ofNode.set(node, unique(lampName(name, materials[material]!.name), taken));
   const plain = glowing.map(({ node }) => ofNode.get(node)!);
-  const names = taken.size > MOST_GLOWING ? plain.map(lampGroup) : plain;
+  const names = taken.size > MAX_GLOWING ? plain.map(lampGroup) : plain;
   const known = new Map<string, number>();
   for (const [i, piece] of glowing.entries()) {
     const material = materials[piece.material]!;

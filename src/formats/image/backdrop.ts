@@ -7,7 +7,7 @@ import { Refusal } from '../../core/result/result';
 
 /** Long side that is kept: more than any sheet shows behind a model that hides most of it. */
 export const BACKDROP_LARGEST_PX = 8192;
-const MOST_PIXELS = 300e6;
+const MAX_PIXELS = 300e6;
 
 /** A file that is no picture, or one too large; the message says which, without its name. */
 export class PictureRefused extends Refusal {
@@ -21,13 +21,13 @@ export class PictureRefused extends Refusal {
  * reduced when enormous.
  */
 export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; width: number; height: number }> {
-  const image = sharp(path, { limitInputPixels: MOST_PIXELS });
+  const image = sharp(path, { limitInputPixels: MAX_PIXELS });
   const known = await image.metadata().catch(() => null);
   if (!known) throw new PictureRefused('is no picture that can be read; PNG, JPEG, WebP, TIFF and AVIF can');
-  if (known.width * known.height > MOST_PIXELS)
+  if (known.width * known.height > MAX_PIXELS)
     throw new PictureRefused(
       `has ${Math.round((known.width * known.height) / 1e6)} million pixels; at most ` +
-        `${MOST_PIXELS / 1e6} million can be read, so reduce it first`
+        `${MAX_PIXELS / 1e6} million can be read, so reduce it first`
     );
   try {
     const { data, info } = await image
@@ -48,7 +48,7 @@ export async function readBackdropPixels(
   path: string,
   size: (picture: { width: number; height: number }) => { width: number; height: number }
 ): Promise<{ width: number; height: number; pixels: Uint8Array }> {
-  const image = sharp(path, { limitInputPixels: MOST_PIXELS }).autoOrient();
+  const image = sharp(path, { limitInputPixels: MAX_PIXELS }).autoOrient();
   const { autoOrient } = await image.metadata();
   const { width, height } = size({ width: autoOrient.width, height: autoOrient.height });
   const { data } = await image

@@ -9,7 +9,7 @@ import type { ImageRows } from '../../core/finishing/image-rows';
 const ROWS = 64;
 const SHORT = 3;
 const LONG = 4;
-const MOST_BYTES = 2 ** 32 - 1;
+const MAX_BYTES = 2 ** 32 - 1;
 
 export async function writeTiffRows(
   path: string,
@@ -43,7 +43,7 @@ export async function writeTiffRows(
     offset += stripBytes(i);
     return at;
   });
-  if (offset > MOST_BYTES) throw new RangeError(`writeTiffRows: ${width} x ${height} px do not fit into a TIFF`);
+  if (offset > MAX_BYTES) throw new RangeError(`writeTiffRows: ${width} x ${height} px do not fit into a TIFF`);
 
   const head = Buffer.alloc(entries[5]![2][0] ?? directory);
   head.write('II*\0', 0, 'latin1');

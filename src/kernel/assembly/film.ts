@@ -1,17 +1,17 @@
 // Adds a run of samples to a tile of the film. Layout of a tile: see layout.ts.
 // A pixel's samples are added one after another in their order, so a tile holds the same bits however the run is cut.
 import {
-  AID_LAYERS,
-  AID_MATERIALS,
-  AID_OBJECTS,
+  AOV_LAYERS,
+  AOV_MATERIALS,
+  AOV_OBJECTS,
   FILM_CHANNELS,
   ID_PLACES,
-  S_AIDS,
+  S_AOVS,
   S_LAYERS,
   S_SEED,
   SETTINGS
 } from './layout';
-import { aids } from './aids';
+import { aovs } from './aovs';
 import {
   backdropB,
   backdropG,
@@ -65,8 +65,8 @@ function countId(places: usize, id: u32): void {
 export function renderTile(buffer: usize, x: i32, y: i32, width: i32, height: i32, first: i32, count: i32): void {
   const seed = load<u32>(SETTINGS + S_SEED),
     layerBytes = <usize>(load<u32>(SETTINGS + S_LAYERS) * 12),
-    aided = load<u32>(SETTINGS + S_AIDS) != 0;
-  const layerStride = layerBytes + (aided ? <usize>(AID_LAYERS * 12) : <usize>0);
+    aided = load<u32>(SETTINGS + S_AOVS) != 0;
+  const layerStride = layerBytes + (aided ? <usize>(AOV_LAYERS * 12) : <usize>0);
   let layers = buffer + <usize>(width * height * FILM_CHANNELS * 4);
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++, buffer += FILM_CHANNELS * 4, layers += layerStride) {
@@ -78,14 +78,14 @@ export function renderTile(buffer: usize, x: i32, y: i32, width: i32, height: i3
           add3(buffer + 24, backdropR, backdropG, backdropB);
           for (let at: usize = 0; at < layerBytes; at += 4) add(layers + at, load<f32>(groups + at));
           if (aided) {
-            for (let at: usize = 0; at < 36; at += 4) add(layers + layerBytes + at, load<f32>(aids + at));
+            for (let at: usize = 0; at < 36; at += 4) add(layers + layerBytes + at, load<f32>(aovs + at));
           }
         }
         if (aided) {
           const to = layers + layerBytes;
-          for (let at: usize = 36; at < 48; at += 4) add(to + at, load<f32>(aids + at));
-          countId(to + AID_OBJECTS * 4, load<u32>(aids, 48));
-          countId(to + AID_MATERIALS * 4, load<u32>(aids, 52));
+          for (let at: usize = 36; at < 48; at += 4) add(to + at, load<f32>(aovs + at));
+          countId(to + AOV_OBJECTS * 4, load<u32>(aovs, 48));
+          countId(to + AOV_MATERIALS * 4, load<u32>(aovs, 52));
         }
         add(buffer + 36, backdropShare);
         add3(buffer + 40, featureR, featureG, featureB);

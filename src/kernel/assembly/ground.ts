@@ -32,7 +32,7 @@ import { atan2, INV_PI } from './math';
 // black.
 const LEAST: f32 = 0.001;
 // Where light comes by way of others it gives back no more than the whitest paint, else it would feed itself.
-const MOST_INDIRECT: f32 = 0.9;
+const MAX_INDIRECT: f32 = 0.9;
 
 /**
  * Of the place reckoned last: radiance seen there, at least a thousandth of white, and the reflectance that gives it.
@@ -123,9 +123,9 @@ export function reckon(x: f32, z: f32, r: f32, g: f32, b: f32, direct: bool): vo
   whiteG = eG > 0 ? seenG / eG : 0;
   whiteB = eB > 0 ? seenB / eB : 0;
   if (direct) return;
-  whiteR = min<f32>(whiteR, MOST_INDIRECT);
-  whiteG = min<f32>(whiteG, MOST_INDIRECT);
-  whiteB = min<f32>(whiteB, MOST_INDIRECT);
+  whiteR = min<f32>(whiteR, MAX_INDIRECT);
+  whiteG = min<f32>(whiteG, MAX_INDIRECT);
+  whiteB = min<f32>(whiteB, MAX_INDIRECT);
 }
 
 /**

@@ -9,7 +9,7 @@ import {
   CONTEXT_VERTICES,
   CONTEXTS
 } from './layout';
-import * as aids from './aids';
+import * as aovs from './aovs';
 import * as lamps from './lamps';
 import { clearLimited, limitedLight, scatteredLight, setRays } from './path';
 import * as portals from './portals';
@@ -20,7 +20,7 @@ import { clearRayCount, rayCount, setStack, shadowRayCount } from './traverse';
 export function setThread(thread: i32): void {
   const context: usize = CONTEXTS + thread * CONTEXT_BYTES;
   setRays(context, context + CONTEXT_LAYERS);
-  aids.setScratch(context + CONTEXT_AIDS);
+  aovs.setScratch(context + CONTEXT_AIDS);
   portals.setScratch(context + CONTEXT_PORTALS);
   lamps.setScratch(context + CONTEXT_LAMPS);
   placed.setScratch(context + CONTEXT_VERTICES);

@@ -17,7 +17,7 @@ export const CONTEXT_BYTES = 0x8000;
 export const CONTEXT_PORTALS = 64;
 export const CONTEXT_LAMPS = 384;
 export const CONTEXT_LAYERS = 512; // of 16 groups
-export const CONTEXT_AIDS = 704; // 14 numbers, see aids.ts
+export const CONTEXT_AIDS = 704; // 14 numbers, see aovs.ts
 export const CONTEXT_VERTICES = 768; // three, of a placed triangle, in world coordinates
 export const CONTEXT_STACK = 1024;
 export const MAX_THREADS = 64;
@@ -96,7 +96,7 @@ export const PLACED_INVERSE = 80;
 // vectors that give a point's coordinates along the edges by a dot product 3 each, 1 for a triangle and 2 for a
 // parallelogram, and the middle 3. What fills up the last block is all zero.
 export const PORTAL_BLOCK_BYTES = 368;
-export const MOST_PORTALS = 64;
+export const MAX_PORTALS = 64;
 export const PORTAL_AREA = 144;
 export const PORTAL_NORMAL = 160;
 export const PORTAL_ALONG_A = 208;
@@ -264,7 +264,7 @@ export const G_COUNT = 12;
 export const G_AXIS = 16;
 export const G_LIMIT = 28;
 export const G_CORNERS = 32;
-export const MOST_CORNERS = 5;
+export const MAX_CORNERS = 5;
 
 // Tables of how much a rough surface returns in one scattering, over roughness and cosine.
 export const ALBEDO_STEPS = 32;
@@ -314,7 +314,7 @@ export const S_PASSES = 200; // u32: sheer surfaces that a path may pass
 export const S_GLOW = 204; // u32: glowing surfaces light the scene
 export const NO_LIMIT = 1000000;
 export const S_LAYERS = 208; // u32: light groups that have a layer each; 0 for no layers
-export const S_AIDS = 212; // u32: masks, depth and light studies are kept
+export const S_AOVS = 212; // u32: masks, depth and light studies are kept
 export const S_WITHOUT = 216; // u32, for the bench: what is left out, WITHOUT_ bits
 export const WITHOUT_LIGHT_TREE = 1; // lamps are chosen by their strength alone
 export const WITHOUT_LOW_DISCREPANCY = 2; // random points
@@ -350,13 +350,13 @@ export const ENV_IMAGE = 2;
 //   0..2 the even samples, 3..5 the odd ones (two independent halves), 6..8 the part that comes straight from the
 //   surroundings, 9 the share of samples that ended there unscattered; features for the denoiser, see path.ts: 10..12
 //   reflectance, 13..15 normal. Behind all pixels, when there are layers, three f32 a group and pixel, then with
-// aids AID_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), openness,
+// aovs AOV_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), openness,
 //   depth in m, samples
 // that met a surface, four pairs of object id and its samples, four of material id; ids count from 1, 0 is an empty
 //   place.
 export const TILE = 64;
 export const FILM_CHANNELS = 16;
-export const AID_LAYERS = 10;
-export const AID_OBJECTS = 12; // f32 index
-export const AID_MATERIALS = 20;
+export const AOV_LAYERS = 10;
+export const AOV_OBJECTS = 12; // f32 index
+export const AOV_MATERIALS = 20;
 export const ID_PLACES = 4;

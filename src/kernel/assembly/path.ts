@@ -20,7 +20,7 @@ import {
   PLACED_KIND,
   PLACED_LIGHT,
   PLACED_OBJECT,
-  S_AIDS,
+  S_AOVS,
   S_BOUNCES,
   S_DIFFUSE,
   S_FAINT,
@@ -37,7 +37,7 @@ import {
   SETTINGS,
   SLOT_EMISSIVE
 } from './layout';
-import * as aids from './aids';
+import * as aovs from './aovs';
 import * as bsdf from './bsdf';
 import { cameraRay, coneSpread, coneWidth } from './camera';
 import { fresnel } from './fresnel';
@@ -141,7 +141,7 @@ function add(r: f32, g: f32, b: f32, group: u32): void {
     store<f32>(at, load<f32>(at, 4) + g, 4);
     store<f32>(at, load<f32>(at, 8) + b, 8);
   }
-  if (load<u32>(SETTINGS + S_AIDS)) aids.addLight(r, g, b, bounce <= 1);
+  if (load<u32>(SETTINGS + S_AOVS)) aovs.addLight(r, g, b, bounce <= 1);
 }
 
 const OPENNESS_PAIR: u32 = 4095; // no bounce and no pass comes to it
@@ -169,7 +169,7 @@ function lookAround(): void {
     -x * sign * gx - y * gy + z * gz,
     load<f32>(SETTINGS + S_OPENNESS)
   );
-  aids.setOpenness(occluded(shadowRay, 0) ? 0 : luminance(shadowR, shadowG, shadowB));
+  aovs.setOpenness(occluded(shadowRay, 0) ? 0 : luminance(shadowR, shadowG, shadowB));
 }
 
 /** Starts `at` from the surface just made, on the side that (dx, dy, dz) leads to. */
@@ -282,12 +282,12 @@ function addLight(
   }
   startShadowRay(dx, dy, dz, tMax);
   if (ground.meet(shadowRay, tMax) > 0 || occluded(shadowRay, aimedAt)) return;
-  const first = !aids.scattered && load<u32>(SETTINGS + S_AIDS) != 0;
-  if (first) aids.setWay(bsdf.matteShare(), bsdf.transmitted);
+  const first = !aovs.scattered && load<u32>(SETTINGS + S_AOVS) != 0;
+  if (first) aovs.setWay(bsdf.matteShare(), bsdf.transmitted);
   bounce++;
   add(r * shadowR, g * shadowG, b * shadowB, group);
   bounce--;
-  if (first) aids.clearWay();
+  if (first) aovs.clearWay();
 }
 
 /** How much of the surroundings the scattering evaluated last shows, when mirrors and gloss do not show them. */
@@ -461,8 +461,8 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
   feature(0, 0, 0, 0, 0, 0);
   const layers = load<u32>(SETTINGS + S_LAYERS);
   if (layers) memory.fill(groups, 0, <usize>(layers * 12));
-  const aided = load<u32>(SETTINGS + S_AIDS) != 0;
-  if (aided) aids.begin();
+  const aided = load<u32>(SETTINGS + S_AOVS) != 0;
+  if (aided) aovs.begin();
   let depth: f32 = 0;
   betaR = 1;
   betaG = 1;
@@ -668,7 +668,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         surface.makeLevel(px, ground.height(), pz, 0, 0, 0);
         startRay(ray, ground.mirrorX, ground.mirrorY, ground.mirrorZ, Infinity);
         last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
-        if (aided && !aids.scattered) aids.setFirst(0, false);
+        if (aided && !aovs.scattered) aovs.setFirst(0, false);
         bounce++;
         bsdfPdf = 0;
         travelled = 0;
@@ -741,7 +741,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
               travelled = 0;
               straight = false;
               if (unmirrored) around = 0;
-              if (aided && !aids.scattered) aids.setFirst(0, false);
+              if (aided && !aovs.scattered) aovs.setFirst(0, false);
               bounce++;
               continue;
             }
@@ -754,7 +754,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         }
       }
 
-      if (aided && bounce == 0) aids.describe(partOf(triangle, placed), surface.material, depth);
+      if (aided && bounce == 0) aovs.describe(partOf(triangle, placed), surface.material, depth);
       if (following) {
         following =
           surface.roughness < FOLLOWED_ROUGHNESS &&
@@ -827,7 +827,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     if (bsdf.kind == bsdf.DIFFUSE) last = ++diffuse > load<u32>(SETTINGS + S_DIFFUSE);
     else if (bsdf.kind == bsdf.GLOSS) last = ++gloss > load<u32>(SETTINGS + S_GLOSS);
     else last = ++glass > load<u32>(SETTINGS + S_GLASS);
-    if (aided && !aids.scattered) aids.setFirst(bsdf.delta ? 0 : bsdf.matteShare(), bsdf.transmitted);
+    if (aided && !aovs.scattered) aovs.setFirst(bsdf.delta ? 0 : bsdf.matteShare(), bsdf.transmitted);
     bounce++;
     bsdfPdf = bsdf.delta ? 0 : bsdf.pdf;
     if (unmirrored && !bsdf.transmitted) around = bsdf.delta ? 0 : shareOfSurroundings();

@@ -4,7 +4,7 @@
 // After Bitterli, Novak and Jarosz 2015, Portal-Masked Environment Map Sampling, without the image's part of the
 // density.
 import {
-  MOST_PORTALS,
+  MAX_PORTALS,
   P_PORTAL_COUNT,
   P_PORTALS_PTR,
   PACK,
@@ -58,7 +58,7 @@ function blocks(): usize {
 // @ts-ignore: decorator
 @inline
 function blockCount(): i32 {
-  return (min<i32>(load<i32>(PACK + P_PORTAL_COUNT), MOST_PORTALS) + 3) >> 2;
+  return (min<i32>(load<i32>(PACK + P_PORTAL_COUNT), MAX_PORTALS) + 3) >> 2;
 }
 
 /** Dot products of a vector of each of four portals and another. */
@@ -138,7 +138,7 @@ function weigh(): void {
 
 /** Samples a direction through a portal from the place given last, where they are open. */
 export function sample(u0: f32, u1: f32): void {
-  const last = min<i32>(load<i32>(PACK + P_PORTAL_COUNT), MOST_PORTALS) - 1;
+  const last = min<i32>(load<i32>(PACK + P_PORTAL_COUNT), MAX_PORTALS) - 1;
   let rest = u0 * open,
     i = 0,
     weight = load<f32>(weights);

@@ -11,7 +11,7 @@ const RAYS = 96;
 /** What is left for places on the lamp's own side of the glass. */
 const LEAST = 0.1;
 /** More glass than this is a building's panes rather than a lamp's globe, and would take longer than it spares. */
-const MOST_GLASS = 200_000;
+const MAX_GLASS = 200_000;
 const GOLDEN_TURN = Math.PI * (1 + Math.sqrt(5));
 
 /** A triangle that glows: its corner and two edges, nine floats. */
@@ -27,7 +27,7 @@ export function sharesBeforeGlass(
 ): Map<number, number> {
   const shares = new Map<number, number>();
   const glass = glassTriangles(scene);
-  if (glass.length === 0 || glass.length / 9 > MOST_GLASS) return shares;
+  if (glass.length === 0 || glass.length / 9 > MAX_GLASS) return shares;
   const byMaterial = new Map<number, Glowing[]>();
   for (const emitter of emitters)
     byMaterial.set(emitter.material, [...(byMaterial.get(emitter.material) ?? []), emitter]);

@@ -6,7 +6,7 @@ import {
   ERRORS,
   GUIDES,
   type GuidedSteps,
-  LEAST_REFLECTANCE,
+  MIN_REFLECTANCE,
   LIGHT,
   LONE,
   LONE_EASE,
@@ -60,7 +60,7 @@ class KernelSteps implements GuidedSteps {
         from * width * 4,
         to * width * 4,
         blind,
-        LEAST_REFLECTANCE,
+        MIN_REFLECTANCE,
         REFLECTANCE_SCALE,
         NORMAL_SCALE
       )

@@ -9,7 +9,7 @@ import { openScene } from './kernel';
 import type { PackedScene } from './rig';
 
 const RAYS = 512;
-const MOST_FREE = 0.02;
+const MAX_FREE = 0.02;
 
 /** For any eye in the pack's coordinates, as the openings are; what goes out through one of those is not free. */
 export type IndoorsQuestion = (eye: Vec3, openings: readonly OpenFrame[]) => boolean;
@@ -50,5 +50,5 @@ function standsIndoors(
     const direction: Vec3 = [f32[d]!, f32[d + 1]!, f32[d + 2]!];
     if (!openings.some((o) => leadsThrough(o, eye, direction))) free++;
   }
-  return free / RAYS <= MOST_FREE;
+  return free / RAYS <= MAX_FREE;
 }

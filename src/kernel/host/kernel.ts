@@ -111,7 +111,7 @@ export const PACK_AT = PACK;
 
 const PAGE = 65_536;
 /** What 32-bit WebAssembly can address. */
-export const MOST_BYTES = 65_536 * PAGE;
+export const MAX_BYTES = 65_536 * PAGE;
 
 export function createMemory(bytes: number): WebAssembly.Memory {
   const pages = Math.ceil(bytes / PAGE);

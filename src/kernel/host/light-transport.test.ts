@@ -60,9 +60,9 @@ describe('limits by kind', () => {
       limits
     }).mean[0];
   it('diffuse 1 leaves two scatterings in a matte sphere; gloss does not count there', () => {
-    expect(look(glowingSphere({}), { diffuse: 1 })).toBeCloseTo(1 + 0.5 + 0.25, 1);
-    expect(look(glowingSphere({}), { diffuse: 0 })).toBeCloseTo(1.5, 1);
-    expect(look(glowingSphere({}), { gloss: 0, glass: 0 })).toBeCloseTo(2, 1);
+    expect(look(glowingSphere({}), { diffuse_bounces: 1 })).toBeCloseTo(1 + 0.5 + 0.25, 1);
+    expect(look(glowingSphere({}), { diffuse_bounces: 0 })).toBeCloseTo(1.5, 1);
+    expect(look(glowingSphere({}), { specular_bounces: 0, transmission_bounces: 0 })).toBeCloseTo(2, 1);
   });
   it('gloss 1 leaves two mirrorings in a metal sphere', () => {
     const metal = {
@@ -72,8 +72,8 @@ describe('limits by kind', () => {
       specular: 1
     };
     const free = look(glowingSphere(metal), {});
-    const cut = look(glowingSphere(metal), { gloss: 1 });
-    expect(look(glowingSphere(metal), { diffuse: 0 })).toBeCloseTo(free, 2);
+    const cut = look(glowingSphere(metal), { specular_bounces: 1 });
+    expect(look(glowingSphere(metal), { diffuse_bounces: 0 })).toBeCloseTo(free, 2);
     expect(cut).toBeLessThan(free - 0.1);
     expect(cut).toBeGreaterThan(1.7);
   });
@@ -84,13 +84,13 @@ describe('limits by kind', () => {
     expect(
       renderScene(scene, viewFrom([0, 0.5, 0], [0, 0, 0], { focal_length_mm: 35 }), {
         light: dark,
-        limits: { glow: false }
+        limits: { emissive_lights: false }
       }).mean[0]
     ).toBe(0);
     expect(
       renderScene(scene, viewFrom([0, 3, 0], [0, 1, 0], { focal_length_mm: 35 }), {
         light: dark,
-        limits: { glow: false }
+        limits: { emissive_lights: false }
       }).mean[0]
     ).toBeCloseTo(7, 4);
   });

@@ -12,7 +12,7 @@ import type { RenderSettings } from './settings';
 
 const LONG_SIDE_PX = 96;
 const SAMPLES = 16;
-const MOST_BOUNCES = 6;
+const MAX_BOUNCES = 6;
 
 /** The same frame, small and without what a meter has no use for. */
 export function meterSettings(settings: RenderSettings): RenderSettings {
@@ -21,10 +21,10 @@ export function meterSettings(settings: RenderSettings): RenderSettings {
     ...settings,
     width: Math.max(1, Math.round(settings.width * share)),
     height: Math.max(1, Math.round(settings.height * share)),
-    bounces: Math.min(settings.bounces, MOST_BOUNCES),
+    bounces: Math.min(settings.bounces, MAX_BOUNCES),
     firefly: 0,
     layers: 0,
-    aids: null
+    aovs: null
   };
 }
 

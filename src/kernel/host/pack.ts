@@ -5,7 +5,7 @@
  */
 import { countTriangles, type Scene, type SceneGeometry, sceneBounds } from '../../core/scene/scene';
 import * as L from '../assembly/layout';
-import { createMemory, instantiate, MOST_BYTES } from './kernel';
+import { createMemory, instantiate, MAX_BYTES } from './kernel';
 import { buildMipLevels } from './mip-levels';
 import { flagsOf } from './pack-materials';
 import { buildTrees } from './pack-trees';
@@ -74,7 +74,7 @@ export function buildPack(
     room: take(ROOM_BYTES),
     parts: largeTrees > 0 ? takeParts(take, help.threads, largeTrees) : null
   };
-  if (regions.top > MOST_BYTES)
+  if (regions.top > MAX_BYTES)
     throw new RangeError(
       `buildPack: expected a scene below 4 GiB, got ${(regions.top / 2 ** 30).toFixed(1)} GiB for ${triangles} triangles`
     );

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { kernelModule, makeScene, matte, quad, renderScene, viewFrom } from '../../../tests/support/scenes';
 import { buildImportanceGrid } from '../../core/lights/captured/importance';
 import { dot } from '../../core/math/vec3';
-import { MOST_PORTALS } from '../assembly/layout';
+import { MAX_PORTALS } from '../assembly/layout';
 import type { OpenFrame } from '../../core/scene/opening';
 import { openIndoors } from './indoors';
 import { collectPortals } from './portals';
@@ -53,7 +53,7 @@ describe('portals', () => {
       [2, 6]
     ]);
     expect(
-      collectPortals({ ...makeScene(Array.from({ length: MOST_PORTALS }, (_, i) => pane(i * 3))), openings: [opening] })
+      collectPortals({ ...makeScene(Array.from({ length: MAX_PORTALS }, (_, i) => pane(i * 3))), openings: [opening] })
     ).toHaveLength(1);
   });
   it('make a room with a hole in its wall clean sooner, not brighter', () => {
@@ -112,6 +112,6 @@ describe('portals', () => {
     expect(openIndoors(compileScene(room, kernelModule), kernelModule)([0, 1.5, -1.4], [])).toBe(false);
   });
   it('has none when there are too many to be windows', () => {
-    expect(collectPortals(makeScene(Array.from({ length: MOST_PORTALS + 1 }, (_, i) => pane(i * 3))))).toEqual([]);
+    expect(collectPortals(makeScene(Array.from({ length: MAX_PORTALS + 1 }, (_, i) => pane(i * 3))))).toEqual([]);
   });
 });

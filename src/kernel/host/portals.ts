@@ -25,12 +25,12 @@ type Corners = readonly [Vec3, Vec3, Vec3];
  * that make one pane are one.
  */
 export function collectPortals(scene: Scene): Portal[] {
-  const stated = (scene.openings ?? []).slice(0, L.MOST_PORTALS).flatMap((opening) => {
+  const stated = (scene.openings ?? []).slice(0, L.MAX_PORTALS).flatMap((opening) => {
     const { corner, a, b } = sidesOf(opening);
     return makePortal(corner, a, b, 2) ?? [];
   });
   const panes = collectPanes(scene);
-  return stated.length + panes.length > L.MOST_PORTALS ? stated : [...stated, ...panes];
+  return stated.length + panes.length > L.MAX_PORTALS ? stated : [...stated, ...panes];
 }
 
 function collectPanes(scene: Scene): Portal[] {
@@ -50,7 +50,7 @@ function collectPanes(scene: Scene): Portal[] {
     if (joined) out.pop();
     last = joined ? null : corners;
     out.push(portal);
-    if (out.length > L.MOST_PORTALS) return [];
+    if (out.length > L.MAX_PORTALS) return [];
   }
   return out;
 }

@@ -53,13 +53,13 @@ describe('running a film', () => {
     expect(new Set(pool.calls.slice(0, tiles.length).map((c) => c.count))).toEqual(new Set([1]));
   });
 
-  it('goes on to the least samples that are wanted, whatever its grain', async () => {
+  it('goes on to the min samples that are wanted, whatever its grain', async () => {
     const film = new MemoryFilm();
     await renderFilm(
       makePool(() => 1e-6),
       film,
       tiles,
-      { ...goal, samples: 1024, grain: 0.3, least: 256 }
+      { ...goal, samples: 1024, grain: 0.3, minSamples: 256 }
     );
     expect(tiles.map((t) => film.state(t.index)!.samples)).toEqual(tiles.map(() => 256));
   });

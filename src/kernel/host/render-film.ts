@@ -12,7 +12,7 @@ export interface RenderGoal {
   samples: number;
   grain: number | null;
   /** Samples before which a tile's grain does not end it; FIRST_DECISION when that is more. */
-  least?: number;
+  minSamples?: number;
   /** Ends with what there is after this long; null for no limit. */
   seconds: number | null;
   /** Luminance of displayed white, cd/m2. */
@@ -110,7 +110,7 @@ export async function renderFilm(
     const squared = result.squaredGrain;
     const enough =
       goal.grain !== null &&
-      samples >= Math.max(FIRST_DECISION, goal.least ?? 0) &&
+      samples >= Math.max(FIRST_DECISION, goal.minSamples ?? 0) &&
       decisions.has(samples) &&
       Math.sqrt(squared / pixels(tile)) <= goal.grain;
     await film.write(tile.index, result.data, {
@@ -169,6 +169,7 @@ export const hasReached = (film: FilmSource, tiles: readonly TileRect[], samples
 function expectedSamples(samples: number, squared: number | null, pixels: number, goal: RenderGoal): number {
   if (goal.grain === null || squared === null || samples < 8) return goal.samples;
   const needed = samples * (squared / pixels / (goal.grain * goal.grain));
-  for (const end of passEnds(goal.samples)) if (end >= Math.max(needed, goal.least ?? 0) && end > samples) return end;
+  for (const end of passEnds(goal.samples))
+    if (end >= Math.max(needed, goal.minSamples ?? 0) && end > samples) return end;
   return goal.samples;
 }

@@ -40,7 +40,7 @@ function film(packed: PackedScene): Float32Array {
       indoors: false,
       limits: NO_LIMITS,
       layers: 0,
-      aids: null
+      aovs: null
     },
     1
   );

@@ -15,24 +15,24 @@ import type { PackedScene } from './rig';
 
 /** See BriefQuality. */
 export interface PathLimits {
-  diffuse: number | null;
-  gloss: number | null;
-  glass: number | null;
-  passes: number;
+  diffuse_bounces: number | null;
+  specular_bounces: number | null;
+  transmission_bounces: number | null;
+  transparent_bounces: number;
   filter_px: number;
-  glow: boolean;
+  emissive_lights: boolean;
 }
 
 // Of displayed white: what a shadow ray may at least bring if it is always cast.
 const SLIGHT = 0.01;
 
 export const NO_LIMITS: PathLimits = {
-  diffuse: null,
-  gloss: null,
-  glass: null,
-  passes: 256,
+  diffuse_bounces: null,
+  specular_bounces: null,
+  transmission_bounces: null,
+  transparent_bounces: 256,
   filter_px: 1.5,
-  glow: true
+  emissive_lights: true
 };
 
 /**
@@ -60,7 +60,7 @@ export interface RenderSettings {
   /** Light groups that get a layer each; 0 for none. */
   layers: number;
   /** Masks, depth and light studies are kept, and how far openness looks, m; null for none. */
-  aids: { openness_m: number } | null;
+  aovs: { openness_m: number } | null;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
   /** Luminance of displayed white, cd/m2; absent before the meter has read. */
@@ -78,7 +78,7 @@ export interface RenderSettings {
 }
 
 // A moon that is next to new would be as bright as the sun.
-const LEAST_LIT = 1e-3;
+const MIN_LIT = 1e-3;
 
 export const tileBytes = (layers: number) => tileFloats(L.TILE * L.TILE, layers) * 4;
 
@@ -94,7 +94,7 @@ const CELLS_TOGETHER = 2;
 
 const align = (n: number) => (n + 255) & ~255;
 
-const layersOf = ({ layers, aids }: Pick<RenderSettings, 'layers' | 'aids'>) => layers + (aids ? L.AID_LAYERS : 0);
+const layersOf = ({ layers, aovs }: Pick<RenderSettings, 'layers' | 'aovs'>) => layers + (aovs ? L.AOV_LAYERS : 0);
 
 /** Bytes of memory that a render needs. `sceneEnd`: see behindScene. */
 export function memoryFor(sceneEnd: number, light: SurroundingsLight, threads: number, layers = 0): number {
@@ -155,18 +155,18 @@ export function writeSettings(
   u32[s + L.S_SEED / 4] = settings.seed;
   const { limits } = settings;
   for (const [at, limit] of [
-    [L.S_DIFFUSE, limits.diffuse],
-    [L.S_GLOSS, limits.gloss],
-    [L.S_GLASS, limits.glass]
+    [L.S_DIFFUSE, limits.diffuse_bounces],
+    [L.S_GLOSS, limits.specular_bounces],
+    [L.S_GLASS, limits.transmission_bounces]
   ] as const)
     u32[s + at / 4] = limit ?? L.NO_LIMIT;
-  u32[s + L.S_PASSES / 4] = limits.passes;
-  u32[s + L.S_GLOW / 4] = limits.glow ? 1 : 0;
+  u32[s + L.S_PASSES / 4] = limits.transparent_bounces;
+  u32[s + L.S_GLOW / 4] = limits.emissive_lights ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
   u32[s + L.S_UNMIRRORED / 4] = settings.unmirrored ? 1 : 0;
-  u32[s + L.S_AIDS / 4] = settings.aids ? 1 : 0;
-  f32[s + L.S_OPENNESS / 4] = settings.aids?.openness_m ?? 0;
+  u32[s + L.S_AOVS / 4] = settings.aovs ? 1 : 0;
+  f32[s + L.S_OPENNESS / 4] = settings.aovs?.openness_m ?? 0;
   u32[s + L.S_PORTALS / 4] = settings.indoors && !faint && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   if (settings.ground) {
     const { height_m, middle_m, fade_m, polish, roughness, irradiance } = settings.ground;
@@ -217,9 +217,7 @@ export function writeSettings(
     f32.set(direction, s + L.S_SUN_DIRECTION / 4);
     // from the disc's mean to what its middle, or its lit part, has
     f32.set(
-      radiance.map((c, k) =>
-        limb ? c / limbMean(limb[k]!) : moon ? c / Math.max(LEAST_LIT, litShare(moon.phase)) : c
-      ),
+      radiance.map((c, k) => (limb ? c / limbMean(limb[k]!) : moon ? c / Math.max(MIN_LIT, litShare(moon.phase)) : c)),
       s + L.S_SUN_RADIANCE / 4
     );
     f32[s + L.S_SUN_COS / 4] = oneMinusCos;

@@ -27,7 +27,7 @@ const setupWith = (light: SurroundingsLight): RenderSetup => ({
     bounces: 8,
     limits: NO_LIMITS,
     layers: 0,
-    aids: null,
+    aovs: null,
     firefly: 0,
     ground: null,
     seed: 1,
@@ -39,7 +39,7 @@ const setupWith = (light: SurroundingsLight): RenderSetup => ({
   firefly: 4,
   samples: 64,
   grain: 1.5,
-  least: 32,
+  minSamples: 32,
   lightKey: 'a light'
 });
 

@@ -32,7 +32,7 @@ export interface RenderSetup {
   firefly: number | null;
   samples: number;
   grain: number | null;
-  least: number;
+  minSamples: number;
   lightKey: string;
 }
 

@@ -13,9 +13,9 @@ export const LARGE_TREE = 50_000;
 export const ROOM_BYTES = 1 << 21;
 // So many parts at least; the smallest are an eighth as large, so eight times as many at most, and a few.
 const PARTS = 64;
-const MOST_PARTS = PARTS * 10;
+const MAX_PARTS = PARTS * 10;
 /** Of nodes: the split's own, and what rounding costs each part. */
-export const PART_SLACK_BYTES = MOST_PARTS * 1024;
+export const PART_SLACK_BYTES = MAX_PARTS * 1024;
 
 /** Threads that help, beside the one that asks. */
 export interface Helpers {
@@ -62,8 +62,8 @@ const COUNTERS_BYTES = 8;
 /** `trees`: how many are built in parts. */
 export function takeParts(take: (bytes: number) => number, helpers: number, trees: number): PartRegions {
   return {
-    records: take(MOST_PARTS * L.PART_RECORD_BYTES),
-    places: take(MOST_PARTS * 8),
+    records: take(MAX_PARTS * L.PART_RECORD_BYTES),
+    places: take(MAX_PARTS * 8),
     counters: take(trees * COUNTERS_BYTES),
     rooms: take((helpers + 1) * ROOM_BYTES)
   };
@@ -105,7 +105,7 @@ export function buildInParts(
     Math.ceil((tree.triangles + tree.placed) / PARTS)
   );
   const count = kernel.partCount.value as number;
-  if (count > MOST_PARTS) throw new Error(`buildInParts: expected at most ${MOST_PARTS} parts, got ${count}`);
+  if (count > MAX_PARTS) throw new Error(`buildInParts: expected at most ${MAX_PARTS} parts, got ${count}`);
   const record = (i: number) => parts.records + i * L.PART_RECORD_BYTES;
   if (help.threads === 0) {
     for (let i = 0; i < count; i++) kernel.buildPartHere(record(i));

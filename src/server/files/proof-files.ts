@@ -59,5 +59,5 @@ export async function readLayers(proof: string): Promise<FilmLayers> {
   const text = await readFile(layersPath(proof), 'utf8').catch(() => null);
   if (text === null) return NO_LAYERS;
   const kept = JSON.parse(text) as string[] | FilmLayers;
-  return Array.isArray(kept) ? { groups: kept, aids: null } : kept;
+  return Array.isArray(kept) ? { groups: kept, aovs: null } : kept;
 }

@@ -21,7 +21,7 @@ async function filmOf(width: number, height: number): Promise<FilmView> {
     const data = new Float32Array(tileFloats(tile.width * tile.height, 0)).map(() => (tile.y + 40) * (0.5 + random()));
     await film.write(tile.index, data, { samples: 1, done: true, squaredGrain: 0 });
   }
-  return { film, layers: { groups: [], aids: null }, width, height, white: 400 };
+  return { film, layers: { groups: [], aovs: null }, width, height, white: 400 };
 }
 
 describe('a film written to a file', () => {

@@ -138,8 +138,8 @@ function linearImage({ film, width, height, layers }: FilmView, finish: Finish, 
     width,
     height,
     ppi,
-    attributes: layers.aids
-      ? { materialNames: asciiJson(layers.aids.materials), objectNames: asciiJson(layers.aids.objects) }
+    attributes: layers.aovs
+      ? { materialNames: asciiJson(layers.aovs.materials), objectNames: asciiJson(layers.aovs.objects) }
       : {},
     channels: channels.map((name, at) => ({ name, at })).filter(({ name }) => clear || name !== 'A'),
     stride: n,

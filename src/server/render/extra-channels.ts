@@ -1,7 +1,7 @@
 /** The channels of an OpenEXR beside the picture, and where their values lie in a film tile. */
 import {
-  AID_MATERIALS,
-  AID_OBJECTS,
+  AOV_MATERIALS,
+  AOV_OBJECTS,
   CHANNELS,
   FEATURES,
   type FilmLayers,
@@ -25,7 +25,7 @@ export function extraChannels(layers: FilmLayers): string[] {
     'normal.Y',
     'normal.Z',
     ...layers.groups.flatMap(rgb),
-    ...(layers.aids
+    ...(layers.aovs
       ? [
           ...rgb('direct'),
           ...rgb('indirect'),
@@ -55,7 +55,7 @@ export function readExtra(
   const stride = layerCount(layers) * 3;
   let from = pixels * CHANNELS + i * stride;
   for (let c = 0; c < layers.groups.length * 3; c++) out[at++] = data[from + c]! * k;
-  if (!layers.aids) return;
+  if (!layers.aovs) return;
   from += layers.groups.length * 3;
   for (let c = 0; c < 3; c++) out[at++] = data[from + c]! * k;
   for (let c = 0; c < 3; c++) out[at++] = (data[p + c]! + data[p + 3 + c]! - data[from + c]!) * k;
@@ -64,7 +64,7 @@ export function readExtra(
   // where samples met nothing it is open, and as deep as those that met something say
   out[at++] = 1 - (hits - data[from + 9]!) * k;
   out[at++] = hits > 0 ? data[from + 10]! / hits : Number.POSITIVE_INFINITY;
-  for (const first of [AID_OBJECTS, AID_MATERIALS]) {
+  for (const first of [AOV_OBJECTS, AOV_MATERIALS]) {
     for (let c = 0; c < ID_PLACES; c++) {
       out[at++] = data[from + first + c * 2]!;
       out[at++] = data[from + first + c * 2 + 1]! * k;

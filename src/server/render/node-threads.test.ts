@@ -32,7 +32,7 @@ const open = (threads: number) =>
         indoors: false,
         limits: NO_LIMITS,
         layers: 2,
-        aids: null
+        aovs: null
       },
       threads
     )

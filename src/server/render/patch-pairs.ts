@@ -18,8 +18,8 @@ import type { Prepared } from './session';
 export const PIECE_SAMPLES = 4;
 const PIECES = 4;
 const TURN_SAMPLES = PIECE_SAMPLES * PIECES;
-const LEAST_TURNS = 3;
-const MOST_TURNS = 8;
+const MIN_TURNS = 3;
+const MAX_TURNS = 8;
 
 export type Patches = ReturnType<typeof openPatches>;
 
@@ -76,7 +76,7 @@ export async function comparePatches(sides: Both<Patches>, brief: Brief): Promis
     for (const side of ['whole', 'less'] as const)
       for (const [i, film] of films[side].entries()) addTo(film, seen[side].sums[i]!);
     const measured = { pair: pooled(turns), error: shareError(turns, brief.quality) };
-    if (turns.length < LEAST_TURNS || (turns.length < MOST_TURNS && !saves(measured, brief).settled)) continue;
+    if (turns.length < MIN_TURNS || (turns.length < MAX_TURNS && !saves(measured, brief).settled)) continue;
     const shown = both((side) => lightnessesOf(films[side], patches, turns.length * TURN_SAMPLES, white));
     return { ...measured, ...changeBetween(shown.whole, shown.less, patches, settings) };
   }

@@ -11,7 +11,7 @@ import { contentPath } from '../files/content-store';
 import { BriefRefused } from './refused';
 
 const known = new Map<string, PhotometricWeb>();
-const MOST_KNOWN = 32;
+const MAX_KNOWN = 32;
 
 const IS_HASH = /^[0-9a-f]{64}$/;
 const inApplication = (key: string) => {
@@ -39,7 +39,7 @@ async function readWeb(key: string, path: string): Promise<PhotometricWeb> {
   });
   try {
     const web = evenWeb(readPhotometric(bytes).web);
-    if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
+    if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!);
     known.set(key, web);
     return web;
   } catch (error) {

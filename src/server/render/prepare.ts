@@ -3,7 +3,7 @@
  * camera, the exposure. Refusals say which word of the brief cannot be met.
  */
 import { whiteLuminance } from '../../core/brief/exposure';
-import { type Brief, canonicalJson, setAsideOf, type SetAside } from '../../core/brief/brief';
+import { type Brief, type BriefQuality, canonicalJson, setAsideOf, type SetAside } from '../../core/brief/brief';
 import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { cutSun, findSun } from '../../core/lights/captured/find-sun';
@@ -148,18 +148,18 @@ export function makeNeutralLight(
 ): SurroundingsLight {
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return { even: null, image: null, sun: null };
-  if (around.kind === 'even') return { even: scale(around.color, around.radiance), image: null, sun: null };
+  if (around.kind === 'uniform') return { even: scale(around.color, around.radiance), image: null, sun: null };
   if (around.kind === 'studio') return { even: buildStudio(around, scene.bounds, 1).ceiling, image: null, sun: null };
   if (around.kind === 'sky') {
     const { sun, moon, axes } = skyLights(around);
-    const { visibility_km, cloud, heaps, sun_ev, sky_ev, moon_ev } = around;
+    const { visibility_km, cloud, cumulus, sun_ev, sky_ev, moon_ev } = around;
     // in the image sun and moon count against the sky; the whole is brightened later
     const gain = (warmth: number, ev: number) => scale(warmthGain(warmth), 2 ** (ev - sky_ev));
     const { pixels, width, height, disc, stars } = makeSky({
       direction: sun.direction,
       visibility_km,
       cloud,
-      heaps,
+      cumulus,
       moon,
       sunGain: gain(around.sun_warmth, sun_ev),
       skyGain: gain(around.sky_warmth, sky_ev),
@@ -224,7 +224,7 @@ export function adjustLight({ even, image, sun, stars = null }: SurroundingsLigh
 export function neutralKey(brief: Brief): string {
   const around = brief.surroundings;
   if (!seesSurroundings(brief)) return 'none';
-  if (around.kind === 'even' || around.kind === 'studio') return canonicalJson(around);
+  if (around.kind === 'uniform' || around.kind === 'studio') return canonicalJson(around);
   const apart =
     around.kind === 'sky'
       ? { sun_ev: around.sun_ev - around.sky_ev, moon_ev: around.moon_ev - around.sky_ev, sky_ev: 0 }
@@ -324,8 +324,8 @@ export function settingsFor(
     layers,
     ground,
     bounces: brief.quality.bounces,
-    limits: limitsOf(brief.quality),
-    aids: brief.quality.aids
+    limits: pathLimits(brief.quality),
+    aovs: brief.quality.aovs
       ? { openness_m: OPENNESS_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) }
       : null,
     firefly: 0,
@@ -335,11 +335,8 @@ export function settingsFor(
   };
 }
 
-const limitsOf = ({ diffuse, gloss, glass, passes, filter_px, glow }: PathLimits): PathLimits => ({
-  diffuse,
-  gloss,
-  glass,
-  passes,
-  filter_px,
-  glow
-});
+const pathLimits = (quality: BriefQuality): PathLimits => {
+  const { diffuse_bounces, specular_bounces, transmission_bounces, transparent_bounces, filter_px, emissive_lights } =
+    quality;
+  return { diffuse_bounces, specular_bounces, transmission_bounces, transparent_bounces, filter_px, emissive_lights };
+};

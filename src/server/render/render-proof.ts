@@ -132,9 +132,16 @@ function keepForecastPair({ row, brief, model, project }: ProofWork, took: numbe
   const probe = findProbe(probeKey(model, brief));
   // a patch may be of the easiest or the hardest place
   if (!probe || brief.patch) return;
-  const { samples, grain, least, minutes } = brief.quality;
+  const { samples, grain, min_samples, minutes } = brief.quality;
   const machine = { threads: config.threads, denoiseSecondsPerMegapixel: denoiseSpeed(), ratios: [] };
   const size = { width_px: row.width_px, height_px: row.height_px };
-  const { renderSeconds } = forecast(probe, machine, { ...size, samples, grain, least, minutes, denoised: false });
+  const { renderSeconds } = forecast(probe, machine, {
+    ...size,
+    samples,
+    grain,
+    min_samples,
+    minutes,
+    denoised: false
+  });
   if (renderSeconds > MIN_JUDGED_S) savePair(row.id, project, renderSeconds, took, Date.now());
 }

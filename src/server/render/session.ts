@@ -76,7 +76,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const ground = groundFor(brief, model, light, of.centre_m);
   const layers: FilmLayers = {
     groups: brief.quality.layers ? groupLights(lit).names : [],
-    aids: brief.quality.aids ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
+    aovs: brief.quality.aovs ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
   };
   const build = () => buildPack(model, module, () => performance.now(), treeHelpers(input.threads)).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
@@ -151,7 +151,7 @@ export async function run(
       {
         samples: brief.quality.samples,
         grain: brief.quality.grain,
-        least: brief.quality.least,
+        minSamples: brief.quality.min_samples,
         seconds: brief.quality.minutes == null ? null : Math.max(0, brief.quality.minutes * 60 - secondsBefore),
         white: prepared.white
       },

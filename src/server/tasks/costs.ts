@@ -1,7 +1,7 @@
 /** Measures what costs time in a brief: patches of it, with one thing less at a time. */
 import { type Brief, canonicalJson, setAsideOf } from '../../core/brief/brief';
 import { ID_PLACES } from '../../core/film/film';
-import { type Cost, LEAST_CHANGE, type Saving, takeSaving } from '../../core/forecast/costs';
+import { type Cost, MIN_CHANGE, type Saving, takeSaving } from '../../core/forecast/costs';
 import { coarserWidths, valuesWithLevels } from '../../core/lights/captured/levels';
 import { isPlain } from '../../core/scene/plain-materials';
 import { serveTask } from '../jobs/serve-task';
@@ -10,7 +10,7 @@ import { comparePatches, openPatches, type Patches, PIECE_SAMPLES } from '../ren
 import { refuseDark } from '../render/prepare';
 import { openStoredScene } from '../render/stored-scene';
 
-const LEAST_COVERED = 0.03;
+const MIN_COVERED = 0.03;
 
 serveTask('costs', async ({ model, brief, savings, known, materials, size }, { progress }) => {
   const stored = await openStoredScene(model, brief.surroundings);
@@ -32,7 +32,7 @@ serveTask('costs', async ({ model, brief, savings, known, materials, size }, { p
   };
   /** Those that are worth making plain, by what they cover of the patches. */
   const coveringMaterials = async (): Promise<Saving[]> => {
-    const looked = await ready({ ...brief, quality: { ...brief.quality, aids: true, layers: false } }, ev100);
+    const looked = await ready({ ...brief, quality: { ...brief.quality, aovs: true, layers: false } }, ev100);
     const { patches, render, close } = openPatches(looked, module);
     const names = extraChannels(looked.layers);
     const first = names.indexOf('material.id0');
@@ -55,7 +55,7 @@ serveTask('costs', async ({ model, brief, savings, known, materials, size }, { p
       .map(([id, count]) => ({ material: scene.materials[id - 1], covers: count / pixels }))
       .filter(
         ({ material, covers }) =>
-          material && material.name !== '' && !isPlain(material) && !done.has(material.name) && covers >= LEAST_COVERED
+          material && material.name !== '' && !isPlain(material) && !done.has(material.name) && covers >= MIN_COVERED
       )
       .sort((a, b) => b.covers - a.covers)
       .slice(0, materials)
@@ -78,7 +78,7 @@ serveTask('costs', async ({ model, brief, savings, known, materials, size }, { p
           to,
           bytes: bytesOf(width) - bytesOf(to)
         });
-        if (cost.changes >= LEAST_CHANGE) break;
+        if (cost.changes >= MIN_CHANGE) break;
         found = [cost];
       }
     } finally {

@@ -21,7 +21,7 @@ serveTask('lamps', async ({ model, brief }) => {
     stored.prepare({
       ...of,
       exposure: { ev100: 10 },
-      quality: { ...of.quality, samples, grain: null, minutes: null, layers, aids: false }
+      quality: { ...of.quality, samples, grain: null, minutes: null, layers, aovs: false }
     });
   const take = async (prepared: Prepared) => {
     const film = new MemoryFilm();

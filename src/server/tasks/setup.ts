@@ -141,13 +141,13 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
     rig: request.rig === rigKey ? null : rig,
     centre_m: of.centre_m,
     exact: pack === key && !coarse,
-    settings: { ...settings, aids: null, indoors: light.image !== null && room.indoors(eye, lit.openings ?? []) },
+    settings: { ...settings, aovs: null, indoors: light.image !== null && room.indoors(eye, lit.openings ?? []) },
     ev100: statedEv(brief.exposure),
     meter_ev: exposureFor(brief, 0),
     firefly: brief.quality.firefly,
     samples: brief.quality.samples,
     grain: brief.quality.grain,
-    least: brief.quality.least,
+    minSamples: brief.quality.min_samples,
     lightKey
   };
   return encodeSetup(setup, request.light !== lightKey);

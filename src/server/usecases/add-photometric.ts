@@ -9,16 +9,16 @@ import { insertPhotometric } from '../store/photometric';
 import { type Result, ok, refused } from '../../core/result/result';
 
 // The largest that makers publish are a few hundred kB.
-const MOST_BYTES = 8 * 2 ** 20;
+const MAX_BYTES = 8 * 2 ** 20;
 
 export async function addPhotometric(upload: string, fileName: string): Promise<Result<PhotometricDto>> {
   if (!(await has('incoming', upload)))
     return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
   const path = contentPath('incoming', upload);
   const { size } = await stat(path);
-  if (size > MOST_BYTES)
+  if (size > MAX_BYTES)
     return refused(
-      `"${fileName}" has ${Math.round(size / 2 ** 20)} MB; photometric files are text of at most ${MOST_BYTES / 2 ** 20} MB`
+      `"${fileName}" has ${Math.round(size / 2 ** 20)} MB; photometric files are text of at most ${MAX_BYTES / 2 ** 20} MB`
     );
   const bytes = new Uint8Array(await readFile(path));
   try {

@@ -1,7 +1,7 @@
 /** Keeps a part of a brief under a name, a cue for its project, all others for all projects; and lets go of one. */
 import { parseBrief } from '../../contracts/brief';
 import type { KeptDto } from '../../contracts/dto';
-import { KEPT_KINDS, type KeptKind, partOf } from '../../core/brief/kept-part';
+import { KEPT_KINDS, type KeptKind, partOf, writePart } from '../../core/brief/kept-part';
 import { deleteKept, insertKept, listKept } from '../store/kept';
 import { findProject } from '../store/projects';
 import { type Result, ok, refused } from '../../core/result/result';
@@ -28,7 +28,7 @@ export function keepPart(projectId: string, kind: unknown, name: string, brief: 
     kind,
     project_id: kind === 'cue' ? projectId : null,
     name: plain,
-    part_json: JSON.stringify(part),
+    part_json: writePart(part),
     created_at_ms: Date.now()
   });
   return ok({ id, kind, name: plain, part });

@@ -16,9 +16,9 @@ import { sentBrief } from './sent-brief';
 import { smallSize } from './probe-picture';
 
 // More would take minutes; the rest is told by what each lamp brings (measure-lamps.ts).
-const MOST_LAMP_GROUPS = 5;
-const MOST_OBJECTS = 3;
-const MOST_MATERIALS = 4;
+const MAX_LAMP_GROUPS = 5;
+const MAX_OBJECTS = 3;
+const MAX_MATERIALS = 4;
 
 /** The report of a model, its objects weighed if they were not when it came in. */
 async function weighed(revision: RevisionRow): Promise<ImportReport> {
@@ -49,14 +49,14 @@ export async function measureCostsOf(
     const report = await weighed(revision);
     const groups = [...(report.lamps ?? []).map((l) => l.group), ...brief.lamps.added.map((l) => lampGroup(l.name))]
       .filter((g) => settingOf(brief.lamps, g).on)
-      .slice(0, MOST_LAMP_GROUPS);
-    const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MOST_OBJECTS));
+      .slice(0, MAX_LAMP_GROUPS);
+    const savings = savingsOf(brief, groups, (report.heaviest ?? []).slice(0, MAX_OBJECTS));
     const job = {
       model: revision.glb_sha256,
       brief: { ...brief, size: smallSize(brief), quality: { ...brief.quality, scale: 1 } },
       savings,
       known: known?.costs ?? [],
-      materials: MOST_MATERIALS,
+      materials: MAX_MATERIALS,
       size: brief.size
     };
     const keep = (news: CostsSoFar) => {

@@ -13,7 +13,7 @@ import { type Result, refused } from '../../core/result/result';
 import { previewComesFirst } from './preview-first';
 import { missingImage } from './sent-brief';
 
-const MOST_PX = 4096;
+const MAX_PX = 4096;
 const IDLE_MS = 10 * 60_000;
 
 /** The process that stays, and how many answers it owes. */
@@ -56,7 +56,7 @@ export interface PreviewQuestion {
 
 const text = (value: unknown, most: number) => (typeof value === 'string' && value.length <= most ? value : null);
 const pixels = (value: unknown) =>
-  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MOST_PX ? value : null;
+  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MAX_PX ? value : null;
 
 export async function setUpPreview(projectId: string, question: PreviewQuestion): Promise<Result<Uint8Array>> {
   const revision = latestRevision(projectId);
@@ -67,7 +67,7 @@ export async function setUpPreview(projectId: string, question: PreviewQuestion)
   const width = pixels(question.width);
   const height = pixels(question.height);
   if (width === null || height === null)
-    return refused(`width and height are whole numbers from 1 to ${MOST_PX}`, 'bad_input');
+    return refused(`width and height are whole numbers from 1 to ${MAX_PX}`, 'bad_input');
   const missing = missingImage(brief);
   if (missing) return missing;
   previewComesFirst();

@@ -5,7 +5,7 @@ import {
   ERRORS,
   GUIDES,
   type GuidedSteps,
-  LEAST_REFLECTANCE,
+  MIN_REFLECTANCE,
   LIGHT,
   LONE,
   LONE_EASE,
@@ -17,7 +17,7 @@ import {
 /** Light over reflectance, its error, and the guides. */
 function divide(planes: Float32Array, plane: number, light: Float32Array, guides: Float32Array, blind: boolean): void {
   for (let at = 0; at < 3 * plane; at++) {
-    const reflectance = Math.max(planes[3 * plane + at]!, LEAST_REFLECTANCE);
+    const reflectance = Math.max(planes[3 * plane + at]!, MIN_REFLECTANCE);
     light[at] = planes[at]! / reflectance;
     guides[at] = reflectance * REFLECTANCE_SCALE;
     guides[3 * plane + at] = (planes[6 * plane + at]! * 2 - 1) * NORMAL_SCALE;

@@ -25,7 +25,7 @@ export const NORMAL_SCALE = Math.sqrt(4);
 export const LONE = 0.4;
 export const LONE_EASE = 0.1;
 /** Darker than this is not divided by: what a black surface mirrors is no light upon it. */
-export const LEAST_REFLECTANCE = 0.04;
+export const MIN_REFLECTANCE = 0.04;
 /** A pixel so many times as bright as all but one around it is a speck; the second is for one sample a pixel. */
 export const SPECK = 2;
 export const BLIND_SPECK = 6;

@@ -16,7 +16,7 @@ export interface Piece {
 }
 
 /** Of a piece with its halo: 1.6 GB of the filter's process. */
-export const MOST_PIXELS = 1_300_000;
+export const MAX_PIXELS = 1_300_000;
 
 interface Cut {
   spans: { from: number; to: number; coreFrom: number; coreTo: number }[];
@@ -25,7 +25,7 @@ interface Cut {
 }
 
 /** The pieces of least work of at most `mostPixels` each, or of one film tile and its halo. */
-export function piecesOf(width: number, height: number, reachPx: number, mostPixels = MOST_PIXELS): Piece[] {
+export function piecesOf(width: number, height: number, reachPx: number, mostPixels = MAX_PIXELS): Piece[] {
   const [across, down] = [cuts(width, reachPx), cuts(height, reachPx)];
   let best: [Cut, Cut] = [across.at(-1)!, down.at(-1)!];
   for (const columns of across) {

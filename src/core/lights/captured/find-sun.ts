@@ -26,7 +26,7 @@ interface Panorama {
 }
 
 // A sun is this much brighter than the mean of the image; else the brightest spot is a window or a lamp among others.
-const LEAST_CONTRAST = 40;
+const MIN_CONTRAST = 40;
 // What belongs to it: this share of its peak above the rest, or more.
 const EDGE = 0.08;
 // No farther from its brightest texel, radians; glare beyond that is sky.
@@ -49,7 +49,7 @@ export function findSun({ width, height, pixels }: Panorama): FoundSun | null {
     }
   }
   const mean = sum / weights;
-  if (!(peak > LEAST_CONTRAST * mean)) return null;
+  if (!(peak > MIN_CONTRAST * mean)) return null;
   const centre = directionOf(brightest, width, height);
   const least = mean + EDGE * (peak - mean);
   const inside = new Set<number>([brightest]);

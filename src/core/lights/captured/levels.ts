@@ -6,12 +6,12 @@
 import { type ImageLike, reduceImage } from './reduce';
 
 /** No copy is narrower: 0.18 degrees a texel, a third of the sun. */
-const LEAST_PX = 2048;
+const MIN_PX = 2048;
 
 /** How many times an image can be halved, whole texels each time. */
 export function levelCount(width: number, height: number): number {
   let count = 0;
-  while (width % 2 === 0 && height % 2 === 0 && width / 2 >= LEAST_PX) {
+  while (width % 2 === 0 && height % 2 === 0 && width / 2 >= MIN_PX) {
     count++;
     width /= 2;
     height /= 2;
@@ -22,7 +22,7 @@ export function levelCount(width: number, height: number): number {
 /** Widths that an image can be halved to, the widest first: none would make its light coarser to sample. */
 export function coarserWidths(width: number): number[] {
   const widths: number[] = [];
-  for (let w = Math.floor(width / 2); w >= LEAST_PX; w = Math.floor(w / 2)) widths.push(w);
+  for (let w = Math.floor(width / 2); w >= MIN_PX; w = Math.floor(w / 2)) widths.push(w);
   return widths;
 }
 

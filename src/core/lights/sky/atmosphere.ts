@@ -37,7 +37,7 @@ const HEIGHTS = 8;
 const COSINES = 24;
 
 const airs = new Map<number, Air>();
-const MOST_AIRS = 8;
+const MAX_AIRS = 8;
 
 /**
  * `visibilityKm`: the farthest a dark hill is still seen, 5 (thick haze) to 150 (alpine). The last few are kept: they
@@ -63,7 +63,7 @@ export function createAir(visibilityKm: number): Air {
   for (let i = 0; i < SAMPLES; i++) sun[i] = (sun[i]! * SUN_ILLUMINANCE_LX) / illuminance;
   const air: Air = { molecules, haze, ozone, sun, multiple: new Float64Array(HEIGHTS * COSINES * SAMPLES) };
   fillMultiple(air);
-  if (airs.size >= MOST_AIRS) airs.delete(airs.keys().next().value!);
+  if (airs.size >= MAX_AIRS) airs.delete(airs.keys().next().value!);
   airs.set(visibilityKm, air);
   return air;
 }

@@ -25,7 +25,7 @@ export interface ClearAir extends GridSize {
 }
 
 const known = new Map<string, ClearAir | null>();
-const MOST_KNOWN = 8;
+const MAX_KNOWN = 8;
 
 /** For a source as strong as the sun; null when none of its light is left. The last few are kept. */
 export function clearAir(visibilityKm: number, elevation: number, coarse = false): ClearAir | null {
@@ -43,7 +43,7 @@ export function clearAir(visibilityKm: number, elevation: number, coarse = false
         grid.set(xyzToRec709(xyz), (r * columns + c) * TERMS + k * 3);
     }
   }
-  if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
+  if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!);
   known.set(key, { grid, rows, columns });
   return { grid, rows, columns };
 }

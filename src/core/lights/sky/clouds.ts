@@ -8,14 +8,14 @@
 import { createRandom } from '../../sampling/random';
 import type { Vec3 } from '../../math/vec3';
 import { lookUp, noise, TABLE, WRAP } from './cloud-noise';
-import type { Heaps } from './heaps';
+import type { Cumulus } from './cumulus';
 
 const EARTH_M = 6.36e6;
 /** Of dense cloud, 1/m. Source: about 100 droplets a cm3 of 10 um, from memory of cloud physics. */
 const EXTINCTION = 0.035;
 const THICKNESS = 0.55; // of the base's height
-const MOST_THICK_M = 1100;
-const LEAST_THICK_M = 350;
+const MAX_THICK_M = 1100;
+const MIN_THICK_M = 350;
 const SHAPE_PERIOD = 5200; // m, of the table at a base of 1,000 m
 const DETAIL_PERIOD = 930;
 const OCTAVES = 4;
@@ -31,12 +31,12 @@ class Layer {
   private readonly threshold: number;
 
   constructor(
-    { cover, base_m }: Heaps,
+    { cover, base_m }: Cumulus,
     readonly shiftX: number,
     readonly shiftZ: number
   ) {
     this.base = base_m;
-    this.thickness = Math.min(MOST_THICK_M, Math.max(LEAST_THICK_M, THICKNESS * base_m));
+    this.thickness = Math.min(MAX_THICK_M, Math.max(MIN_THICK_M, THICKNESS * base_m));
     // higher clouds are larger
     const size = Math.max(0.6, Math.sqrt(base_m / 1000));
     this.perShape = TABLE / (SHAPE_PERIOD * size);
@@ -96,39 +96,39 @@ export interface CloudImage {
 }
 
 const known = new Map<string, CloudImage>();
-const MOST_KNOWN = 4;
+const MAX_KNOWN = 4;
 
 /**
  * Clouds round a camera on the ground, lit by a source in a direction. The last few are kept: they take a second or two
  * each.
  */
-export function cloudImage(heaps: Heaps, source: Vec3, width: number): CloudImage {
-  const key = JSON.stringify([heaps, source, width]);
+export function cloudImage(cumulus: Cumulus, source: Vec3, width: number): CloudImage {
+  const key = JSON.stringify([cumulus, source, width]);
   const found = known.get(key);
   if (found) return found;
-  const image = march(heaps, source, width);
-  if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
+  const image = march(cumulus, source, width);
+  if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!);
   known.set(key, image);
   return image;
 }
 
-/** The layer shifted so that the sun is where the heaps say. */
-function placed(heaps: Heaps, source: Vec3): { layer: Layer; sunThrough: number } {
-  const random = createRandom(heaps.seed);
-  const fresh = () => new Layer(heaps, random() * 1e5, random() * 1e5);
+/** The layer shifted so that the sun is where the cumulus say. */
+function placed(cumulus: Cumulus, source: Vec3): { layer: Layer; sunThrough: number } {
+  const random = createRandom(cumulus.seed);
+  const fresh = () => new Layer(cumulus, random() * 1e5, random() * 1e5);
   let best: { layer: Layer; sunThrough: number } | null = null;
-  for (let i = 0; i < MOST_SHIFTS; i++) {
+  for (let i = 0; i < MAX_SHIFTS; i++) {
     const layer = fresh();
     const sunThrough = source[1] > 0.01 ? Math.exp(-depthAlong(layer, source)) : 1;
-    if (heaps.sun === 'as it comes') return { layer, sunThrough };
+    if (cumulus.sun === 'as it comes') return { layer, sunThrough };
     const better =
-      best === null || (heaps.sun === 'free' ? sunThrough > best.sunThrough : sunThrough < best.sunThrough);
+      best === null || (cumulus.sun === 'free' ? sunThrough > best.sunThrough : sunThrough < best.sunThrough);
     if (better) best = { layer, sunThrough };
-    if (heaps.sun === 'free' ? sunThrough > 0.98 : sunThrough < 0.02) break;
+    if (cumulus.sun === 'free' ? sunThrough > 0.98 : sunThrough < 0.02) break;
   }
   return best!;
 }
-const MOST_SHIFTS = 60;
+const MAX_SHIFTS = 60;
 
 /** Where a direction of the sine `up` meets the sphere `height` m above the ground, m along it. */
 const reach = (up: number, height: number): number =>
@@ -238,7 +238,7 @@ function clearance(layer: Layer): Uint8Array {
       }
     }
   }
-  for (let round = 0; round < MOST_CLEARANCE; round++) {
+  for (let round = 0; round < MAX_CLEARANCE; round++) {
     const before = out.slice();
     for (let z = 0; z < TABLE; z++) {
       for (let x = 0; x < TABLE; x++) {
@@ -249,21 +249,21 @@ function clearance(layer: Layer): Uint8Array {
       }
     }
   }
-  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(MOST_CLEARANCE, out[i]!) - 1);
+  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(MAX_CLEARANCE, out[i]!) - 1);
   return out;
 }
-const MOST_CLEARANCE = 8;
+const MAX_CLEARANCE = 8;
 
 /** What each octave leaves of the light after a depth. */
 const LEFT = Array.from({ length: OCTAVES }, (_, o) =>
   Float64Array.from({ length: DEEPEST / DEPTH_STEP + 1 }, (_v, i) => Math.exp(-i * DEPTH_STEP * FADE ** o))
 );
 
-function march(heaps: Heaps, source: Vec3, width: number): CloudImage {
+function march(cumulus: Cumulus, source: Vec3, width: number): CloudImage {
   const height = width / 2;
   const texels = new Float32Array((width * height * 3) / 2);
   for (let i = 2; i < texels.length; i += 3) texels[i] = 1;
-  const { layer, sunThrough } = placed(heaps, source);
+  const { layer, sunThrough } = placed(cumulus, source);
   const [sx, sy, sz] = source;
   const depths = lightDepths(layer, source);
   const clear = clearance(layer);

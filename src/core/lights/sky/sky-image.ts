@@ -14,7 +14,7 @@ import type { Disc } from '../surroundings-light';
 import { createAir, SUN_ILLUMINANCE_LX, SUN_RADIUS_RAD, sunTransmittance } from './atmosphere';
 import { airRadiance, type ClearAir, clearAir } from './clear-air';
 import { type CloudImage, cloudImage } from './clouds';
-import type { Heaps } from './heaps';
+import type { Cumulus } from './cumulus';
 import { DARK_ZENITH, NIGHT_COLOR, starShare, vanRhijn } from './night';
 
 export interface SkyImage {
@@ -42,7 +42,7 @@ export interface SkyOptions {
   visibility_km: number;
   /** 0 clear to 1 overcast. */
   cloud: number;
-  heaps?: Heaps | null;
+  cumulus?: Cumulus | null;
   moon?: SkyMoon | null;
   /**
    * Factors on what sun and moon give, against what the sky gives: of the disc's light on ground and clouds, and of the
@@ -62,7 +62,7 @@ const PLAIN_WIDTH = { fine: 512, coarse: 256 };
 const CLOUD_WIDTH = { fine: 1536, coarse: 512 };
 const ONES: Vec3 = [1, 1, 1];
 // Less than this of the disc is as good as none.
-const LEAST_DISC = 0.002;
+const MIN_DISC = 0.002;
 
 /** CIE traditional overcast sky: luminance towards an elevation relative to the zenith. */
 export const overcastRelative = (sinElevation: number): number => (1 + 2 * sinElevation) / 3;
@@ -104,8 +104,16 @@ interface Source {
 }
 
 export function makeSky(options: SkyOptions): SkyImage {
-  const { cloud, visibility_km, heaps = null, moon = null, sunGain = ONES, skyGain = ONES, moonGain = ONES } = options;
-  const heaped = heaps !== null && heaps.cover > 0;
+  const {
+    cloud,
+    visibility_km,
+    cumulus = null,
+    moon = null,
+    sunGain = ONES,
+    skyGain = ONES,
+    moonGain = ONES
+  } = options;
+  const heaped = cumulus !== null && cumulus.cover > 0;
   const fineness = options.coarse ? 'coarse' : 'fine';
   const width = options.width ?? (heaped ? CLOUD_WIDTH : PLAIN_WIDTH)[fineness];
   const sunElevation = elevationOf(options.direction);
@@ -121,7 +129,7 @@ export function makeSky(options: SkyOptions): SkyImage {
       air: clear > 0 ? clearAir(visibility_km, elevation, options.coarse) : null,
       airGain: scale(airGain, share),
       direct: lux(EYE_KM),
-      atClouds: lux((heaps?.base_m ?? 0) / 1000 + EYE_KM)
+      atClouds: lux((cumulus?.base_m ?? 0) / 1000 + EYE_KM)
     };
   };
   const sources = [source(options.direction, 1, skyGain, sunGain)];
@@ -133,8 +141,8 @@ export function makeSky(options: SkyOptions): SkyImage {
   const veil = scale(skyGain, overcastNow(sunElevation) * cloud);
   const glow = scale(times(NIGHT_COLOR, skyGain), DARK_ZENITH * clear);
   const open = openSky(sources, veil, glow, clear, heaped ? Math.min(width, PLAIN_WIDTH[fineness]) : width);
-  const clouds = heaped ? cloudImage(heaps, main.direction, width) : null;
-  const upper = clouds ? cloudsBefore(open, clouds, heaps!, options, main) : { image: open, clear: null };
+  const clouds = heaped ? cloudImage(cumulus, main.direction, width) : null;
+  const upper = clouds ? cloudsBefore(open, clouds, cumulus!, options, main) : { image: open, clear: null };
 
   const through = clear * (clouds?.sunThrough ?? 1);
   const pixels = new Float32Array((width * width * 3) / 2);
@@ -205,7 +213,7 @@ function irradianceOf({ width, values }: UpperHalf): Vec3 {
 function cloudsBefore(
   open: UpperHalf,
   clouds: CloudImage,
-  heaps: Heaps,
+  cumulus: Cumulus,
   { cloud, visibility_km }: SkyOptions,
   main: Source
 ): { image: UpperHalf; clear: Uint8Array } {
@@ -213,13 +221,13 @@ function cloudsBefore(
   const values = new Float32Array((width * width * 3) / 4);
   const clear = new Uint8Array((width * width) / 2);
   const fromSky = irradianceOf(open);
-  const under = groundRadiance(fromSky, main, (1 - cloud) * (1 - SHADED * heaps.cover));
+  const under = groundRadiance(fromSky, main, (1 - cloud) * (1 - SHADED * cumulus.cover));
   // a cloud sees more of the sky than of the ground
   const around = fromSky.map((e, k) => 0.75 * (e / Math.PI) + 0.25 * under[k]!);
   const ratio = open.width / width;
   for (let j = 0; j < width / 4; j++) {
     // Koschmieder 1924, for a way whose haze lies below the clouds
-    const way = heaps.base_m / 1000 / Math.max(0.01, Math.sin(heightOfRow(j, width)));
+    const way = cumulus.base_m / 1000 / Math.max(0.01, Math.sin(heightOfRow(j, width)));
     const before = Math.exp((-3.912 / visibility_km) * way * HAZE_BELOW);
     const y = Math.max(0, Math.min(open.width / 4 - 1, (j + 0.5) * ratio - 0.5));
     const y0 = Math.floor(y);
@@ -257,7 +265,7 @@ function groundRadiance(sky: Vec3, { direct, direction }: Source, share: number)
 function discOf({ direction }: Source, lux: Vec3, moon: SkyMoon | null, toSun: Vec3, share: number): SkyImage['disc'] {
   const radius = moon ? MOON_RADIUS_RAD : SUN_RADIUS_RAD;
   const elevation = elevationOf(direction);
-  if (elevation < -radius || share < LEAST_DISC || !(luminance(lux) > 0)) return null;
+  if (elevation < -radius || share < MIN_DISC || !(luminance(lux) > 0)) return null;
   const oneMinusCos = capOf(radius);
   const radiance = lux.map((c) => c / (2 * Math.PI * oneMinusCos)) as unknown as Vec3;
   return {

@@ -4,7 +4,7 @@ import { correlatedKelvin } from '../../color/spectrum';
 import type { Vec3 } from '../../math/vec3';
 import { limbMean } from '../sun/limb';
 import { type CloudImage, cloudImage } from './clouds';
-import type { Heaps } from './heaps';
+import type { Cumulus } from './cumulus';
 import { directSun, makeSky, overcastRelative, type SkyOptions } from './sky-image';
 
 const radians = (d: number) => (d * Math.PI) / 180;
@@ -159,7 +159,7 @@ describe('twilight and night', () => {
 });
 
 describe('heaped clouds', () => {
-  const heaps: Heaps = { cover: 0.4, base_m: 1200, seed: 3, sun: 'free' };
+  const cumulus: Cumulus = { cover: 0.4, base_m: 1200, seed: 3, sun: 'free' };
   const WIDTH = 384;
   const source = towards(40);
   const look = (
@@ -181,7 +181,7 @@ describe('heaped clouds', () => {
       let [all, hidden] = [0, 0];
       // several skies: one has but a few clouds overhead
       for (const seed of [1, 2, 3, 4, 5, 6])
-        look(cloudImage({ ...heaps, cover, seed, sun: 'as it comes' }, source, WIDTH), (_l, _a, seen, _s, h) => {
+        look(cloudImage({ ...cumulus, cover, seed, sun: 'as it comes' }, source, WIDTH), (_l, _a, seen, _s, h) => {
           if (h < 0.9) return;
           all += Math.cos(h);
           if (seen < 0.5) hidden += Math.cos(h);
@@ -193,14 +193,14 @@ describe('heaped clouds', () => {
     expect(Math.abs(many - 0.65)).toBeLessThan(0.14);
   });
   it('absorb nothing and give back no more than they get: what is lit from all sides alike looks no brighter than that', () => {
-    look(cloudImage(heaps, source, WIDTH), (_lit, around, seen) => {
+    look(cloudImage(cumulus, source, WIDTH), (_lit, around, seen) => {
       expect(seen).toBeGreaterThanOrEqual(0);
       expect(around + seen).toBeLessThanOrEqual(1 + 1e-5);
     });
   });
   it('are as bright as clouds in the sun, away from it: 10,000 to 45,000 cd/m2 (tables of luminances, from memory)', () => {
     let most = 0;
-    look(cloudImage(heaps, source, WIDTH), (lit, _around, _seen, toSun) => {
+    look(cloudImage(cumulus, source, WIDTH), (lit, _around, _seen, toSun) => {
       if (toSun < 0.3) most = Math.max(most, lit);
     });
     const cdm2 = most * luminance(directSun(40, radians(40), 1.2));
@@ -208,16 +208,16 @@ describe('heaped clouds', () => {
     expect(cdm2).toBeLessThan(45_000);
   });
   it('leave the sun free or hide it, as is wanted, and its light on the ground with it', () => {
-    const lux = (sun: Heaps['sun']) =>
-      makeSky({ direction: source, visibility_km: 40, cloud: 0, width: WIDTH, heaps: { ...heaps, sun } }).disc
+    const lux = (sun: Cumulus['sun']) =>
+      makeSky({ direction: source, visibility_km: 40, cloud: 0, width: WIDTH, cumulus: { ...cumulus, sun } }).disc
         ?.illuminance_lx ?? 0;
     expect(lux('free') / luminance(directSun(40, radians(40)))).toBeGreaterThan(0.95);
     expect(lux('behind') / luminance(directSun(40, radians(40)))).toBeLessThan(0.05);
   });
   it('are the same for the same seed and others for another', () => {
-    const a = cloudImage(heaps, source, 128).texels;
-    const b = cloudImage({ ...heaps, seed: 9 }, source, 128).texels;
-    expect(cloudImage({ ...heaps }, [...source], 128).texels).toBe(a);
+    const a = cloudImage(cumulus, source, 128).texels;
+    const b = cloudImage({ ...cumulus, seed: 9 }, source, 128).texels;
+    expect(cloudImage({ ...cumulus }, [...source], 128).texels).toBe(a);
     expect([...b]).not.toEqual([...a]);
   });
 });

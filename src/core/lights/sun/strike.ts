@@ -15,7 +15,7 @@ export interface Strike {
 }
 
 // Lower, hills and houses are before it.
-export const LEAST_HEIGHT_DEG = 3;
+export const MIN_HEIGHT_DEG = 3;
 const DAY_MS = 86_400_000;
 const STEP_MS = 10 * 60_000;
 const CLOSE_MS = 30_000;
@@ -26,7 +26,7 @@ type Place = Omit<SkyPlace, 'time'>;
 /** Angle at a moment; null when the sun is too low. Negative when it is behind the face. */
 export function strikeAngle(place: Place, normal: Vec3, at: number): number | null {
   const { sun } = skyLights({ ...place, time: new Date(at).toISOString() });
-  if (sun.elevation < radians(LEAST_HEIGHT_DEG)) return null;
+  if (sun.elevation < radians(MIN_HEIGHT_DEG)) return null;
   return degrees(Math.asin(Math.max(-1, Math.min(1, dot(normal, sun.direction)))));
 }
 
@@ -95,7 +95,7 @@ export function closestStrike(
 export function northsFor(sky: SkyPlace, normal: Vec3, angleDeg: number): number[] {
   const { elevation, direction } = skyLights(sky).sun;
   const level = Math.hypot(normal[0], normal[2]);
-  if (elevation < radians(LEAST_HEIGHT_DEG) || level < 1e-6) return [];
+  if (elevation < radians(MIN_HEIGHT_DEG) || level < 1e-6) return [];
   const cosine = (Math.sin(radians(angleDeg)) - normal[1] * Math.sin(elevation)) / (level * Math.cos(elevation));
   if (Math.abs(cosine) > 1) return [];
   const away = degrees(Math.acos(cosine));

@@ -1,4 +1,5 @@
 /** A lamp of the picture's own: placed and aimed on the stage, its form and size, how much light and of what colour. */
+import { limitsOf } from '../../../core/brief/limits';
 import { kelvinText, wholeText } from '../../../core/brief/amounts';
 import { normalize, subtract, type Vec3 } from '../../../core/math/vec3';
 import { ADDED_FORMS, type AddedForm, type AddedLamp } from '../../../core/scene/added-lamps';
@@ -103,8 +104,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
               <NumberField
                 label="Width"
                 value={lamp.width_m}
-                min={0.001}
-                max={1000}
+                {...limitsOf('lamps.added.width_m')}
                 digits={2}
                 unit="m"
                 onChange={(width_m) => onSet({ width_m })}
@@ -113,8 +113,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
               <NumberField
                 label="Height"
                 value={lamp.height_m}
-                min={0.001}
-                max={1000}
+                {...limitsOf('lamps.added.height_m')}
                 digits={2}
                 unit="m"
                 onChange={(height_m) => onSet({ height_m })}
@@ -123,8 +122,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
               <NumberField
                 label="Turned about its axis"
                 value={lamp.turn_deg}
-                min={-360}
-                max={360}
+                {...limitsOf('lamps.added.turn_deg')}
                 unit="°"
                 onChange={(turn_deg) => onSet({ turn_deg })}
               />
@@ -136,8 +134,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
               <NumberField
                 label="Beam"
                 value={lamp.beam_deg}
-                min={2}
-                max={178}
+                {...limitsOf('lamps.added.beam_deg')}
                 unit="°"
                 onChange={(beam_deg) => onSet({ beam_deg })}
               />
@@ -147,8 +144,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
           <NumberField
             label="Light"
             value={lamp.lumen}
-            min={0}
-            max={1e9}
+            {...limitsOf('lamps.added.lumen')}
             unit="lm"
             onChange={(lumen) => onSet({ lumen })}
           />

@@ -1,7 +1,7 @@
 /** The air of a sky: haze, a veil of cloud over all of it, and heaped clouds with what they do to the sun. */
 import { wholeText } from '../../../core/brief/amounts';
-import { HEAPS_DEFAULTS, type SkySurroundings } from '../../../core/brief/brief';
-import { HEAP_SUNS, type Heaps } from '../../../core/lights/sky/heaps';
+import { CUMULUS_DEFAULTS, type SkySurroundings } from '../../../core/brief/brief';
+import { CUMULUS_SUNS, type Cumulus } from '../../../core/lights/sky/cumulus';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 
@@ -19,18 +19,18 @@ const TENTHS = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1].map((value) =
 }));
 const SIGHTS = [5, 10, 20, 40, 80, 150].map((value) => ({ value, strong: value === 5 || value === 150 }));
 const BASES = [400, 800, 1600, 3200].map((value) => ({ value, strong: true }));
-const SUN_NAMES: Record<Heaps['sun'], string> = {
+const SUN_NAMES: Record<Cumulus['sun'], string> = {
   free: 'Free',
   behind: 'Behind a cloud',
   'as it comes': 'As it comes'
 };
 const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
-const coverOf = (sky: SkySurroundings | null) => sky?.heaps?.cover ?? 0;
+const coverOf = (sky: SkySurroundings | null) => sky?.cumulus?.cover ?? 0;
 
 export function AirControls({ sky, before, light, onSet }: Props) {
-  const { heaps } = sky;
-  const setHeaps = (part: Partial<Heaps>, joins = false) =>
-    onSet({ heaps: { ...(heaps ?? HEAPS_DEFAULTS), ...part } }, joins);
+  const { cumulus } = sky;
+  const setHeaps = (part: Partial<Cumulus>, joins = false) =>
+    onSet({ cumulus: { ...(cumulus ?? CUMULUS_DEFAULTS), ...part } }, joins);
   return (
     <div className="sec" style={{ display: 'grid', gap: 9 }}>
       <div className="ctl">
@@ -82,30 +82,30 @@ export function AirControls({ sky, before, light, onSet }: Props) {
           was={before && coverOf(before)}
           changed={before !== null && coverOf(before) !== coverOf(sky)}
           onChange={(v, joins) =>
-            v < 0.03 ? onSet({ heaps: null }, joins) : setHeaps({ cover: Math.round(v * 100) / 100 }, joins)
+            v < 0.03 ? onSet({ cumulus: null }, joins) : setHeaps({ cover: Math.round(v * 100) / 100 }, joins)
           }
         />
         <span className="n v">{coverOf(sky) === 0 ? 'none' : percent(coverOf(sky))}</span>
       </div>
-      {heaps ? (
+      {cumulus ? (
         <>
           <div className="ctl">
             <span className="lab">Their base</span>
             <PointerScale
               label="Base of the clouds"
               width={130}
-              value={heaps.base_m}
+              value={cumulus.base_m}
               min={300}
               max={4000}
               step={100}
               logarithmic
               ticks={BASES}
-              valueText={`${wholeText(heaps.base_m)} m`}
-              was={before?.heaps?.base_m}
-              changed={before?.heaps != null && before.heaps.base_m !== heaps.base_m}
+              valueText={`${wholeText(cumulus.base_m)} m`}
+              was={before?.cumulus?.base_m}
+              changed={before?.cumulus != null && before.cumulus.base_m !== cumulus.base_m}
               onChange={(base_m, joins) => setHeaps({ base_m: Math.max(300, base_m) }, joins)}
             />
-            <span className="n v">{wholeText(heaps.base_m)}&nbsp;m</span>
+            <span className="n v">{wholeText(cumulus.base_m)}&nbsp;m</span>
           </div>
           <div className="row">
             <span className="lab">The {light}</span>
@@ -113,15 +113,15 @@ export function AirControls({ sky, before, light, onSet }: Props) {
               type="button"
               className="lk act"
               title="The same cover, other clouds"
-              onClick={() => setHeaps({ seed: heaps.seed + 1 })}
+              onClick={() => setHeaps({ seed: cumulus.seed + 1 })}
             >
               Other clouds
             </button>
           </div>
           <Words
             label={`The ${light} among the clouds`}
-            value={heaps.sun}
-            options={HEAP_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))}
+            value={cumulus.sun}
+            options={CUMULUS_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))}
             onChoose={(sun) => setHeaps({ sun })}
           />
         </>

@@ -2,6 +2,7 @@
  * What is seen where nothing stands: the surroundings themselves, or what the finish puts there. It never needs a new
  * render.
  */
+import { limitsOf } from '../../../core/brief/limits';
 import { useRef, useState } from 'react';
 import type { Background, GradedBackground, PaperBackground } from '../../../core/brief/brief';
 import { CORNERS } from '../../../core/catalogue/corners';
@@ -132,8 +133,7 @@ function GradedControls({
         <NumberField
           label="Direction of the grading"
           value={background.angle_deg}
-          min={-360}
-          max={360}
+          {...limitsOf('finish.background.graded.angle_deg')}
           unit="° from down"
           onChange={(angle_deg) => set({ angle_deg })}
         />

@@ -1,4 +1,5 @@
 /** Captured surroundings: which image, its sun, and how it is set upright. */
+import { limitsOf } from '../../../core/brief/limits';
 import { kelvinText, NBSP, wholeText } from '../../../core/brief/amounts';
 import { useRef, useState } from 'react';
 import type { CapturedDto } from '../../../contracts/dto';
@@ -114,8 +115,7 @@ export function CapturedControls({
                   <NumberField
                     label="The sun turned against the image"
                     value={captured.sun_turn_deg}
-                    min={-360}
-                    max={360}
+                    {...limitsOf('surroundings.captured.sun_turn_deg')}
                     unit="°"
                     onChange={(sun_turn_deg) => onSet({ sun_turn_deg })}
                   />
@@ -133,8 +133,7 @@ export function CapturedControls({
             <NumberField
               label="It looked up by"
               value={captured.pitch_deg}
-              min={-90}
-              max={90}
+              {...limitsOf('surroundings.captured.pitch_deg')}
               digits={1}
               unit="°"
               onChange={(pitch_deg) => onSet({ pitch_deg })}
@@ -143,8 +142,7 @@ export function CapturedControls({
             <NumberField
               label="Its right side hung down by"
               value={captured.roll_deg}
-              min={-180}
-              max={180}
+              {...limitsOf('surroundings.captured.roll_deg')}
               digits={1}
               unit="°"
               onChange={(roll_deg) => onSet({ roll_deg })}

@@ -1,4 +1,5 @@
 /** Exposure as a camera has it: metered, kept at a value, or by f-number, shutter and ISO; and what is sharp. */
+import { limitsOf } from '../../../core/brief/limits';
 import { NBSP } from '../../../core/brief/amounts';
 import type { Brief, CameraExposure } from '../../../core/brief/brief';
 import { evOfCamera } from '../../../core/brief/exposure';
@@ -91,8 +92,7 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
             <NumberField
               label="Exposure value"
               value={exposure.ev100}
-              min={-16}
-              max={24}
+              {...limitsOf('exposure.fixed.ev100')}
               digits={1}
               unit="EV"
               onChange={(ev100) => onChange({ exposure: { ev100 } })}
@@ -118,8 +118,7 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
           <NumberField
             label="ISO"
             value={camera.iso}
-            min={1}
-            max={1e6}
+            {...limitsOf('exposure.camera.iso')}
             onChange={(iso) => onChange({ exposure: { ...camera, iso } })}
           />
           <span>That is, at ISO 100</span>

@@ -15,13 +15,13 @@ interface Props {
 
 const HEIGHT = 118;
 const FARTHEST_SAMPLES = 4096;
-const LEAST_SAMPLES = 4;
+const MIN_SAMPLES = 4;
 
 export function GrainChart({ brief, forecast, soFar }: Props) {
   if (!forecast.now) return null;
   const at = (samples: number) => forecast.of({ ...forecastOf(brief), samples, grain: null, minutes: null })!;
   const ahead = passEnds(FARTHEST_SAMPLES)
-    .filter((n) => n >= LEAST_SAMPLES)
+    .filter((n) => n >= MIN_SAMPLES)
     .map(at)
     .map((f) => [f.renderSeconds, f.grain] as const);
   const { renderSeconds, grain } = forecast.now;

@@ -1,4 +1,5 @@
 /** What the model stands on: nothing, or a ground that only takes its shadow and, polished, mirrors it. */
+import { limitsOf } from '../../../core/brief/limits';
 import { GROUND_DEFAULTS, type Ground } from '../../../core/brief/brief';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
@@ -103,8 +104,7 @@ export function GroundControls({
               label="Height of the ground"
               value={ground.height_m}
               none="its foot"
-              min={-1e6}
-              max={1e6}
+              {...limitsOf('ground.shadow.height_m')}
               digits={3}
               unit="m"
               onChange={(height_m) => onChange({ ...ground, height_m })}

@@ -38,7 +38,7 @@ export function OpeningControls({ openings, picking, onPicking, onSet, onMessage
             'these two corners are one place, or lie along one edge; press two opposite corners of the opening'
           );
         onMessage(null);
-        onSet([...openings, { ...found, middle_m: rounded(found.middle_m), normal: rounded(found.normal) }]);
+        onSet([...openings, { ...found, middle_m: [...rounded(found.middle_m)], normal: [...rounded(found.normal)] }]);
       }
     });
   const ask = () =>

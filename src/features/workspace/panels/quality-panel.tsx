@@ -1,3 +1,4 @@
+import { limitsOf } from '../../../core/brief/limits';
 import type { ProofDto } from '../../../contracts/dto';
 import { BRIEF_DEFAULTS, type Brief } from '../../../core/brief/brief';
 import { about } from '../../../core/brief/sentence';
@@ -25,17 +26,25 @@ interface Props extends ProjectPanelProps {
   soFar: readonly (readonly [seconds: number, grain: number])[];
 }
 
-const { diffuse, gloss, glass, passes, minutes, filter_px, glow } = BRIEF_DEFAULTS.quality;
+const {
+  diffuse_bounces,
+  specular_bounces,
+  transmission_bounces,
+  transparent_bounces,
+  minutes,
+  filter_px,
+  emissive_lights
+} = BRIEF_DEFAULTS.quality;
 /** A step as it was made, with no limits of one's own. */
 const plainStep = (key: QualityKey) => ({
   ...stepSettings(key),
-  diffuse,
-  gloss,
-  glass,
-  passes,
+  diffuse_bounces,
+  specular_bounces,
+  transmission_bounces,
+  transparent_bounces,
   minutes,
   filter_px,
-  glow
+  emissive_lights
 });
 const isPlain = (quality: Brief['quality']) =>
   Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
@@ -116,8 +125,7 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
           <NumberField
             label="Samples a pixel"
             value={quality.samples}
-            min={1}
-            max={65536}
+            {...limitsOf('quality.samples')}
             onChange={(samples) => set({ samples: Math.round(samples) })}
           />
           <span>Share of each side</span>
@@ -133,8 +141,7 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
           <NumberField
             label="Bounces of light"
             value={quality.bounces}
-            min={0}
-            max={64}
+            {...limitsOf('quality.bounces')}
             onChange={(bounces) => set({ bounces: Math.round(bounces) })}
           />
           <span>Ends after</span>
@@ -142,8 +149,7 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
             label="Ends after"
             value={quality.minutes ?? null}
             none="no limit"
-            min={0.05}
-            max={10_000}
+            {...limitsOf('quality.minutes')}
             digits={1}
             unit="min"
             onChange={(minutes) => set({ minutes })}
@@ -174,8 +180,7 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
             label="Grain"
             value={quality.grain}
             none="no target"
-            min={0.01}
-            max={20}
+            {...limitsOf('quality.grain')}
             digits={2}
             unit="L*"
             onChange={(grain) => set({ grain })}
@@ -185,11 +190,10 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
               <span>but not before</span>
               <NumberField
                 label="Least samples"
-                value={quality.least}
-                min={1}
-                max={65_536}
+                value={quality.min_samples}
+                {...limitsOf('quality.min_samples')}
                 unit="samples"
-                onChange={(least) => set({ least: Math.round(least) })}
+                onChange={(min_samples) => set({ min_samples: Math.round(min_samples) })}
               />
             </>
           )}
@@ -200,44 +204,39 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
             <span>Bounces from matte things</span>
             <NumberField
               label="Bounces from matte things"
-              value={quality.diffuse ?? null}
+              value={quality.diffuse_bounces ?? null}
               none="any"
-              min={0}
-              max={64}
-              onChange={(diffuse) => set({ diffuse: whole(diffuse) })}
+              {...limitsOf('quality.diffuse_bounces')}
+              onChange={(value) => set({ diffuse_bounces: whole(value) })}
             />
             <span>Bounces from gloss</span>
             <NumberField
               label="Bounces from gloss"
-              value={quality.gloss ?? null}
+              value={quality.specular_bounces ?? null}
               none="any"
-              min={0}
-              max={64}
-              onChange={(gloss) => set({ gloss: whole(gloss) })}
+              {...limitsOf('quality.specular_bounces')}
+              onChange={(value) => set({ specular_bounces: whole(value) })}
             />
             <span>Bounces in glass</span>
             <NumberField
               label="Bounces in glass"
-              value={quality.glass ?? null}
+              value={quality.transmission_bounces ?? null}
               none="any"
-              min={0}
-              max={64}
-              onChange={(glass) => set({ glass: whole(glass) })}
+              {...limitsOf('quality.transmission_bounces')}
+              onChange={(value) => set({ transmission_bounces: whole(value) })}
             />
             <span>Sheer surfaces passed</span>
             <NumberField
               label="Sheer surfaces passed"
-              value={quality.passes ?? 256}
-              min={0}
-              max={1024}
-              onChange={(passes) => set({ passes: Math.round(passes) })}
+              value={quality.transparent_bounces ?? 256}
+              {...limitsOf('quality.transparent_bounces')}
+              onChange={(value) => set({ transparent_bounces: Math.round(value) })}
             />
             <span>Pixel filter reaches</span>
             <NumberField
               label="Pixel filter"
               value={quality.filter_px ?? 1.5}
-              min={0.5}
-              max={4}
+              {...limitsOf('quality.filter_px')}
               digits={1}
               unit="px"
               onChange={(filter_px) => set({ filter_px })}
@@ -247,8 +246,7 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
               label="Firefly limit"
               value={quality.firefly}
               none="never"
-              min={0.1}
-              max={1e6}
+              {...limitsOf('quality.firefly')}
               digits={1}
               onChange={(firefly) => set({ firefly })}
             />
@@ -257,8 +255,8 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
               type="checkbox"
               className="toggle toggle-sm"
               aria-label="Glowing things light the scene"
-              checked={quality.glow ?? true}
-              onChange={(e) => set({ glow: e.target.checked })}
+              checked={quality.emissive_lights ?? true}
+              onChange={(e) => set({ emissive_lights: e.target.checked })}
             />
             <span>Light layers in EXR</span>
             <input
@@ -273,8 +271,8 @@ export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props 
               type="checkbox"
               className="toggle toggle-sm"
               aria-label="Keep masks, depth and light by its way, for EXR"
-              checked={quality.aids ?? false}
-              onChange={(e) => set({ aids: e.target.checked })}
+              checked={quality.aovs ?? false}
+              onChange={(e) => set({ aovs: e.target.checked })}
             />
           </div>
         </details>

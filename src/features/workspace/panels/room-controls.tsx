@@ -1,5 +1,7 @@
 import { capital } from '../../../core/brief/amounts';
-import type { RoomSurroundings } from '../../../core/brief/brief';
+import type { Surroundings } from '../../../core/brief/brief';
+
+type RoomSurroundings = Extract<Surroundings, { kind: 'room' }>;
 import { ROOM_KEYS, ROOMS } from '../../../core/lights/room/room';
 
 /** Which room's light it is. */

@@ -2,9 +2,10 @@
  * The sides in px and, for a sheet, in mm, cm or inches; each can be typed, the others follow
  * (core/output/edit-size.ts).
  */
+import { limitsOf } from '../../../core/brief/limits';
 import { useState } from 'react';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
-import { editSize, MOST_BLEED_MM, MOST_SIDE_PX, PPI, SIDE_MM } from '../../../core/output/edit-size';
+import { editSize, MAX_SIDE_PX, PPI, SIDE_MM } from '../../../core/output/edit-size';
 import { resolveSize } from '../../../core/output/size';
 import { MM_PER_INCH } from '../../../core/units/units';
 import { NumberField } from '../../../ui/number-field';
@@ -32,13 +33,13 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
   const sheet = resolveSize(size);
   const { mm, digits, name } = UNITS[unit];
   const limit =
-    Math.max(sheet.width_px, sheet.height_px) > MOST_SIDE_PX * 0.999
-      ? `This is the most there can be: ${MOST_SIDE_PX.toLocaleString('en')} px a side: beyond it a ` +
+    Math.max(sheet.width_px, sheet.height_px) > MAX_SIDE_PX * 0.999
+      ? `This is the most there can be: ${MAX_SIDE_PX.toLocaleString('en')} px a side: beyond it a ` +
         `file passes the 4 GB that many programs can open.`
-      : sheet.ppi !== null && sheet.ppi >= PPI.most
-        ? `This is the most there can be: ${PPI.most.toLocaleString('en')} ppi.`
-        : sheet.ppi !== null && sheet.ppi <= PPI.least
-          ? `This is the least there can be: ${PPI.least} ppi.`
+      : sheet.ppi !== null && sheet.ppi >= PPI.max
+        ? `This is the most there can be: ${PPI.max.toLocaleString('en')} ppi.`
+        : sheet.ppi !== null && sheet.ppi <= PPI.min
+          ? `This is the least there can be: ${PPI.min} ppi.`
           : null;
   const label = (side: string, of: string) => `${side === 'width' ? 'Width' : 'Height'} in ${of}`;
   return (
@@ -52,7 +53,7 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
               label={label(side, 'px')}
               value={sheet[`${side}_px`]}
               min={1}
-              max={MOST_SIDE_PX}
+              max={MAX_SIDE_PX}
               onChange={(px) => onSize(editSize(size, { side, px }, locked))}
             />
           </span>
@@ -100,8 +101,8 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
                 <NumberField
                   label={label(side, name)}
                   value={sheet[`${side}_mm`]! / mm}
-                  min={SIDE_MM.least / mm}
-                  max={SIDE_MM.most / mm}
+                  min={SIDE_MM.min / mm}
+                  max={SIDE_MM.max / mm}
                   digits={digits}
                   onChange={(v) => onSize(editSize(size, { side, mm: v * mm }, locked))}
                 />
@@ -121,8 +122,7 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
           <NumberField
             label="Bleed"
             value={bleed_mm}
-            min={0}
-            max={MOST_BLEED_MM}
+            {...limitsOf('bleed_mm')}
             digits={1}
             unit="mm"
             onChange={onBleed}

@@ -2,6 +2,7 @@
  * A sky: place, date and hour, the sun's way over the day with the sun as handle, the air and its clouds, sun, sky and
  * moon apart.
  */
+import { limitsOf } from '../../../core/brief/limits';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import { localTime, offsetMs, twoDigits } from '../../../core/brief/local-time';
 import { MONTHS } from '../../../core/brief/sentence';
@@ -85,8 +86,7 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
           <NumberField
             label="Latitude"
             value={sky.latitude_deg}
-            min={-90}
-            max={90}
+            {...limitsOf('surroundings.sky.latitude_deg')}
             digits={2}
             unit="° north"
             onChange={(latitude_deg) => onSet({ latitude_deg })}
@@ -94,8 +94,7 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
           <NumberField
             label="Longitude"
             value={sky.longitude_deg}
-            min={-180}
-            max={180}
+            {...limitsOf('surroundings.sky.longitude_deg')}
             digits={2}
             unit="° east"
             onChange={(longitude_deg) => onSet({ longitude_deg })}

@@ -5,7 +5,7 @@
 import { evText, NBSP } from '../../../core/brief/amounts';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
-import { MOST_COOL } from '../../../core/color/kelvin';
+import { MAX_COOL } from '../../../core/color/kelvin';
 import type { SkyLights } from '../../../core/lights/sky/sky-lights';
 import { bearingOf } from '../../../core/math/bearing';
 import { subtract } from '../../../core/math/vec3';
@@ -72,7 +72,7 @@ export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
                 label={`Warmth of the ${source.name.toLowerCase()}`}
                 width={96}
                 value={sky[source.warmth]}
-                min={MOST_COOL}
+                min={MAX_COOL}
                 max={120}
                 step={5}
                 ticks={WARMTHS}

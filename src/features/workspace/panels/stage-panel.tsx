@@ -1,6 +1,6 @@
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
-import { MOST_THREADS } from '../preview/messages';
+import { MAX_THREADS } from '../preview/messages';
 import type { StageView } from '../use-stage-view';
 
 /** How the stage shows the picture while it is made; of no weight for the picture itself. */
@@ -31,7 +31,7 @@ export function StagePanel({ view, onChange }: { view: StageView; onChange: (par
             value={view.threads}
             none="all"
             min={1}
-            max={MOST_THREADS}
+            max={MAX_THREADS}
             onChange={(threads) => onChange({ threads: threads === null ? null : Math.round(threads) })}
           />
         </div>

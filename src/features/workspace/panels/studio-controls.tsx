@@ -2,6 +2,7 @@
  * A studio's set and lamps: which are lit, how strong against the key, and for the one in hand where it stands, how
  * large and of what colour.
  */
+import { limitsOf } from '../../../core/brief/limits';
 import { useState } from 'react';
 import { capital, evText, kelvinText, NBSP, wholeText } from '../../../core/brief/amounts';
 import type { StudioSurroundings } from '../../../core/brief/brief';
@@ -247,8 +248,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <NumberField
               label="Width"
               value={lamp.width_m}
-              min={0.001}
-              max={1000}
+              {...limitsOf('surroundings.studio.lamps.width_m')}
               digits={2}
               unit="m"
               onChange={(width_m) => change(index, { width_m })}
@@ -259,8 +259,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
                 <NumberField
                   label="Height"
                   value={lamp.height_m}
-                  min={0.001}
-                  max={1000}
+                  {...limitsOf('surroundings.studio.lamps.height_m')}
                   digits={2}
                   unit="m"
                   onChange={(height_m) => change(index, { height_m })}
@@ -271,8 +270,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <NumberField
               label="Distance"
               value={lamp.distance_m}
-              min={0.01}
-              max={10_000}
+              {...limitsOf('surroundings.studio.lamps.distance_m')}
               digits={2}
               unit="m"
               onChange={(distance_m) => change(index, { distance_m })}
@@ -281,8 +279,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <NumberField
               label="Round the model"
               value={lamp.azimuth_deg}
-              min={-360}
-              max={360}
+              {...limitsOf('surroundings.studio.lamps.azimuth_deg')}
               digits={0}
               unit="°"
               onChange={(azimuth_deg) => change(index, { azimuth_deg })}
@@ -291,8 +288,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <NumberField
               label="Above its middle"
               value={lamp.elevation_deg}
-              min={-90}
-              max={90}
+              {...limitsOf('surroundings.studio.lamps.elevation_deg')}
               digits={0}
               unit="°"
               onChange={(elevation_deg) => change(index, { elevation_deg })}
@@ -301,8 +297,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <NumberField
               label="Turned on its stand"
               value={lamp.turn_deg}
-              min={-360}
-              max={360}
+              {...limitsOf('surroundings.studio.lamps.turn_deg')}
               digits={0}
               unit="°"
               onChange={(turn_deg) => change(index, { turn_deg })}
@@ -311,8 +306,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
             <NumberField
               label="Gives off"
               value={lamp.lumen}
-              min={0}
-              max={1e12}
+              {...limitsOf('surroundings.studio.lamps.lumen')}
               digits={0}
               unit="lm"
               onChange={(lumen) => change(index, { lumen })}

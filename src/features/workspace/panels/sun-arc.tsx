@@ -19,7 +19,7 @@ interface ArcProps {
 
 const HOURS = [3, 6, 9, 12, 15, 18, 21];
 // Lower, a label would lie on the horizon.
-const LEAST_LABELLED_DEG = 11;
+const MIN_LABELLED_DEG = 11;
 
 /** In the southern hemisphere north is in the middle. */
 export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
@@ -46,7 +46,7 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
     };
     // full hours with the sun well up, every third one; below the way, towards its middle
     const hours = HOURS.map((hour) => ({ hour, at: place(isoOnDay(year, day, hour * 60, offset)) })).filter(
-      ({ at }) => at[2] > LEAST_LABELLED_DEG
+      ({ at }) => at[2] > MIN_LABELLED_DEG
     );
     return { day: wayOf(day), june: wayOf(172), december: wayOf(355), hours };
   }, [sky.latitude_deg, sky.longitude_deg, day, year, offset]);

@@ -18,7 +18,7 @@ interface Props {
   onSet: (part: Partial<SkySurroundings>, joins?: boolean) => void;
 }
 
-const MOST_OFFERS = 6;
+const MAX_OFFERS = 6;
 
 export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
   const [face, setFace] = useState<Vec3 | null>(null);
@@ -31,7 +31,7 @@ export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
     if (!face) return null;
     const place = { latitude_deg, longitude_deg, north_deg, mirror_deg };
     const now = Date.parse(sky.time);
-    const offers = strikes(place, face, angle, now, offset).slice(0, MOST_OFFERS);
+    const offers = strikes(place, face, angle, now, offset).slice(0, MAX_OFFERS);
     return {
       now: strikeAngle(place, face, now),
       offers,

@@ -1,3 +1,4 @@
+import { limitsOf } from '../../../core/brief/limits';
 import { useState } from 'react';
 import { evText } from '../../../core/brief/amounts';
 import { SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from '../../../core/brief/brief';
@@ -46,8 +47,8 @@ export function SurroundingsPanel(props: Props) {
         ? { ...SURROUNDINGS_DEFAULTS.captured, file: workspace.captured[0]?.sha256 ?? 'none' }
         : kind === 'sky'
           ? { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: place.latitude_deg, longitude_deg: place.longitude_deg }
-          : kind === 'even'
-            ? { ...SURROUNDINGS_DEFAULTS.even, radiance: 1000 }
+          : kind === 'uniform'
+            ? { ...SURROUNDINGS_DEFAULTS.uniform, radiance: 1000 }
             : SURROUNDINGS_DEFAULTS[kind];
     onChange({ surroundings: kept[kind] ?? fresh });
   };
@@ -65,7 +66,7 @@ export function SurroundingsPanel(props: Props) {
             { key: 'studio', label: 'Studio' },
             { key: 'captured', label: 'Captured' },
             { key: 'room', label: 'Room' },
-            { key: 'even', label: 'Even' }
+            { key: 'uniform', label: 'Even' }
           ]}
           onChoose={choose}
         />
@@ -112,7 +113,7 @@ export function SurroundingsPanel(props: Props) {
           onWorkspace={onWorkspace}
         />
       ) : null}
-      {s.kind === 'even' ? (
+      {s.kind === 'uniform' ? (
         <div className="sec">
           <p className="say">The same light from everywhere, without a shadow’s direction.</p>
           <div className="rows">
@@ -120,8 +121,7 @@ export function SurroundingsPanel(props: Props) {
             <NumberField
               label="Luminance"
               value={s.radiance}
-              min={0}
-              max={1e9}
+              {...limitsOf('surroundings.uniform.radiance')}
               unit="cd/m²"
               onChange={(radiance) => set({ radiance })}
             />
@@ -154,7 +154,7 @@ export function SurroundingsPanel(props: Props) {
           ) : null}
         </div>
       ) : null}
-      {s.kind !== 'even' ? (
+      {s.kind !== 'uniform' ? (
         <div className="sec">
           <PlanDial
             report={workspace.revision.report}
@@ -164,7 +164,7 @@ export function SurroundingsPanel(props: Props) {
           />
         </div>
       ) : null}
-      {s.kind === 'studio' || s.kind === 'even' ? null : (
+      {s.kind === 'studio' || s.kind === 'uniform' ? null : (
         <OpeningControls
           openings={brief.openings}
           picking={picking}

@@ -2,7 +2,7 @@
 import type { Brief } from '../../../core/brief/brief';
 
 /** As many as anybody may ask for; each has a buffer of 256 kB. */
-export const MOST_THREADS = 32;
+export const MAX_THREADS = 32;
 
 export interface PreviewJob {
   id: number;

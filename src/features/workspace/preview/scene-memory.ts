@@ -11,7 +11,7 @@ import { RenderPool } from '../../../kernel/host/pool';
 import { memoryFor, type RenderSettings, writeSettings } from '../../../kernel/host/settings';
 import { decodeSetup, type RenderSetup } from '../../../kernel/host/setup';
 import { Cancelled } from './learned-filter';
-import { MOST_THREADS, type PreviewJob } from './messages';
+import { MAX_THREADS, type PreviewJob } from './messages';
 import { nextTask } from './next-task';
 import { WebThread } from './web-threads';
 
@@ -94,7 +94,7 @@ export class SceneMemory {
 
   private async loadPack(setup: RenderSetup): Promise<void> {
     const end = behindScene(setup.packBytes, setup.rigBytes);
-    const needed = memoryFor(end, setup.settings.light, MOST_THREADS);
+    const needed = memoryFor(end, setup.settings.light, MAX_THREADS);
     const { loaded } = this;
     if (loaded?.key === setup.pack && loaded.memory.buffer.byteLength >= needed) return;
     this.module ??= WebAssembly.compileStreaming(fetch('/api/kernel'));
@@ -108,7 +108,7 @@ export class SceneMemory {
     const memory = createMemory(
       Math.max(
         needed,
-        memoryFor(behindScene(setup.packBytes, 0), { even: null, image: null, sun: null }, MOST_THREADS) + ROOM
+        memoryFor(behindScene(setup.packBytes, 0), { even: null, image: null, sun: null }, MAX_THREADS) + ROOM
       )
     );
     const target = new Uint8Array(memory.buffer, PACK_AT, setup.packBytes);

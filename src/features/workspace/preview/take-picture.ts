@@ -20,7 +20,7 @@ import type { SceneMemory } from './scene-memory';
 
 // A first look is there to be quick: direct light, and what comes by one matte surface more. Glass and mirrors are
 // followed through.
-const LOOK_LIMITS = { diffuse: 1, gloss: 4 };
+const LOOK_LIMITS = { diffuse_bounces: 1, specular_bounces: 4 };
 // Small pieces of work, so that a newer order waits no longer than one of them.
 const UNIT_SAMPLES = 1;
 // Within a long stage a look is given as often as this, if making one takes no more than this share of the time.
@@ -176,8 +176,8 @@ export async function warmUp({
 
 const limitsOfLook = (limits: PathLimits): PathLimits => ({
   ...limits,
-  diffuse: Math.min(limits.diffuse ?? LOOK_LIMITS.diffuse, LOOK_LIMITS.diffuse),
-  gloss: Math.min(limits.gloss ?? LOOK_LIMITS.gloss, LOOK_LIMITS.gloss)
+  diffuse_bounces: Math.min(limits.diffuse_bounces ?? LOOK_LIMITS.diffuse_bounces, LOOK_LIMITS.diffuse_bounces),
+  specular_bounces: Math.min(limits.specular_bounces ?? LOOK_LIMITS.specular_bounces, LOOK_LIMITS.specular_bounces)
 });
 
 /** Null when the order is no longer wanted. */
@@ -234,7 +234,14 @@ async function takeFilm(
         pool,
         film,
         tiles,
-        { samples: setup.samples, grain: setup.grain, least: setup.least, seconds: null, white, unit: UNIT_SAMPLES },
+        {
+          samples: setup.samples,
+          grain: setup.grain,
+          minSamples: setup.minSamples,
+          seconds: null,
+          white,
+          unit: UNIT_SAMPLES
+        },
         { shouldStop: () => halt() || reached() || (stage > 1 && performance.now() > nextLook) }
       );
       if (!(await goesOn())) return;

@@ -6,7 +6,7 @@ import type { PreviewPicture } from './messages';
 import { Preview, whyNoPreview } from './preview';
 
 // More pixels than this are not worth waiting for; the stage enlarges.
-const MOST_PX = 1_200_000;
+const MAX_PX = 1_200_000;
 
 export interface PreviewInput {
   project: string;
@@ -53,7 +53,7 @@ const seenBrief = ({ quality, ...brief }: Brief) =>
       step: null,
       scale: 1,
       layers: false,
-      aids: false,
+      aovs: false,
       minutes: null
     }
   });
@@ -70,7 +70,7 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
   const asked = useRef('');
 
   // device pixels, even, within the limit
-  const shrink = Math.min(1, Math.sqrt(MOST_PX / Math.max(1, input.width * input.height)));
+  const shrink = Math.min(1, Math.sqrt(MAX_PX / Math.max(1, input.width * input.height)));
   const width = 2 * Math.round((input.width * shrink) / 2);
   const height = 2 * Math.round((input.height * shrink) / 2);
   const key = `${input.model} ${width}x${height} ${seenBrief(input.brief)}`;

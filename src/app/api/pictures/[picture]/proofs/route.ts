@@ -1,4 +1,4 @@
-import { parsePatch } from '../../../../../contracts/size';
+import { parsePatch } from '../../../../../contracts/brief';
 import { refused } from '../../../../../core/result/result';
 import { requestProof } from '../../../../../server/usecases/request-proof';
 import { answer, badJson, foreign, readJson } from '../../../respond';

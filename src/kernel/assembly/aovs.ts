@@ -1,4 +1,4 @@
-// What a path tells beside its light when aids are kept: its first surface, and the light by the way it came. 56 bytes,
+// What a path tells beside its light when aovs are kept: its first surface, and the light by the way it came. 56 bytes,
 // f32 unless said:
 // 0 direct light rgb, 12 light that the first surface mirrored rgb, 24 light that it let through as glass rgb, 36
 //   openness (the share of a
@@ -7,7 +7,7 @@
 // What is seen through a clear pane counts as the first surface.
 import { MATERIAL_BYTES, P_MATERIALS_PTR, PACK } from './layout';
 
-export let aids: usize = 0;
+export let aovs: usize = 0;
 const GLOSS = 12;
 const GLASS = 24;
 const OPENNESS = 36;
@@ -27,11 +27,11 @@ export let scattered: bool = false;
 
 /** Gives this instance 64 bytes. */
 export function setScratch(address: usize): void {
-  aids = address;
+  aovs = address;
 }
 
 export function begin(): void {
-  memory.fill(aids, 0, BYTES);
+  memory.fill(aovs, 0, BYTES);
   clearWay();
   scattered = false;
 }
@@ -60,19 +60,19 @@ export function addLight(r: f32, g: f32, b: f32, direct: bool): void {
 }
 
 function add(which: usize, r: f32, g: f32, b: f32): void {
-  const at = aids + which;
+  const at = aovs + which;
   store<f32>(at, load<f32>(at) + r);
   store<f32>(at, load<f32>(at, 4) + g, 4);
   store<f32>(at, load<f32>(at, 8) + b, 8);
 }
 
 export function describe(part: u32, material: usize, depth: f32): void {
-  store<f32>(aids, depth, DEPTH);
-  store<f32>(aids, 1, HIT);
-  store<u32>(aids, part + 1, OBJECT);
-  store<u32>(aids, <u32>((material - <usize>load<u32>(PACK + P_MATERIALS_PTR)) / MATERIAL_BYTES) + 1, MATERIAL);
+  store<f32>(aovs, depth, DEPTH);
+  store<f32>(aovs, 1, HIT);
+  store<u32>(aovs, part + 1, OBJECT);
+  store<u32>(aovs, <u32>((material - <usize>load<u32>(PACK + P_MATERIALS_PTR)) / MATERIAL_BYTES) + 1, MATERIAL);
 }
 
 export function setOpenness(free: f32): void {
-  store<f32>(aids, free, OPENNESS);
+  store<f32>(aovs, free, OPENNESS);
 }

@@ -1,5 +1,5 @@
-/** Heaped clouds as a brief has them; what they look like is in clouds.ts. */
-export interface Heaps {
+/** Cumulus clouds as a brief has them; what they look like is in clouds.ts. */
+export interface Cumulus {
   /** Share of the layer that is covered. */
   cover: number;
   /** Where the clouds' level bases lie above the ground, m. */
@@ -9,4 +9,4 @@ export interface Heaps {
   /** `as it comes`, or the clouds shifted until the sun is `free` or `behind` them. */
   sun: 'as it comes' | 'free' | 'behind';
 }
-export const HEAP_SUNS = ['as it comes', 'free', 'behind'] as const;
+export const CUMULUS_SUNS = ['as it comes', 'free', 'behind'] as const;

@@ -1,0 +1,140 @@
+/** What is done to a film for display: never needs a new render. */
+import { MAX_KELVIN, MIN_KELVIN } from '../../color/kelvin';
+import { MAX_TINT } from '../../color/white-balance';
+import { CORNERS } from '../../catalogue/corners';
+import { choice, flag, nullable, number, object, tagged, text } from './field';
+
+const HEX = /^#[0-9a-f]{6}$/i;
+const colour = (label: string, initial: string) =>
+  text({
+    label,
+    doc: 'Six digits.',
+    default: initial,
+    maxLength: 7,
+    pattern: HEX,
+    must: 'must be a colour like #7a8b9c'
+  });
+
+const own = object({}, { label: 'Surroundings', doc: 'The surroundings are seen.' });
+const clear = object({}, { label: 'Transparent', doc: 'Nothing is there.' });
+const plain = object(
+  { lightness: number({ label: 'Lightness', doc: 'CIE L*.', default: 90, min: 0, max: 100, unit: 'L*' }) },
+  { label: 'Plain', doc: 'A uniform grey.' }
+);
+const graded = object(
+  {
+    from: colour('From', '#8a8f94'),
+    to: colour('To', '#e8e6e2'),
+    angle_deg: number({
+      label: 'Direction',
+      doc: 'Where to: 0 downward, 90 to the right.',
+      default: 0,
+      min: -360,
+      max: 360,
+      unit: 'degrees'
+    }),
+    spread: number({ label: 'Gradient width', doc: 'Share of the picture.', default: 1, min: 0, max: 2 })
+  },
+  { label: 'Gradient', doc: 'Two colours.' }
+);
+const paper = object(
+  {
+    lightness: number({ label: 'Lightness', doc: 'CIE L*.', default: 92, min: 0, max: 100, unit: 'L*' }),
+    corner: nullable(
+      choice(CORNERS, { label: 'Towards', doc: 'The corner that it grows lighter to.', default: 'upper left' })
+    ),
+    fall: number({
+      label: 'Lighter by',
+      doc: 'How much lighter it is there; negative is darker.',
+      default: 0,
+      min: -60,
+      max: 60,
+      unit: 'L*'
+    }),
+    grain: number({ label: 'Paper texture', doc: 'Its fine texture.', default: 1, min: 0, max: 10, unit: 'L*' })
+  },
+  { label: 'Paper', doc: 'A sheet of paper.' }
+);
+const share = (label: string, doc: string) => number({ label, doc, default: 0.5, min: 0, max: 1 });
+const picture = object(
+  {
+    file: text({
+      label: 'Picture',
+      doc: 'A path for the command, in the application the hash of an uploaded picture.',
+      default: '',
+      minLength: 1,
+      maxLength: 500,
+      must: 'must name a picture'
+    }),
+    across: share('Across', 'Where it lies where it overhangs: 0 at the left edge, 1 at the right.'),
+    down: share('Down', 'Where it lies where it overhangs: 0 at the upper edge, 1 at the lower.'),
+    enlarged: number({
+      label: 'Enlarged',
+      doc: 'Times as large as it must be to cover the sheet.',
+      default: 1,
+      min: 1,
+      max: 8,
+      unit: 'times'
+    }),
+    lighter_ev: number({ label: 'Brightness', doc: 'Of the picture.', default: 0, min: -4, max: 4, unit: 'EV' })
+  },
+  { label: 'Picture', doc: 'A picture that covers the sheet.' }
+);
+
+export const BACKGROUND = tagged(
+  { own, clear, plain, graded, paper, picture },
+  { label: 'Background', doc: 'What is seen where nothing stands.', word: 'background', initial: 'own' }
+);
+
+export const FINISH = object(
+  {
+    exposure_ev: number({
+      label: 'Display exposure',
+      doc: 'Shifts the display; the film stays.',
+      default: 0,
+      min: -10,
+      max: 10,
+      unit: 'EV',
+      word: 'exposure'
+    }),
+    white: nullable(
+      object(
+        {
+          kelvin: number({
+            label: 'Colour temperature',
+            doc: 'Of the light that is to look white.',
+            default: 6500,
+            min: MIN_KELVIN,
+            max: MAX_KELVIN,
+            unit: 'K'
+          }),
+          tint: number({
+            label: 'Tint',
+            doc: 'Hundredths off the black body’s colour, positive towards green.',
+            default: 0,
+            min: -MAX_TINT,
+            max: MAX_TINT
+          })
+        },
+        { label: 'White balance', doc: 'The light that is to look white; null: D65, as rendered.', word: 'exposure' }
+      )
+    ),
+    denoise: number({
+      label: 'Denoising',
+      doc: 'How much of the grain the denoiser takes, 0 to 1.',
+      default: 0,
+      min: 0,
+      max: 1,
+      word: 'quality'
+    }),
+    denoise_meanwhile: flag({
+      label: 'Denoise while rendering',
+      doc: 'Shows it denoised while it renders, each time that its samples have grown fourfold.',
+      default: false,
+      decides: 'neither',
+      word: 'quality'
+    }),
+    background: BACKGROUND
+  },
+  { label: 'Finish', doc: 'What is done to the film for display.', decides: 'finish', word: 'finish' }
+);
