@@ -10,7 +10,7 @@ import { LAYERS_DEFAULTS } from '../../src/core/scene/scene';
 import { instantiate } from '../../src/kernel/host/kernel';
 import { compileScene } from '../../src/kernel/host/rig';
 import { layOut, NO_LIMITS } from '../../src/kernel/host/settings';
-import { makeLight } from '../../src/server/render/prepare';
+import { makeLight } from '../../src/core/recipe/light';
 import { glowing, kernelModule, makeScene, matte, quad, root, sphere, viewFrom } from '../support/scenes';
 
 const SIZE = 64;

@@ -151,3 +151,8 @@ export function sharpnessOf(ppi: number, distance_m: number, longSide_mm: number
   if (ppi < Math.min(resolvedPpi(distance_m), MAX_PPI)) return 'coarse';
   return ppi > WASTE * askedPpi(distance_m, longSide_mm) ? 'wasted' : 'fits';
 }
+
+/** Pixels an inch of a proof's file; null for a screen. */
+export function proofPpi({ size, quality }: { size: SizeChoice; quality: { scale: number } }): number | null {
+  return 'ppi' in size ? size.ppi * quality.scale : null;
+}

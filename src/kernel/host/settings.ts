@@ -1,81 +1,21 @@
-/** Lays out one render in the kernel's memory: pack, surroundings, settings, and a tile buffer for each thread. */
-import type { CameraFrame } from '../../core/camera/lens';
 import { luminance, luminanceAt } from '../../core/color/spaces';
-import type { Vec3 } from '../../core/math/vec3';
 import type { ImportanceGrid } from '../../core/lights/captured/importance';
 import { imageLevels, levelCount, valuesWithLevels } from '../../core/lights/captured/levels';
 import { litShare } from '../../core/lights/moon/position';
 import { limbMean } from '../../core/lights/sun/limb';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import { tileFloats } from '../../core/film/film';
+import type { RenderSettings } from '../../core/recipe/render-settings';
 import { invertPixelFilter } from '../../core/sampling/pixel-filter';
 import * as L from '../assembly/layout';
 import { behindScene, createMemory, placeScene } from './kernel';
 import type { PackedScene } from './rig';
 
-/** See BriefQuality. */
-export interface PathLimits {
-  diffuse_bounces: number | null;
-  specular_bounces: number | null;
-  transmission_bounces: number | null;
-  transparent_bounces: number;
-  filter_px: number;
-  emissive_lights: boolean;
-}
+export type { GroundSettings, PathLimits, RenderSettings } from '../../core/recipe/render-settings';
+export { NO_LIMITS } from '../../core/recipe/render-settings';
 
 // Of displayed white: what a shadow ray may at least bring if it is always cast.
 const SLIGHT = 0.01;
-
-export const NO_LIMITS: PathLimits = {
-  diffuse_bounces: null,
-  specular_bounces: null,
-  transmission_bounces: null,
-  transparent_bounces: 256,
-  filter_px: 1.5,
-  emissive_lights: true
-};
-
-/**
- * An endless level plane that is seen as what lies behind it, but for what the model does to its light
- * (assembly/ground.ts).
- */
-export interface GroundSettings {
-  height_m: number;
-  /** What it fades from, and how far from there fading begins and ends, m. */
-  middle_m: readonly [x: number, z: number];
-  fade_m: readonly [from: number, to: number];
-  /** Share of light that its polish mirrors at normal incidence; 0 for none. */
-  polish: number;
-  roughness: number;
-  /** What surroundings and sun bring to it, lx. */
-  irradiance: Vec3;
-}
-
-export interface RenderSettings {
-  width: number;
-  height: number;
-  camera: CameraFrame;
-  bounces: number;
-  limits: PathLimits;
-  /** Light groups that get a layer each; 0 for none. */
-  layers: number;
-  /** Masks, depth and light studies are kept, and how far openness looks, m; null for none. */
-  aovs: { openness_m: number } | null;
-  /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
-  firefly: number;
-  /** Luminance of displayed white, cd/m2; absent before the meter has read. */
-  white?: number;
-  /** In the pack's coordinates. */
-  ground: GroundSettings | null;
-  seed: number;
-  light: SurroundingsLight;
-  /** The camera stands in a room that gets its light through panes: sample the sky through them too. */
-  indoors: boolean;
-  /** Mirrors and gloss do not show the surroundings, which light all the same. */
-  unmirrored?: boolean;
-  /** For the bench: WITHOUT_ bits of what is left out. */
-  without?: number;
-}
 
 // A moon that is next to new would be as bright as the sun.
 const MIN_LIT = 1e-3;

@@ -18,7 +18,6 @@ const setupWith = (light: SurroundingsLight): RenderSetup => ({
   rigKey: 'a rig',
   rigBytes: 7,
   rig: Uint8Array.of(1, 2, 3, 4, 5, 6, 7),
-  centre_m: [8, 0, -16],
   exact: true,
   settings: {
     width: 64,
@@ -34,9 +33,7 @@ const setupWith = (light: SurroundingsLight): RenderSetup => ({
     light,
     indoors: true
   },
-  ev100: null,
-  meter_ev: -0.9,
-  firefly: 4,
+  exposure: { ev100: null, meterShift_ev: -0.9, firefly: 4 },
   samples: 64,
   grain: 1.5,
   minSamples: 32,

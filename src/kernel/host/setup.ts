@@ -5,31 +5,26 @@
  * probability, f32 threshold, u32 alias, f32 rgb mean of its importance grid, then what clouds leave of the stars.
  * Little-endian.
  */
+import type { ExposureRule } from '../../core/brief/exposure';
 import type { Stars, SurroundingsLight } from '../../core/lights/surroundings-light';
-import type { Vec3 } from '../../core/math/vec3';
 import type { RenderSettings } from './settings';
 
 export interface RenderSetup {
-  /** Key of the pack, and where its origin lies in the model. */
+  /** Key of the pack. */
   pack: string;
   packBytes: number;
   /** The rig for that pack, null when the other side has the one of this key. */
   rigKey: string;
   rigBytes: number;
   rig: Uint8Array | null;
-  centre_m: Vec3;
   /**
    * Whether it is the very pack and light that a proof of this brief would use; else a pack with another origin or a
    * coarse sky, to see by.
    */
   exact: boolean;
-  /** The camera in the model's coordinates; firefly and exposure wait for the meter. */
+  /** Not yet exposed. */
   settings: RenderSettings;
-  /** Null when the brief has it metered; then `meter_ev` is added to what the meter says. */
-  ev100: number | null;
-  meter_ev: number;
-  /** Multiples of the exposure's white that one indirect contribution may weigh; null for no limit. */
-  firefly: number | null;
+  exposure: ExposureRule;
   samples: number;
   grain: number | null;
   minSamples: number;

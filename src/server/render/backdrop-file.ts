@@ -5,7 +5,7 @@ import type { Development } from '../../core/finishing/develop';
 import { WHOLE_SHEET } from '../../core/output/size';
 import { readBackdropPixels } from '../../formats/image/backdrop';
 import { contentPath, isContentHash } from '../files/content-store';
-import { BriefRefused } from './refused';
+import { BriefRefused } from '../../core/brief/refused';
 
 const inApplication = (file: string) => {
   if (!isContentHash(file)) throw new Error('the file must be the hash of a picture that was brought in');

@@ -4,7 +4,7 @@ import { readExr } from '../../formats/exr/read-exr';
 import { type FloatImage, readHdr } from '../../formats/hdr/read-hdr';
 import type { Surroundings } from '../../core/brief/brief';
 import { contentPath } from '../files/content-store';
-import { BriefRefused } from './refused';
+import { BriefRefused } from '../../core/brief/refused';
 
 /** The image of captured surroundings; null for others. */
 export const readCapturedOf = async (surroundings: Surroundings): Promise<FloatImage | null> =>

@@ -8,7 +8,7 @@ import { evenWeb, type PhotometricWeb } from '../../core/lights/web/web';
 import type { Webs } from '../../core/scene/added-lamps';
 import { readPhotometric } from '../../formats/photometry/read-photometric';
 import { contentPath } from '../files/content-store';
-import { BriefRefused } from './refused';
+import { BriefRefused } from '../../core/brief/refused';
 
 const known = new Map<string, PhotometricWeb>();
 const MAX_KNOWN = 32;

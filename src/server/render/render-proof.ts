@@ -14,7 +14,7 @@ import type { RenderOutcome } from '../jobs/tasks';
 import { denoiseSpeed, findProbe, savePair } from '../store/forecasts';
 import { denoiseProof } from './denoise-step';
 import { denoiseAtEnd, endProof } from './end-proof';
-import { refuseDark } from './prepare';
+import { refuseDark } from '../../core/recipe/light';
 import { probeKey } from './probe-key';
 import { ProofScreen } from './proof-screen';
 import { openFilm, type ProofWork } from './proof-work';

@@ -3,15 +3,18 @@
  * the end or the stop. The film's bytes depend on scene, brief and sample map alone.
  */
 import type { Brief } from '../../core/brief/brief';
-import { statedEv, whiteLuminance } from '../../core/brief/exposure';
+import { exposed, exposureBy } from '../../core/brief/exposure';
 import { type FilmLayers, tilesOf } from '../../core/film/film';
 import { cropFrame } from '../../core/camera/lens';
-import { proofPixels } from '../../core/output/size';
+import { proofPixels, proofPpi } from '../../core/output/size';
+import { makeNeutralLight } from '../../core/recipe/light';
+import { type PackInput, packedModel, packInput } from '../../core/recipe/model';
+import { renderRecipe } from '../../core/recipe/recipe';
+import { resolveViewpoint } from '../../core/recipe/viewpoint';
 import type { FilmStore } from '../../core/film/store';
 import type { Webs } from '../../core/scene/added-lamps';
-import { groupLights } from '../../core/scene/light-groups';
-import { recentreCamera } from '../../core/scene/recentre';
-import { countTriangles, partNames, type Scene } from '../../core/scene/scene';
+import { countTriangles, type Scene } from '../../core/scene/scene';
+import { openReducer } from '../../formats/reduce-mesh';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { openIndoors } from '../../kernel/host/indoors';
 import { measureExposure, meterSettings } from '../../kernel/host/meter';
@@ -20,21 +23,6 @@ import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { openPool, treeHelpers } from './node-threads';
-import {
-  exposureFor,
-  fireflyLimit,
-  groundFor,
-  isDark,
-  lightModel,
-  makeLight,
-  type PackInput,
-  packedModel,
-  packInput,
-  proofPpi,
-  resolveCamera,
-  resolveViewpoint,
-  settingsFor
-} from './prepare';
 
 export interface Prepared {
   packed: PackedScene;
@@ -65,51 +53,36 @@ export interface PrepareInput {
 
 export async function prepare(input: PrepareInput): Promise<Prepared> {
   const { brief, scene, module } = input;
-  const view = resolveViewpoint(scene, brief);
   const pixels = proofPixels(brief);
   const { sheetWidth, sheetHeight, width, height } = pixels;
-  const of = packInput(view, brief);
-  const camera = recentreCamera(resolveCamera(view, sheetWidth, sheetHeight), of.centre_m);
-  const light = makeLight(brief, scene, input.captured);
-  const model = await packedModel(scene, of);
-  const lit = lightModel(model, brief, camera.eye, of.centre_m, input.webs ?? new Map());
-  const ground = groundFor(brief, model, light, of.centre_m);
-  const layers: FilmLayers = {
-    groups: brief.quality.layers ? groupLights(lit).names : [],
-    aovs: brief.quality.aovs ? { objects: partNames(lit), materials: lit.materials.map((m) => m.name) } : null
-  };
+  const of = packInput(resolveViewpoint(scene, brief), brief);
+  const model = await packedModel(scene, of, openReducer);
+  const { lit, layers, settings, exposure, dark } = renderRecipe({
+    brief,
+    scene,
+    model,
+    centre_m: of.centre_m,
+    neutral: makeNeutralLight(brief, scene, input.captured),
+    webs: input.webs ?? new Map(),
+    width: sheetWidth,
+    height: sheetHeight
+  });
   const build = () => buildPack(model, module, () => performance.now(), treeHelpers(input.threads)).bytes;
   const pack = input.findPack ? await input.findPack(of, build) : build();
-  const packed = { pack, rig: buildRig(pack, lit, module, ground?.height_m) };
-  const base: RenderSettings = {
-    ...settingsFor(brief, scene, {
-      width: sheetWidth,
-      height: sheetHeight,
-      camera,
-      light,
-      layers: layers.groups.length,
-      ground
-    }),
-    indoors: light.image !== null && openIndoors(packed, module)(camera.eye, lit.openings ?? [])
-  };
-  const dark = isDark(light, lit);
-  // a meter has nothing to read in the dark
-  const ev100 =
-    statedEv(brief.exposure) ??
-    (dark ? 0 : (input.ev100 ?? exposureFor(brief, await meterFrame(packed, base, module, input.threads))));
-  const white = whiteLuminance(ev100);
+  const packed = { pack, rig: buildRig(pack, lit, module, settings.ground?.height_m) };
+  const { camera, light } = settings;
+  const indoors = light.image !== null && openIndoors(packed, module)(camera.eye, lit.openings ?? []);
+  const whole: RenderSettings = { ...settings, indoors };
+  const meter = () => meterFrame(packed, whole, module, input.threads);
+  // an exposure metered before is gone on with exactly; a meter has nothing to read in the dark
+  const ev100 = exposure.ev100 ?? (dark ? 0 : (input.ev100 ?? (await exposureBy(exposure, meter))));
+  const { white, firefly } = exposed(exposure, ev100);
+  const isWhole = width === sheetWidth && height === sheetHeight;
   return {
     dark,
     layers,
     packed,
-    settings: {
-      ...base,
-      width,
-      height,
-      camera: width === sheetWidth && height === sheetHeight ? camera : cropFrame(camera, pixels),
-      firefly: fireflyLimit(brief, ev100),
-      white
-    },
+    settings: { ...whole, width, height, camera: isWhole ? camera : cropFrame(camera, pixels), firefly, white },
     brief,
     ev100,
     white,

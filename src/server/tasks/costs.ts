@@ -7,7 +7,7 @@ import { isPlain } from '../../core/scene/plain-materials';
 import { serveTask } from '../jobs/serve-task';
 import { extraChannels, readExtra } from '../render/extra-channels';
 import { comparePatches, openPatches, type Patches, PIECE_SAMPLES } from '../render/patch-pairs';
-import { refuseDark } from '../render/prepare';
+import { refuseDark } from '../../core/recipe/light';
 import { openStoredScene } from '../render/stored-scene';
 
 const MIN_COVERED = 0.03;

@@ -11,7 +11,7 @@ import { giveWayTo, serveTask } from '../jobs/serve-task';
 import { readBackdrop } from '../render/backdrop-file';
 import { developFilm } from '../render/deliver';
 import { openFilter } from '../render/open-filter';
-import { refuseDark } from '../render/prepare';
+import { refuseDark } from '../../core/recipe/light';
 import { run } from '../render/session';
 import { openStoredScene } from '../render/stored-scene';
 

@@ -1,7 +1,7 @@
 /** Renders the patches of a probe, which forecasts are made from. */
 import { config } from '../config';
 import { giveWayTo, serveTask } from '../jobs/serve-task';
-import { refuseDark } from '../render/prepare';
+import { refuseDark } from '../../core/recipe/light';
 import { openStoredScene } from '../render/stored-scene';
 import { takeProbe } from '../render/take-probe';
 

@@ -4,11 +4,9 @@
  * web server and the render service find them.
  */
 import { createHash } from 'node:crypto';
-import { statedEv } from '../../core/brief/exposure';
 import { treeHelpers } from '../render/node-threads';
 import { reduceImage } from '../../core/lights/captured/reduce';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
-import { subtract } from '../../core/math/vec3';
 import type { Scene } from '../../core/scene/scene';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { type IndoorsQuestion, openIndoors } from '../../kernel/host/indoors';
@@ -20,28 +18,15 @@ import { config } from '../config';
 import { findPack, hasPack, packKey, readPack } from '../files/pack-store';
 import { readCapturedOf } from '../render/captured-file';
 import { loadKernel } from '../render/kernel-file';
-import {
-  adjustLight,
-  DARK,
-  exposureFor,
-  groundFor,
-  isDark,
-  lightModel,
-  makeNeutralLight,
-  neutralKey,
-  takesLong,
-  type PackInput,
-  packedModel,
-  packInput,
-  resolveCamera,
-  resolveViewpoint,
-  settingsFor
-} from '../render/prepare';
+import { makeNeutralLight, neutralKey, refuseDark, takesLong } from '../../core/recipe/light';
+import { type PackInput, packedModel, packInput } from '../../core/recipe/model';
+import { renderRecipe } from '../../core/recipe/recipe';
+import { resolveViewpoint } from '../../core/recipe/viewpoint';
+import { openReducer } from '../../formats/reduce-mesh';
 import { readWebs } from '../render/photometric-files';
 import { serveTask } from '../jobs/serve-task';
 import type { TaskInput } from '../jobs/tasks';
 import { readModel } from '../render/stored-scene';
-import { BriefRefused } from '../render/refused';
 
 /** Keeps the last few of something by key; what is asked for twice at once is made once. */
 class Recent<T> {
@@ -95,7 +80,7 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
   // one that had to give way on disk is made again: the asker will fetch it from there
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
-    const moved = await packedModel(scene, of);
+    const moved = await packedModel(scene, of, openReducer);
     const bytes =
       pack === key
         ? await findPack(
@@ -124,27 +109,29 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
         : null;
     return makeNeutralLight(brief, scene, captured, coarse);
   });
-  const camera = resolveCamera(view, width, height);
-  const eye = subtract(camera.eye, of.centre_m);
-  const around = adjustLight(light, brief);
-  const ground = groundFor(brief, room.model, around, of.centre_m);
-  const lit = lightModel(room.model, brief, eye, of.centre_m, await readWebs(brief));
-  if (isDark(around, lit)) throw new BriefRefused('surroundings', DARK);
-  const rig = buildRig(room.header, lit, module, ground?.height_m);
+  const { lit, settings, exposure, dark } = renderRecipe({
+    brief: { ...brief, quality: { ...brief.quality, layers: false, aovs: false } },
+    scene,
+    model: room.model,
+    centre_m: of.centre_m,
+    neutral: light,
+    webs: await readWebs(brief),
+    width,
+    height
+  });
+  refuseDark({ dark });
+  const rig = buildRig(room.header, lit, module, settings.ground?.height_m);
   const rigKey = createHash('sha256').update(rig).digest('hex');
-  const settings = settingsFor(brief, scene, { width, height, camera, light: around, layers: 0, ground });
+  const indoors = light.image !== null && room.indoors(settings.camera.eye, lit.openings ?? []);
   const setup: RenderSetup = {
     pack,
     packBytes: room.bytes,
     rigKey,
     rigBytes: rig.byteLength,
     rig: request.rig === rigKey ? null : rig,
-    centre_m: of.centre_m,
     exact: pack === key && !coarse,
-    settings: { ...settings, aovs: null, indoors: light.image !== null && room.indoors(eye, lit.openings ?? []) },
-    ev100: statedEv(brief.exposure),
-    meter_ev: exposureFor(brief, 0),
-    firefly: brief.quality.firefly,
+    settings: { ...settings, indoors },
+    exposure,
     samples: brief.quality.samples,
     grain: brief.quality.grain,
     minSamples: brief.quality.min_samples,

@@ -3,12 +3,11 @@
  * very film that a proof of this size would be, stage by stage, each stage shown.
  */
 import { canonicalJson, filmBrief } from '../../../core/brief/brief';
-import { whiteLuminance } from '../../../core/brief/exposure';
+import { exposed, exposureBy, whiteLuminance } from '../../../core/brief/exposure';
 import { passEnds, tilesOf } from '../../../core/film/film';
 import { filmBytes } from '../../../core/film/film-bytes';
 import { type FilmPicture, MemoryFilm } from '../../../core/film/store';
 import type { Filter } from '../../../core/finishing/denoise/filter';
-import { recentreCamera } from '../../../core/scene/recentre';
 import { measureExposure, meterBlock, meterFilm, meterSettings } from '../../../kernel/host/meter';
 import { hasReached, renderFilm } from '../../../kernel/host/render-film';
 import type { PathLimits, RenderSettings } from '../../../kernel/host/settings';
@@ -64,11 +63,9 @@ const hasWhole = ({ width, height }: PreviewJob, film: MemoryFilm) => hasReached
 /** Exposures by what they were metered of. */
 const metered = new Map<string, number>();
 
-const settingsOf = (setup: RenderSetup, ev100: number | null): RenderSettings => ({
-  ...setup.settings,
-  camera: recentreCamera(setup.settings.camera, setup.centre_m),
-  firefly: setup.firefly === null || ev100 === null ? 0 : setup.firefly * whiteLuminance(ev100),
-  white: ev100 === null ? undefined : whiteLuminance(ev100)
+const settingsOf = ({ settings, exposure }: RenderSetup, ev100: number | null): RenderSettings => ({
+  ...settings,
+  ...(ev100 === null ? {} : exposed(exposure, ev100))
 });
 
 export async function takePicture(taking: Taking): Promise<void> {
@@ -84,7 +81,7 @@ export async function takePicture(taking: Taking): Promise<void> {
     if (!(await goesOn())) return;
     await scene.load(setup);
   }
-  const ev100 = setup.ev100 ?? (await readMeter(setup, taking));
+  const ev100 = setup.exposure.ev100 ?? (await readMeter(setup, taking));
   if (ev100 !== null) await takeFilm(setup, ev100, taking);
 }
 
@@ -94,7 +91,7 @@ async function takeLook({ job, setup, scene, haltLook }: Taking): Promise<Sent |
   const height = job.height / 2;
   const film = new MemoryFilm();
   const settings: RenderSettings = {
-    ...settingsOf(setup, setup.ev100 ?? lastEv),
+    ...settingsOf(setup, setup.exposure.ev100 ?? lastEv),
     width,
     height,
     limits: limitsOfLook(setup.settings.limits)
@@ -107,7 +104,7 @@ async function takeLook({ job, setup, scene, haltLook }: Taking): Promise<Sent |
     { shouldStop: haltLook }
   );
   if (by !== 'limits') return null;
-  const ev100 = setup.ev100 ?? (await meterFilm(film, width, height, meterBlock(width, height))) + setup.meter_ev;
+  const ev100 = await exposureBy(setup.exposure, () => meterFilm(film, width, height, meterBlock(width, height)));
   lastEv = ev100;
   const made = await unlessCancelled(
     developPicture(
@@ -189,8 +186,9 @@ async function readMeter(setup: RenderSetup, { scene, halt, goesOn }: Taking): P
   for (;;) {
     const reading = await measureExposure(scene.pool(small), small, halt, UNIT_SAMPLES);
     if (reading !== null) {
-      metered.set(key, reading + setup.meter_ev);
-      return reading + setup.meter_ev;
+      const ev100 = await exposureBy(setup.exposure, async () => reading);
+      metered.set(key, ev100);
+      return ev100;
     }
     if (!(await goesOn())) return null;
   }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { makeScene } from '../../../tests/support/scenes';
-import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
-import type { SurroundingsLight } from '../../core/lights/surroundings-light';
-import { isDark, makeLight, makeNeutralLight, neutralKey } from './prepare';
+import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../brief/brief';
+import type { SurroundingsLight } from '../lights/surroundings-light';
+import { isDark, makeLight, makeNeutralLight, neutralKey } from './light';
 
 const scene = makeScene([]);
 const sky: Brief = { ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sky, cloud: 0.2 } };

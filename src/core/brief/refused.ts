@@ -1,4 +1,4 @@
-import { Refusal } from '../../core/result/result';
+import { Refusal } from '../result/result';
 
 /** A brief that cannot be met: `message` says what and what to do, `field` where. */
 export class BriefRefused extends Refusal {

@@ -1,0 +1,107 @@
+/** The model as a brief has it: what lies in its pack, and what is lit around it. */
+import { type Brief, type SetAside, setAsideOf } from '../brief/brief';
+import type { FreeViewpoint } from '../camera/viewpoint';
+import { levelIrradiance } from '../lights/ground/irradiance';
+import { buildStudio } from '../lights/studio/studio';
+import type { SurroundingsLight } from '../lights/surroundings-light';
+import { subtract, type Vec3 } from '../math/vec3';
+import type { Webs } from '../scene/added-lamps';
+import { inClay } from '../scene/clay';
+import { dimLamps } from '../scene/dim-lamps';
+import { addSet, type LitScene } from '../scene/lit-scene';
+import type { OpenFrame } from '../scene/opening';
+import { inPlain } from '../scene/plain-materials';
+import { centreFor, recentreScene } from '../scene/recentre';
+import { MATERIAL_DEFAULTS, type Scene } from '../scene/scene';
+import { setAside, slimDown } from '../scene/set-aside';
+import type { MeshReducer } from '../scene/slim-copy';
+import { seesSurroundings } from './light';
+import type { GroundSettings } from './render-settings';
+
+/** All that decides a scene pack beside the model: where its origin lies, and what is left out or slim. */
+export interface PackInput extends Omit<SetAside, 'plain'> {
+  centre_m: Vec3;
+}
+
+export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
+  // materials are no part of a pack
+  const { plain: _plain, ...objects } = setAsideOf(brief);
+  return { centre_m: centreFor(view.position_m), ...objects };
+}
+
+/** The model as it goes into a pack. `openReducer` is called when there is something to simplify. */
+export async function packedModel(
+  scene: Scene,
+  { centre_m, aside = [], slim = [] }: PackInput,
+  openReducer: () => Promise<MeshReducer>
+): Promise<Scene> {
+  const left = setAside(scene, aside);
+  return recentreScene(slim.length > 0 ? slimDown(left, slim, await openReducer()) : left, centre_m);
+}
+
+/**
+ * A model with all that a brief sets round it, for the rig; `webs` are the photometric files of its lamps. A studio
+ * adds its lamps and its paper, which a ground takes the place of. `eye` in the plain model's coordinates, whose origin
+ * is `centre`.
+ */
+export function lightModel(own: Scene, brief: Brief, eye: Vec3, centre: Vec3, webs: Webs): LitScene {
+  const lamps = {
+    ...brief.lamps,
+    added: brief.lamps.added.map((l) => ({
+      ...l,
+      position_m: [...subtract(l.position_m, centre)] as [number, number, number]
+    }))
+  };
+  const plain = inPlain(own, setAsideOf(brief).plain ?? []);
+  const dimmed = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
+  const model = { ...dimmed, openings: openingsOf(plain, brief, centre) };
+  if (brief.surroundings.kind !== 'studio') return addSet(model, []);
+  const { min, max } = model.bounds;
+  const distance = Math.hypot(eye[0] - (min[0] + max[0]) / 2, eye[1] - min[1], eye[2] - (min[2] + max[2]) / 2);
+  // rounded up in steps, so that small moves of the camera keep the studio as it is
+  const cameraDistance = 2 ** (Math.ceil(Math.log2(Math.max(distance, 1e-3)) * 2) / 2);
+  const { papers, paper, lights } = buildStudio(brief.surroundings, model.bounds, cameraDistance);
+  const material = {
+    ...MATERIAL_DEFAULTS,
+    name: 'studio paper',
+    baseColor: [...paper, 1] as [number, number, number, number],
+    roughness: 0.9,
+    ior: 1.3,
+    twoSided: true
+  };
+  return addSet(
+    model,
+    brief.ground.kind === 'none' ? papers.map((p) => ({ ...p, material })) : [],
+    seesSurroundings(brief) ? lights : []
+  );
+}
+
+/** Of the model and of the brief, in the plain model's coordinates. */
+export const openingsOf = (plain: Pick<Scene, 'openings'>, brief: Brief, centre: Vec3): OpenFrame[] => [
+  ...(plain.openings ?? []),
+  ...brief.openings.map((o) => ({ ...o, middle_m: subtract(o.middle_m, centre) }))
+];
+
+/** The ground of a brief under a model that lies in pack coordinates, whose origin is `centre`. */
+export function groundFor(
+  { ground }: Brief,
+  model: Pick<Scene, 'bounds'>,
+  light: SurroundingsLight,
+  centre: Vec3
+): GroundSettings | null {
+  if (ground.kind === 'none') return null;
+  const { min, max } = model.bounds;
+  const across = Math.hypot(max[0] - min[0], max[2] - min[2]);
+  const end = ground.reach * Math.max(across, max[1] - min[1], 1e-3);
+  return {
+    height_m: ground.height_m === null ? min[1] : ground.height_m - centre[1],
+    middle_m: [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2],
+    fade_m: [FULL_GROUND * end, end],
+    polish: ground.polish,
+    roughness: ground.roughness,
+    irradiance: levelIrradiance(light)
+  };
+}
+
+// Of its reach, how far a ground is there in full.
+const FULL_GROUND = 0.4;
