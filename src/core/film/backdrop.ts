@@ -6,7 +6,7 @@
  * other features.
  */
 import { luminanceAt } from '../color/spaces';
-import { CHANNELS, FEATURES } from './film';
+import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, FEATURE_CHANNELS, FEATURES, ODD } from './film';
 
 const REACH = 4;
 /** Of features that count as alike, and of places, px. */
@@ -15,8 +15,8 @@ const NEAR = 2.6;
 
 /** Whether nothing but backdrop is seen at a pixel: on a ground that takes shadow alone. */
 export function isAlone(tile: Float32Array, p: number): boolean {
-  const whole = luminanceAt(tile, p) + luminanceAt(tile, p + 3);
-  return whole > 0 && Math.abs(luminanceAt(tile, p + 6) - whole) <= 1e-4 * whole;
+  const whole = luminanceAt(tile, p + EVEN) + luminanceAt(tile, p + ODD);
+  return whole > 0 && Math.abs(luminanceAt(tile, p + BACKDROP) - whole) <= 1e-4 * whole;
 }
 
 /**
@@ -34,7 +34,7 @@ export function evenBackdrop(
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const p = (y * width + x) * CHANNELS;
-      const share = tile[p + 9]! * k;
+      const share = tile[p + BACKDROP_SHARE]! * k;
       if (share <= 0 || share >= 1 - 1e-6 || isAlone(tile, p)) continue;
       let weights = 0;
       let shares = 0;
@@ -43,19 +43,20 @@ export function evenBackdrop(
         for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u++) {
           const q = (v * width + u) * CHANNELS;
           let apart = 0;
-          for (let c = FEATURES; c < FEATURES + 6; c++) apart += ((tile[p + c]! - tile[q + c]!) * k) ** 2;
+          for (let c = FEATURES; c < FEATURES + FEATURE_CHANNELS; c++)
+            apart += ((tile[p + c]! - tile[q + c]!) * k) ** 2;
           const w = Math.exp(-apart / (2 * ALIKE * ALIKE) - ((u - x) ** 2 + (v - y) ** 2) / (2 * NEAR * NEAR));
           weights += w;
-          shares += w * tile[q + 9]!;
-          r += w * tile[q + 6]!;
-          g += w * tile[q + 7]!;
-          b += w * tile[q + 8]!;
+          shares += w * tile[q + BACKDROP_SHARE]!;
+          r += w * tile[q + BACKDROP]!;
+          g += w * tile[q + BACKDROP + 1]!;
+          b += w * tile[q + BACKDROP + 2]!;
         }
       }
-      out[p + 6] = r / weights;
-      out[p + 7] = g / weights;
-      out[p + 8] = b / weights;
-      out[p + 9] = shares / weights;
+      out[p + BACKDROP] = r / weights;
+      out[p + BACKDROP + 1] = g / weights;
+      out[p + BACKDROP + 2] = b / weights;
+      out[p + BACKDROP_SHARE] = shares / weights;
     }
   }
 }

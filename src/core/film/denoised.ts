@@ -1,7 +1,7 @@
 /** What a denoising filter made of a film, and the film as its finish shows it. */
 import { luminanceAt } from '../color/spaces';
 import { evenBackdrop, isAlone } from './backdrop';
-import { CHANNELS, type TileRect } from './film';
+import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, ODD, type TileRect } from './film';
 import type { FilmSource, TileState } from './store';
 
 export interface DenoisedSource {
@@ -65,16 +65,19 @@ export function mixDenoised(
   for (let i = 0; i < width * height; i++) {
     const p = i * CHANNELS;
     for (let c = 0; c < 3; c++) {
-      const sum = tile[p + c]! + tile[p + 3 + c]!;
+      const sum = tile[p + EVEN + c]! + tile[p + ODD + c]!;
       const mixed = (sum + (denoised[i * 3 + c]! * samples - sum) * amount) / 2;
-      out[p + c] = mixed;
-      out[p + 3 + c] = mixed;
+      out[p + EVEN + c] = mixed;
+      out[p + ODD + c] = mixed;
     }
     // in the surroundings themselves the share is whole
-    if (tile[p + 9]! === 0 || Math.abs(tile[p + 9]! - samples) < 1e-6 * samples) continue;
+    const share = tile[p + BACKDROP_SHARE]!;
+    if (share === 0 || Math.abs(share - samples) < 1e-6 * samples) continue;
     if (!isAlone(tile, p)) continue;
-    const k = (luminanceAt(out, p) + luminanceAt(out, p + 3)) / (luminanceAt(tile, p) + luminanceAt(tile, p + 3));
-    for (let c = 6; c < 10; c++) out[p + c] = tile[p + c]! * k;
+    const k =
+      (luminanceAt(out, p + EVEN) + luminanceAt(out, p + ODD)) /
+      (luminanceAt(tile, p + EVEN) + luminanceAt(tile, p + ODD));
+    for (let c = BACKDROP; c <= BACKDROP_SHARE; c++) out[p + c] = tile[p + c]! * k;
   }
   return out;
 }

@@ -1,12 +1,24 @@
 /**
  * The film's shape: tiles of TILE x TILE pixels, each with the sums of its samples. Channels of a pixel, f32:
- * 0..2 even samples, 3..5 odd samples (two independent halves), 6..8 what came straight from the surroundings, 9 its
- *   share,
- *   and features that guide the denoiser, followed through mirror and glass: 10..12 reflectance, 13..15 normal.
+ * the sums of the even and of the odd samples (two independent halves), what came straight from the surroundings and its
+ * share,
+ * and features that guide the denoiser, followed through mirror and glass: reflectance and normal. Named below.
  * Radiances are scene-referred, linear Rec. 709, cd/m2. 64 bytes a pixel.
  */
 export const TILE_PX = 64;
 export const CHANNELS = 16;
+/** Sums of the even and of the odd samples: two independent halves. rgb. */
+export const EVEN = 0;
+export const ODD = 3;
+/** What came straight from the surroundings, rgb, and the share of samples that it has. */
+export const BACKDROP = 6;
+export const BACKDROP_SHARE = 9;
+/** Where a pixel's features begin: reflectance, then normal. */
+export const FEATURES = 10;
+export const REFLECTANCE = 10;
+export const NORMAL = 13;
+/** Of the reflectance and the normal together. */
+export const FEATURE_CHANNELS = 6;
 /** What a film holds beside the picture. */
 export interface FilmLayers {
   /** Names of the light groups that have a layer each. */
@@ -15,20 +27,24 @@ export interface FilmLayers {
   aovs: { objects: string[]; materials: string[] } | null;
 }
 export const NO_LAYERS: FilmLayers = { groups: [], aovs: null };
-/**
- * Layers of three floats that the aovs take: direct light, gloss, glass, openness, depth, hits, four places of an
- * object and its samples, four of a material.
- */
+/** Layers of three floats that the AOVs of a pixel take together; where each begins, in floats. */
 export const AOV_LAYERS = 10;
+export const AOV_DIRECT = 0;
+export const AOV_SPECULAR = 3;
+export const AOV_TRANSMITTED = 6;
+/** Samples of the hits that are occluded nearby. */
+export const AOV_OCCLUDED = 9;
+export const AOV_DEPTH = 10;
+export const AOV_HITS = 11;
+/** Four places of an object's id and its samples, then four of a material's. */
 export const AOV_OBJECTS = 12;
 export const AOV_MATERIALS = 20;
 export const ID_PLACES = 4;
 export const layerCount = ({ groups, aovs }: FilmLayers): number => groups.length + (aovs ? AOV_LAYERS : 0);
+/** Where the layers of pixel `i` begin in a tile of `pixels`: three floats each, light groups first, then the AOVs. */
+export const layersAt = (i: number, pixels: number, layers: number): number => pixels * CHANNELS + i * layers * 3;
 /** Floats of a tile: its pixels, and behind them three a layer and pixel. */
 export const tileFloats = (pixels: number, layers: number): number => pixels * (CHANNELS + 3 * layers);
-/** Where a pixel's features begin. */
-export const FEATURES = 10;
-
 export interface TileRect {
   index: number;
   x: number;

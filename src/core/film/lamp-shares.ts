@@ -1,6 +1,6 @@
 /** What each group of lights brings to a picture, from the layers of a small film of it. */
 import { luminanceAt } from '../color/spaces';
-import { CHANNELS, type TileRect, tileFloats } from './film';
+import { layersAt, type TileRect, tileFloats } from './film';
 
 export interface LampShare {
   group: string;
@@ -27,15 +27,14 @@ export class LampShares {
 
   add(tile: TileRect, data: ArrayLike<number>): void {
     const n = this.groups.length;
-    const layers = tile.width * tile.height * CHANNELS;
-    if (data.length < tileFloats(tile.width * tile.height, n))
-      throw new RangeError(`LampShares.add: expected ${n} layers`);
+    const pixels = tile.width * tile.height;
+    if (data.length < tileFloats(pixels, n)) throw new RangeError(`LampShares.add: expected ${n} layers`);
     for (let y = 0; y < tile.height; y++) {
       for (let x = 0; x < tile.width; x++) {
         const key = Math.floor((tile.y + y) / BLOCK_PX) * 65_536 + Math.floor((tile.x + x) / BLOCK_PX);
         const block = this.blocks.get(key) ?? new Float64Array(n);
         this.blocks.set(key, block);
-        const at = layers + (y * tile.width + x) * n * 3;
+        const at = layersAt(y * tile.width + x, pixels, n);
         for (let g = 0; g < n; g++) block[g] = block[g]! + luminanceAt(data, at + g * 3);
       }
     }

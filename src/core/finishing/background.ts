@@ -58,10 +58,7 @@ function graded(
   const reach = (Math.abs(x) * aspect + Math.abs(y)) * Math.max(spread, 1e-3);
   return (u, v, out) => {
     const t = smooth(0.5 + ((u - 0.5) * aspect * x + (v - 0.5) * y) / reach);
-    // half a step of 8 bits each way, or bands would show
-    const dither = (hash(u, v, 0x51f1) - 0.5) / 255;
-    for (let c = 0; c < 3; c++)
-      out[c] = decodeSrgb(Math.min(1, Math.max(0, from[c]! + (to[c]! - from[c]!) * t + dither)));
+    for (let c = 0; c < 3; c++) out[c] = decodeSrgb(Math.min(1, Math.max(0, from[c]! + (to[c]! - from[c]!) * t)));
   };
 }
 
@@ -179,8 +176,6 @@ function valueNoise(x: number, y: number, seed: number): number {
   const at = (p: number, q: number) => scramble(p, q, seed);
   return (at(i, j) * (1 - a) + at(i + 1, j) * a) * (1 - b) + (at(i, j + 1) * (1 - a) + at(i + 1, j + 1) * a) * b;
 }
-
-const hash = (u: number, v: number, seed: number) => scramble(Math.round(u * 65_521), Math.round(v * 65_521), seed);
 
 /** 0 to 1 of two whole numbers. */
 function scramble(x: number, y: number, seed: number): number {

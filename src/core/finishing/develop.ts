@@ -1,51 +1,17 @@
 /**
- * Film to displayed pixels: mean of the samples, exposure, white balance, tone curve, sRGB, background. One tile at a
- * time, so a sheet of any size needs little memory. The film is never changed.
+ * Film to displayed light: mean of the samples, exposure, white balance, tone curve, background. One tile at a time, so a
+ * sheet of any size needs little memory. The film is never changed. What comes out is linear light, 0 to 1, in the
+ * primaries of sRGB; encode-rows.ts makes codes of it.
  */
-import { encodeSrgb } from '../color/srgb';
 import { mixTone, toneCurve } from '../color/tone';
 import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
-import { CHANNELS, type TileRect } from '../film/film';
+import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, ODD, type TileRect } from '../film/film';
+import { lookUp, tableOf } from '../math/curve-table';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
 import { type BackdropImage, behindOf } from './background';
 
-// Encoding by table: 4096 steps of linear light, finer than 8 bits need anywhere but in the deepest shadow, which has
-// its own.
-const STEPS = 4096;
-const CODES = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / STEPS)));
-function code(linear: number): number {
-  if (linear >= 1) return 255;
-  return linear < 0.02 ? Math.round(255 * encodeSrgb(Math.max(0, linear))) : CODES[Math.round(linear * STEPS)]!;
-}
-
-// The code that the tone curve makes of a scene value, kept by the leading bits of the value's float: 512 steps an
-// octave, most of which have one code alone. In the others it is reckoned anew, so that the result is that of the
-// curve, in a third of the time.
-const DROPPED_BITS = 14;
-const UNKNOWN = 256;
-const SEVERAL = 257;
-const tonedCodes = new Uint16Array(1 << (31 - DROPPED_BITS)).fill(UNKNOWN);
-const float = new Float32Array(1);
-const bits = new Uint32Array(float.buffer);
-/** Largest rounding of a float, relative. */
-const HALF_ULP = 2 ** -24;
-
-function tonedCode(scene: number): number {
-  if (!(scene > 0)) return 0;
-  float[0] = scene;
-  const at = bits[0]! >>> DROPPED_BITS;
-  const known = tonedCodes[at]!;
-  if (known < UNKNOWN) return known;
-  const exact = code(toneCurve(scene));
-  if (known === UNKNOWN) {
-    bits[0] = at << DROPPED_BITS;
-    const least = code(toneCurve(float[0] * (1 - HALF_ULP)));
-    bits[0] = (at + 1) << DROPPED_BITS;
-    tonedCodes[at] = least === code(toneCurve(float[0])) ? least : SEVERAL;
-  }
-  return exact;
-}
+const TONE = tableOf(toneCurve);
 
 /** What makes a picture of a film. */
 export interface Development {
@@ -68,10 +34,13 @@ export interface FilmTile extends Omit<TileRect, 'index'> {
 }
 
 /**
- * Writes a tile's pixels as rgba8 into `out`, which holds whole rows of the picture from row `from` on. Colours under
+ * Writes a tile's pixels as rgba f32 into `out`, which holds whole rows of the picture from row `from` on. Colours under
  * partial coverage are not premultiplied.
  */
-export type DevelopTile = (tile: FilmTile, out: Uint8Array, from?: number) => void;
+export type DevelopTile = (tile: FilmTile, out: Float32Array, from?: number) => void;
+
+// Less coverage than this is none.
+const MIN_COVER = 1 / 512;
 
 export function createDeveloper({
   width: pictureWidth,
@@ -99,23 +68,23 @@ export function createDeveloper({
       for (let x = 0; x < width; x++) {
         const p = (y * width + x) * CHANNELS;
         const o = ((top - from + y) * pictureWidth + left + x) * 4;
-        let r = tile[p]! + tile[p + 3]!;
-        let g = tile[p + 1]! + tile[p + 4]!;
-        let b = tile[p + 2]! + tile[p + 5]!;
+        let r = tile[p + EVEN]! + tile[p + ODD]!;
+        let g = tile[p + EVEN + 1]! + tile[p + ODD + 1]!;
+        let b = tile[p + EVEN + 2]! + tile[p + ODD + 2]!;
         let cover = 1;
         if (clear) {
-          cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + 9]! / samples)) : 0;
-          if (cover < 1 / 512) {
+          cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + BACKDROP_SHARE]! / samples)) : 0;
+          if (cover < MIN_COVER) {
             if (behind) {
               putBehind(x, y);
-              for (let c = 0; c < 3; c++) out[o + c] = code(back[c]!);
-              out[o + 3] = 255;
+              for (let c = 0; c < 3; c++) out[o + c] = back[c]!;
+              out[o + 3] = 1;
             } else out.fill(0, o, o + 4);
             continue;
           }
-          r = (r - tile[p + 6]!) / cover;
-          g = (g - tile[p + 7]!) / cover;
-          b = (b - tile[p + 8]!) / cover;
+          r = (r - tile[p + BACKDROP]!) / cover;
+          g = (g - tile[p + BACKDROP + 1]!) / cover;
+          b = (b - tile[p + BACKDROP + 2]!) / cover;
         }
         if (balance) {
           const [toR, toG, toB] = balance;
@@ -128,10 +97,12 @@ export function createDeveloper({
         mixTone(rgb, r * k, g * k, b * k);
         if (behind && cover < 1) {
           putBehind(x, y);
-          for (let c = 0; c < 3; c++) out[o + c] = code(toneCurve(rgb[c]!) * cover + back[c]! * (1 - cover));
-          cover = 1;
-        } else for (let c = 0; c < 3; c++) out[o + c] = tonedCode(rgb[c]!);
-        out[o + 3] = Math.round(cover * 255);
+          for (let c = 0; c < 3; c++) out[o + c] = lookUp(TONE, rgb[c]!) * cover + back[c]! * (1 - cover);
+          out[o + 3] = 1;
+        } else {
+          for (let c = 0; c < 3; c++) out[o + c] = lookUp(TONE, rgb[c]!);
+          out[o + 3] = cover;
+        }
       }
     }
   };
@@ -151,7 +122,8 @@ export function linearTile(
   const k = samples > 0 ? 1 / samples : 0;
   for (let i = 0; i < pixels; i++) {
     const p = i * CHANNELS;
-    for (let c = 0; c < 3; c++) out[i * 4 + c] = (tile[p + c]! + tile[p + 3 + c]! - (clear ? tile[p + 6 + c]! : 0)) * k;
-    out[i * 4 + 3] = clear ? Math.min(1, Math.max(0, 1 - tile[p + 9]! * k)) : 1;
+    for (let c = 0; c < 3; c++)
+      out[i * 4 + c] = (tile[p + EVEN + c]! + tile[p + ODD + c]! - (clear ? tile[p + BACKDROP + c]! : 0)) * k;
+    out[i * 4 + 3] = clear ? Math.min(1, Math.max(0, 1 - tile[p + BACKDROP_SHARE]! * k)) : 1;
   }
 }

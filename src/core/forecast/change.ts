@@ -4,7 +4,7 @@
  * them, while a plain difference would count grain as change. Limit: lightness of half as many samples is a little too
  * low where there is grain; alike in both, so it cancels.
  */
-import { CHANNELS, halves, type TileRect } from '../film/film';
+import { CHANNELS, EVEN, halves, ODD, type TileRect } from '../film/film';
 import { displayedLightness } from '../quality/grain';
 
 /** L* of both halves of all pixels, patch after patch. */
@@ -28,8 +28,8 @@ export function lightnessesOf(
     const own = patch.width * patch.height;
     const data = films[i]!;
     for (let p = 0; p < own * CHANNELS; p += CHANNELS, at++) {
-      out.even[at] = displayedLightness(data[p]! * ke, data[p + 1]! * ke, data[p + 2]! * ke);
-      out.odd[at] = displayedLightness(data[p + 3]! * ko, data[p + 4]! * ko, data[p + 5]! * ko);
+      out.even[at] = displayedLightness(data[p + EVEN]! * ke, data[p + EVEN + 1]! * ke, data[p + EVEN + 2]! * ke);
+      out.odd[at] = displayedLightness(data[p + ODD]! * ko, data[p + ODD + 1]! * ko, data[p + ODD + 2]! * ko);
     }
   }
   return out;

@@ -6,7 +6,7 @@
 import { lightness } from '../color/lightness';
 import { luminance } from '../color/spaces';
 import { mixTone, toneColor, toneCurve } from '../color/tone';
-import { CHANNELS, halves } from '../film/film';
+import { CHANNELS, EVEN, halves, ODD } from '../film/film';
 import { lookUp, tableOf } from '../math/curve-table';
 
 const shown: number[] = [0, 0, 0];
@@ -41,8 +41,8 @@ export function squaredGrain(tile: Float32Array, pixels: number, samples: number
   for (let i = 0; i < pixels; i++) {
     const p = i * CHANNELS;
     const difference =
-      quickLightness(tile[p]! * ka, tile[p + 1]! * ka, tile[p + 2]! * ka) -
-      quickLightness(tile[p + 3]! * kb, tile[p + 4]! * kb, tile[p + 5]! * kb);
+      quickLightness(tile[p + EVEN]! * ka, tile[p + EVEN + 1]! * ka, tile[p + EVEN + 2]! * ka) -
+      quickLightness(tile[p + ODD]! * kb, tile[p + ODD + 1]! * kb, tile[p + ODD + 2]! * kb);
     sum += (difference * difference) / 4;
   }
   return sum;

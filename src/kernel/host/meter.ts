@@ -4,7 +4,7 @@
  */
 import { meter } from '../../core/brief/exposure';
 import { luminanceAt } from '../../core/color/spaces';
-import { CHANNELS, tilesOf } from '../../core/film/film';
+import { CHANNELS, EVEN, ODD, tilesOf } from '../../core/film/film';
 import { type FilmSource, MemoryFilm } from '../../core/film/store';
 import type { TilePool } from './pool';
 import { renderFilm } from './render-film';
@@ -65,7 +65,7 @@ export async function meterFilm(film: FilmSource, width: number, height: number,
       const at =
         Math.floor((tile.y + Math.floor(i / tile.width)) / block) * columns +
         Math.floor((tile.x + (i % tile.width)) / block);
-      sums[at] = sums[at]! + (luminanceAt(data, p) + luminanceAt(data, p + 3)) / samples;
+      sums[at] = sums[at]! + (luminanceAt(data, p + EVEN) + luminanceAt(data, p + ODD)) / samples;
       counts[at] = counts[at]! + 1;
     }
   }

@@ -16,6 +16,8 @@ import { extraChannels, readExtra } from './extra-channels';
 import type { BackdropImage } from '../../core/finishing/background';
 import { withCropMarks } from '../../core/finishing/crop-marks';
 import { createDeveloper, linearTile } from '../../core/finishing/develop';
+import { encodeRows } from '../../core/finishing/encode-rows';
+import type { FloatRows } from '../../core/finishing/float-rows';
 import type { ImageRows } from '../../core/finishing/image-rows';
 import type { SheetShare } from '../../core/output/size';
 import { type ExrOptions, packBlock, ROWS_PER_BLOCK, writeExr } from '../../formats/exr/write-exr';
@@ -35,20 +37,24 @@ export async function developFilm(
   backdrop: BackdropImage | null = null
 ): Promise<RgbaImage> {
   const { width, height } = view;
-  return { width, height, pixels: await filmRows(view, finish, backdrop).read(0, height) };
+  return { width, height, pixels: await imageRows(view, finish, backdrop).read(0, height) };
 }
 
-/** The same, row by row; strips of tiles are developed as they are asked for. */
+/** The picture as 8-bit sRGB, row by row. */
+export const imageRows = (view: FilmView, finish: Finish, backdrop: BackdropImage | null): ImageRows =>
+  encodeRows(filmRows(view, finish, backdrop), '8 bit');
+
+/** The picture of a film as linear rows; strips of tiles are developed as they are asked for. */
 export function filmRows(
   { film, width, height, white, within }: FilmView,
   finish: Finish,
   backdrop: BackdropImage | null
-): ImageRows {
+): FloatRows {
   const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop });
   const tilesAt = tilesByRow(width, height);
-  let strip = { y: -1, pixels: new Uint8Array(0) };
+  let strip = { y: -1, pixels: new Float32Array(0) };
   const load = async (y: number) => {
-    const pixels = new Uint8Array(Math.min(TILE_PX, height - y) * width * 4);
+    const pixels = new Float32Array(Math.min(TILE_PX, height - y) * width * 4);
     for (const tile of tilesAt.get(y)!) {
       const state = film.state(tile.index);
       if (state)
@@ -64,7 +70,7 @@ export function filmRows(
     width,
     height,
     async read(from, count) {
-      const out = new Uint8Array(count * width * 4);
+      const out = new Float32Array(count * width * 4);
       for (let y = from; y < from + count; ) {
         const top = Math.floor(y / TILE_PX) * TILE_PX;
         if (strip.y !== top) await load(top);
@@ -94,7 +100,7 @@ export async function writeFilm(
   { kind, finish, ppi, backdrop = null, marks = null }: FilmFile
 ): Promise<void> {
   if (kind === 'exr') return writeLinear(path, view, finish, ppi);
-  const rows = filmRows(view, finish, backdrop);
+  const rows = imageRows(view, finish, backdrop);
   await writeImage(path, marks === null || ppi === null ? rows : withCropMarks(rows, marks, ppi), {
     kind,
     ppi,

@@ -1,12 +1,22 @@
 /** The channels of an OpenEXR beside the picture, and where their values lie in a film tile. */
 import {
+  AOV_DEPTH,
+  AOV_DIRECT,
+  AOV_HITS,
   AOV_MATERIALS,
   AOV_OBJECTS,
+  AOV_OCCLUDED,
+  AOV_SPECULAR,
+  AOV_TRANSMITTED,
   CHANNELS,
+  EVEN,
+  FEATURE_CHANNELS,
   FEATURES,
   type FilmLayers,
   ID_PLACES,
-  layerCount
+  layerCount,
+  layersAt,
+  ODD
 } from '../../core/film/film';
 
 const rgb = (name: string) => ['R', 'G', 'B'].map((c) => `${name}.${c}`);
@@ -51,19 +61,19 @@ export function readExtra(
   at: number
 ): void {
   const p = i * CHANNELS;
-  for (let c = 0; c < 6; c++) out[at++] = data[p + FEATURES + c]! * k;
-  const stride = layerCount(layers) * 3;
-  let from = pixels * CHANNELS + i * stride;
-  for (let c = 0; c < layers.groups.length * 3; c++) out[at++] = data[from + c]! * k;
+  for (let c = 0; c < FEATURE_CHANNELS; c++) out[at++] = data[p + FEATURES + c]! * k;
+  const groups = layersAt(i, pixels, layerCount(layers));
+  for (let c = 0; c < layers.groups.length * 3; c++) out[at++] = data[groups + c]! * k;
   if (!layers.aovs) return;
-  from += layers.groups.length * 3;
-  for (let c = 0; c < 3; c++) out[at++] = data[from + c]! * k;
-  for (let c = 0; c < 3; c++) out[at++] = (data[p + c]! + data[p + 3 + c]! - data[from + c]!) * k;
-  for (let c = 3; c < 9; c++) out[at++] = data[from + c]! * k;
-  const hits = data[from + 11]!;
-  // where samples met nothing it is open, and as deep as those that met something say
-  out[at++] = 1 - (hits - data[from + 9]!) * k;
-  out[at++] = hits > 0 ? data[from + 10]! / hits : Number.POSITIVE_INFINITY;
+  const from = groups + layers.groups.length * 3;
+  for (let c = 0; c < 3; c++) out[at++] = data[from + AOV_DIRECT + c]! * k;
+  for (let c = 0; c < 3; c++) out[at++] = (data[p + EVEN + c]! + data[p + ODD + c]! - data[from + AOV_DIRECT + c]!) * k;
+  for (const first of [AOV_SPECULAR, AOV_TRANSMITTED])
+    for (let c = 0; c < 3; c++) out[at++] = data[from + first + c]! * k;
+  const hits = data[from + AOV_HITS]!;
+  // where samples met nothing nothing occludes, and it is as deep as those that met something say
+  out[at++] = 1 - (hits - data[from + AOV_OCCLUDED]!) * k;
+  out[at++] = hits > 0 ? data[from + AOV_DEPTH]! / hits : Number.POSITIVE_INFINITY;
   for (const first of [AOV_OBJECTS, AOV_MATERIALS]) {
     for (let c = 0; c < ID_PLACES; c++) {
       out[at++] = data[from + first + c * 2]!;

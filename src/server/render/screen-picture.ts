@@ -4,7 +4,8 @@
  */
 import { rename, writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { CHANNELS, type TileRect } from '../../core/film/film';
+import { CHANNELS, TILE_PX, type TileRect } from '../../core/film/film';
+import { encodeSrgb8 } from '../../core/finishing/encode-rows';
 import { createDeveloper, type Development, type DevelopTile } from '../../core/finishing/develop';
 import { encodeJpeg, encodePng } from '../../formats/image/encode';
 
@@ -14,6 +15,8 @@ export class ScreenPicture {
   private readonly factor: number;
   private readonly develop: DevelopTile;
   readonly pixels: Uint8Array;
+  /** Rows of one tile, as linear light. */
+  private readonly strip: Float32Array;
   private dirty = false;
 
   constructor(
@@ -29,6 +32,7 @@ export class ScreenPicture {
     this.height = Math.ceil(filmHeight / factor);
     this.develop = createDeveloper({ ...development, width: this.width, height: this.height });
     // what has not come yet is paper
+    this.strip = new Float32Array(Math.min(TILE_PX, this.height) * this.width * 4);
     this.pixels = new Uint8Array(this.width * this.height * 4).fill(255);
   }
 
@@ -50,7 +54,10 @@ export class ScreenPicture {
       }
       for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
     }
-    this.develop({ x: tile.x / f, y: tile.y / f, width, height, data: small, samples }, this.pixels);
+    const [x, y] = [tile.x / f, tile.y / f];
+    const strip = this.strip.subarray(0, height * this.width * 4);
+    this.develop({ x, y, width, height, data: small, samples }, strip, y);
+    encodeSrgb8(strip, this.width, y, this.pixels.subarray(y * this.width * 4), x, x + width);
     this.dirty = true;
   }
 

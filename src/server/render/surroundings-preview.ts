@@ -8,6 +8,7 @@ import { CHANNELS, tilesOf } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import { denoiseFilm } from '../../core/finishing/denoise/denoise-film';
 import { createDeveloper } from '../../core/finishing/develop';
+import { encodeSamples } from '../../core/finishing/encode-rows';
 import { ballAndCard } from '../../core/scene/ball-and-card';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { encodePng } from '../../formats/image/encode';
@@ -60,12 +61,13 @@ export async function previewOf(
     false
   );
   const finished = new FinishedFilm(film, denoised, 1, tilesOf(WIDTH, HEIGHT));
-  const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
+  const linear = new Float32Array(WIDTH * HEIGHT * 4);
   const develop = createDeveloper({ width: WIDTH, height: HEIGHT, white: prepared.white, finish: brief.finish });
   for (const tile of tilesOf(WIDTH, HEIGHT))
     develop(
       { ...tile, data: await finished.read(tile.index, tile.width * tile.height * CHANNELS), samples: SAMPLES },
-      pixels
+      linear
     );
+  const pixels = encodeSamples(linear, WIDTH, 0, '8 bit', 'sRGB');
   return encodePng({ pixels, width: WIDTH, height: HEIGHT }, null, false);
 }

@@ -3,7 +3,7 @@
  * measures what grain is left, by filtering both halves of the middle piece alike.
  */
 import { luminanceAt } from '../../color/spaces';
-import { CHANNELS, FEATURES, halves, type TileRect, tilesOf } from '../../film/film';
+import { CHANNELS, EVEN, FEATURES, halves, ODD, type TileRect, tilesOf } from '../../film/film';
 import type { DenoisedSink } from '../../film/denoised';
 import type { FilmPicture } from '../../film/store';
 import { fromCurve, InputScale, toCurve } from './curve';
@@ -136,7 +136,7 @@ const away = ({ core }: Piece, { width, height }: FilmPicture) =>
 function luminancesOf(data: Float32Array, pixels: number, samples: number): Float32Array {
   const out = new Float32Array(pixels);
   for (let i = 0; i < pixels; i++)
-    out[i] = (luminanceAt(data, i * CHANNELS) + luminanceAt(data, i * CHANNELS + 3)) / samples;
+    out[i] = (luminanceAt(data, i * CHANNELS + EVEN) + luminanceAt(data, i * CHANNELS + ODD)) / samples;
   return out;
 }
 
@@ -204,12 +204,14 @@ const lightOf =
     for (let i = 0; i < count; i++) {
       const from = p + i * CHANNELS;
       for (let c = 0; c < 3; c++) {
-        const value = (data[from + c]! * we + data[from + 3 + c]! * wo) * scale;
+        const value = (data[from + EVEN + c]! * we + data[from + ODD + c]! * wo) * scale;
         planes[c * plane + q + i] = linear ? Math.max(0, value) : toCurve(value);
       }
       if (channels > COLOUR + GUIDES)
         planes[COLOUR * plane + q + i] =
-          odd === 0 ? -1 : ((luminanceAt(data, from) / even - luminanceAt(data, from + 3) / odd) * scale) ** 2 / halved;
+          odd === 0
+            ? -1
+            : ((luminanceAt(data, from + EVEN) / even - luminanceAt(data, from + ODD) / odd) * scale) ** 2 / halved;
     }
   };
 

@@ -6,6 +6,7 @@ import type { FilmPicture } from '../../../core/film/store';
 import { denoiseFilm } from '../../../core/finishing/denoise/denoise-film';
 import type { Filter } from '../../../core/finishing/denoise/filter';
 import { createDeveloper } from '../../../core/finishing/develop';
+import { encodeSrgb8 } from '../../../core/finishing/encode-rows';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewPicture } from './messages';
 import { seenBackdrop } from './seen-backdrop';
@@ -60,7 +61,7 @@ export async function developDenoised(
   { denoised }: Denoised
 ): Promise<ArrayBuffer> {
   const { width, height, white } = picture;
-  const pixels = new Uint8Array(width * height * 4);
+  const linear = new Float32Array(width * height * 4);
   const seen: Finish = {
     ...finish,
     background: finish.background.kind === 'clear' ? { kind: 'own' } : finish.background
@@ -79,7 +80,9 @@ export async function developDenoised(
     const state = film.state(tile.index);
     if (!state) continue;
     const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    develop({ ...tile, data, samples: state.samples }, pixels);
+    develop({ ...tile, data, samples: state.samples }, linear);
   }
+  const pixels = new Uint8Array(width * height * 4);
+  encodeSrgb8(linear, width, 0, pixels);
   return pixels.buffer;
 }
