@@ -5,7 +5,7 @@ const rooms = {
   'kernel/host': ['kernel/host', 'kernel/assembly/layout', 'core'],
   formats: ['formats', 'core'],
   denoise: ['denoise', 'core'],
-  contracts: ['contracts', 'core', 'formats/import-report'],
+  contracts: ['contracts', 'core', 'formats/model/import-report', 'formats/model/recognition'],
   'server/config': ['server/config'],
   'server/store': ['server/store', 'server/config', 'core'],
   'server/files': ['server/files', 'server/store', 'server/config', 'core'],
@@ -44,7 +44,16 @@ const rooms = {
     'core'
   ],
   ui: ['ui'],
-  features: ['features', 'ui', 'contracts', 'core', 'kernel/host', 'denoise', 'formats/import-report'],
+  features: [
+    'features',
+    'ui',
+    'contracts',
+    'core',
+    'kernel/host',
+    'denoise',
+    'formats/model/import-report',
+    'formats/model/recognition'
+  ],
   app: ['app', 'features', 'ui', 'contracts', 'core', 'server/usecases', 'server/files', 'server/config'],
   cli: [
     'cli',

@@ -8,7 +8,7 @@ import { tilesOf } from '../../src/core/film/film';
 import { evenWeb, webFlux } from '../../src/core/lights/web/web';
 import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
-import { encodePng } from '../../src/formats';
+import { encodePng } from '../../src/formats/image/encode';
 import { config } from '../../src/server/config';
 import { FinishedFilm, MemoryDenoised } from '../../src/core/film/denoised';
 import { MemoryFilm } from '../../src/core/film/store';

@@ -9,12 +9,12 @@ import { BadInput } from './bad-input';
 export async function importCommand(args: string[]): Promise<number> {
   const { positional: file, options } = readArguments(args, ['unit', 'up', 'out', 'report']);
   if (!options.out) throw new BadInput('say where the model goes: --out model.glb');
-  const unit = options.unit ?? 'm';
-  if (!(unit in METRES_PER_UNIT))
+  const { unit = null, up = null } = options;
+  if (unit !== null && !Object.hasOwn(METRES_PER_UNIT, unit))
     throw new BadInput(`--unit must be one of ${Object.keys(METRES_PER_UNIT).join(', ')}, got "${unit}"`);
-  const up = options.up ?? 'y';
-  if (up !== 'y' && up !== 'z') throw new BadInput(`--up must be y or z, got "${up}"`);
-  const result = await importModel({ files: [{ path: resolve(file), name: file }], unit: unit as LengthUnit, up });
+  if (up !== null && up !== 'y' && up !== 'z') throw new BadInput(`--up must be y or z, got "${up}"`);
+  const files = [{ path: resolve(file), name: file }];
+  const result = await importModel({ files, unit: unit as LengthUnit | null, up });
   if (!result.ok) throw new BadInput(`${file}: ${result.message}`);
   await writeFile(options.out, result.value.glb);
   if (options.report) await writeFile(options.report, `${JSON.stringify(result.value.report, null, 2)}\n`);

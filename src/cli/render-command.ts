@@ -41,7 +41,7 @@ export async function renderCommand(args: string[]): Promise<number> {
   const parsed = parseBrief(await readJson(options.brief));
   if (!parsed.ok) throw new BadInput(parsed.message);
   const brief = parsed.value;
-  const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: 'm', up: 'y' });
+  const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: null, up: null });
   if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
   const scene = await readScene(imported.value.glb);
   try {

@@ -5,7 +5,7 @@ import type { KeptKind, KeptPart } from '../core/brief/kept-part';
 import type { Machine } from '../core/forecast/forecast';
 import type { MeasuredLamp } from '../core/film/lamp-shares';
 import type { PolarCurve } from '../core/lights/web/web';
-import type { ImportReport } from '../formats/import-report';
+import type { ImportReport } from '../formats/model/import-report';
 
 export type ProofStateDto = 'waiting' | 'running' | 'done' | 'kept' | 'failed';
 
@@ -156,6 +156,8 @@ export interface DeskProjectDto {
 }
 
 export interface DeskDto {
+  /** What can be brought in: as a sentence's end, and the endings of main files. */
+  formats: { text: string; extensions: string[] };
   /** Grows with every change that the desk shows. */
   stamp: number;
   client: string;

@@ -3,7 +3,7 @@
  * unpacked.
  */
 import { type UnzipFileInfo, unzipSync } from 'fflate';
-import { ModelRefused } from './model-refused';
+import { ModelRefused } from './model/model-refused';
 
 const MAX_FILES = 5000;
 const MAX_RATIO = 200; // text models pack 20 to 50 fold; a bomb thousands

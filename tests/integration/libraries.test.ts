@@ -185,9 +185,6 @@ describe('what is kept under a name', () => {
   it('is refused without a name, twice, of another kind, and when the brief is not one', () => {
     expect(message(keepPart(project, 'step', ' ', BRIEF_DEFAULTS))).toBe('give it a name');
     expect(message(keepPart(project, 'cue', 'Evening', BRIEF_DEFAULTS))).toContain('"Evening" is there already');
-    expect(message(keepPart(project, 'mood', 'Blue', BRIEF_DEFAULTS))).toContain(
-      'one of surroundings, cue, destination, step'
-    );
     expect(message(keepPart(project, 'step', 'Odd', { version: 1, quality: { samples: 0 } }))).toContain(
       'quality.samples'
     );

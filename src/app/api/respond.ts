@@ -4,43 +4,70 @@
  */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import type { Result } from '../../core/result/result';
+import { check } from '../../contracts/validate';
+import { type Result, refused } from '../../core/result/result';
+import { isLocalHost } from '../local-host';
 
-const STATUS: Record<string, number> = { gone: 404, fault: 500 };
+const STATUS: Record<string, number> = { gone: 404, fault: 500, bad_input: 400 };
 
-export function answer<T>(outcome: Result<T>): Response {
-  return outcome.ok
-    ? Response.json(outcome.value)
-    : Response.json({ code: outcome.code, message: outcome.message }, { status: STATUS[outcome.code] ?? 422 });
+/** A result as an answer: its value, or its code and message. One shape of error for all routes. */
+export function toResponse(result: Result<unknown>): Response {
+  if (result.ok) return Response.json(result.value);
+  const { code, message } = result;
+  return Response.json({ code, message }, { status: STATUS[code] ?? 422 });
 }
 
 /** A mutation must come from our own pages: same host in Origin, and a host that is this machine's own. */
-export function foreign(request: Request): Response | null {
+export function isCrossOrigin(request: Request): boolean {
   const host = request.headers.get('host') ?? '';
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
-  const local = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host);
   const same = origin !== null && origin.replace(/^https?:\/\//, '') === host;
-  if (local && same && (site === null || site === 'same-origin')) return null;
-  return Response.json({ code: 'foreign', message: 'this request did not come from Sphaera itself' }, { status: 403 });
+  return !(isLocalHost(host) && same && (site === null || site === 'same-origin'));
 }
 
-export async function readJson(request: Request): Promise<Record<string, unknown> | null> {
-  if (Number(request.headers.get('content-length') ?? 0) > 1_000_000) return null;
-  const body: unknown = await request.json().catch(() => null);
-  return body !== null && typeof body === 'object' && !Array.isArray(body) ? (body as Record<string, unknown>) : null;
+export const CROSS_ORIGIN = refused('this request did not come from Sphaera itself', 'foreign');
+
+// Larger bodies than any brief; files are streamed to a route of their own.
+const MAX_BODY_BYTES = 1_000_000;
+
+async function readBody(request: Request): Promise<unknown> {
+  const declared = Number(request.headers.get('content-length') ?? 0);
+  if (declared > MAX_BODY_BYTES) return undefined;
+  const text = await request.text();
+  if (text.length > MAX_BODY_BYTES) return undefined;
+  if (text === '') return {};
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
 }
 
-/** What a library is asked to take in: a file that has arrived, by its hash, under its name; or the refusal. */
-export async function readUpload(
-  request: Request,
-  unnamed: string
-): Promise<Response | { upload: string; name: string; body: Record<string, unknown> }> {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  if (!body || typeof body.upload !== 'string' || !/^[0-9a-f]{64}$/.test(body.upload)) return badJson();
-  return { upload: body.upload, name: String(body.name ?? unnamed).slice(0, 120), body };
+type Context<P> = { params: Promise<P> };
+
+/**
+ * The only way to a route that changes something: same origin, a body that meets its contract, and a result or a response
+ * of the route's own. Faults become the same error as everything else.
+ */
+export function mutation<B extends object, P>(
+  contract: new () => B,
+  work: (body: B, params: P, request: Request) => Promise<Result<unknown> | Response> | Result<unknown> | Response
+): (request: Request, context: Context<P>) => Promise<Response> {
+  return async (request, { params }) => {
+    if (isCrossOrigin(request)) return Response.json(CROSS_ORIGIN, { status: 403 });
+    const sent = await readBody(request);
+    if (sent === undefined) return toResponse(refused('the request is no JSON of at most a megabyte', 'bad_input'));
+    const body = check(contract, sent, 'request');
+    if (!body.ok) return toResponse(body);
+    try {
+      const result = await work(body.value, await params, request);
+      return result instanceof Response ? result : toResponse(result);
+    } catch (error) {
+      console.error(error);
+      return toResponse(refused('something went wrong on our side; try it again', 'fault'));
+    }
+  };
 }
 
 /** A file's bytes; ends quietly when the one who asked has gone, which Readable.toWeb does not. */
@@ -66,9 +93,6 @@ export async function sendFile(
     headers: { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': caching }
   });
 }
-
-export const badJson = () =>
-  Response.json({ code: 'bad_input', message: 'the request is not a JSON object' }, { status: 400 });
 
 /** Server-sent events: sends a counter of changes whenever it has grown. */
 export function events(request: Request, stamp: () => number, everyMs = 400): Response {
@@ -118,7 +142,7 @@ export function events(request: Request, stamp: () => number, everyMs = 400): Re
  * Lines of JSON: `{news}` as often as there is any, then `{value}` or a refusal. `work` is told to stop when the one
  * who asked has gone.
  */
-export function tell<T, N>(
+export function reportProgress<T, N>(
   request: Request,
   work: (news: (news: N) => void, stop: AbortSignal) => Promise<Result<T>>
 ): Response {
@@ -134,7 +158,8 @@ export function tell<T, N>(
         const outcome = await work((news) => line({ news }), gone.signal);
         line(outcome.ok ? { value: outcome.value } : { code: outcome.code, message: outcome.message });
       } catch (error) {
-        line({ code: 'fault', message: error instanceof Error ? error.message : String(error) });
+        console.error(error);
+        line({ code: 'fault', message: 'something went wrong on our side; try it again' });
       }
       if (!gone.signal.aborted) controller.close();
     },

@@ -65,7 +65,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
             </li>
           ))}
           <li>
-            <NewProject input={chooser} />
+            <NewProject input={chooser} formats={desk.formats} />
           </li>
         </ul>
       </section>

@@ -2,51 +2,61 @@
 /** The empty slip: drop a model, or choose one. Says how far it is, and what was wrong with a file that was refused. */
 import { useRouter } from 'next/navigation';
 import { type RefObject, useRef, useState } from 'react';
+import type { DeskDto } from '../../contracts/dto';
+import type { LengthUnit } from '../../core/units/units';
+import type { Recognition } from '../../formats/model/recognition';
 import { bytes, send, upload } from '../shared/send';
-import { FORMATS } from './copy';
+import { COPY } from './copy';
+import { SizeCheck } from './size-check';
 
+type Sent = { upload: string; name: string }[];
+type Found = Recognition & { size: [number, number, number] };
 type State =
   | { step: 'idle' }
   | { step: 'sending'; name: string; share: number }
   | { step: 'reading'; name: string }
+  | { step: 'asking'; name: string; size: number; sent: Sent; found: Found }
   | { step: 'refused'; name: string; size: number; message: string };
 
-const UNITS = [
-  ['m', 'metres'],
-  ['mm', 'millimetres'],
-  ['cm', 'centimetres'],
-  ['in', 'inches'],
-  ['ft', 'feet']
-] as const;
+interface Props {
+  input: RefObject<HTMLInputElement | null>;
+  formats: DeskDto['formats'];
+}
 
-export function NewProject({ input }: { input: RefObject<HTMLInputElement | null> }) {
+export function NewProject({ input, formats }: Props) {
   const router = useRouter();
   const [state, setState] = useState<State>({ step: 'idle' });
-  const [unit, setUnit] = useState<string>('m');
-  const [up, setUp] = useState<'y' | 'z'>('y');
   const abort = useRef<AbortController | null>(null);
+  const isMain = (name: string) => formats.extensions.some((e) => name.toLowerCase().endsWith(`.${e}`));
 
   const bringIn = async (files: File[]) => {
     if (files.length === 0) return;
-    const main = files.find((f) => /\.(glb|gltf|zip)$/i.test(f.name)) ?? files[0]!;
-    const total = files.reduce((sum, f) => sum + f.size, 0);
+    const { name } = files.find((f) => isMain(f.name)) ?? files[0]!;
+    const size = files.reduce((sum, f) => sum + f.size, 0);
+    const refuse = (message: string) => setState({ step: 'refused', name, size, message });
     abort.current = new AbortController();
-    const sent: { upload: string; name: string }[] = [];
+    const sent: Sent = [];
     let before = 0;
     for (const file of files) {
-      const result = await upload(
-        file,
-        (share) =>
-          setState({ step: 'sending', name: main.name, share: (before + share * file.size) / Math.max(1, total) }),
-        abort.current.signal
-      );
-      if (!result.ok) return setState({ step: 'refused', name: main.name, size: total, message: result.message });
+      const onShare = (share: number) =>
+        setState({ step: 'sending', name, share: (before + share * file.size) / Math.max(1, size) });
+      const result = await upload(file, onShare, abort.current.signal);
+      if (!result.ok) return refuse(result.message);
       before += file.size;
       sent.push({ upload: result.value.upload, name: file.webkitRelativePath || file.name });
     }
-    setState({ step: 'reading', name: main.name });
-    const made = await send<{ project: string }>('POST', '/api/projects', { files: sent, unit, up });
-    if (!made.ok) return setState({ step: 'refused', name: main.name, size: total, message: made.message });
+    setState({ step: 'reading', name });
+    const found = await send<Recognition>('POST', '/api/models/recognise', { files: sent });
+    if (!found.ok) return refuse(found.message);
+    if (found.value.size !== null && found.value.asks.length > 0)
+      return setState({ step: 'asking', name, size, sent, found: found.value as Found });
+    await create(name, size, sent, null, null);
+  };
+
+  const create = async (name: string, size: number, files: Sent, unit: LengthUnit | null, up: 'y' | 'z' | null) => {
+    setState({ step: 'reading', name });
+    const made = await send<{ project: string }>('POST', '/api/projects', { files, unit, up });
+    if (!made.ok) return setState({ step: 'refused', name, size, message: made.message });
     router.push(`/p/${made.value.project}`);
   };
 
@@ -76,15 +86,17 @@ export function NewProject({ input }: { input: RefObject<HTMLInputElement | null
           />
           {state.step === 'idle' ? (
             <span>
-              <b>Drop a model here</b>
-              <i>{FORMATS}, up to 2&nbsp;GB</i>
-              <u className="lk">Choose a file</u>
+              <b>{COPY.drop}</b>
+              <i>{formats.text} or a ZIP, up to 2&nbsp;GB</i>
+              <u className="lk">{COPY.choose}</u>
             </span>
           ) : state.step === 'refused' ? (
             <span>
               <b>{state.name}</b>
-              <i className="n">{bytes(state.size)}, not brought in</i>
-              <u className="lk">Choose another file</u>
+              <i className="n">
+                {bytes(state.size)}, {COPY.refused}
+              </i>
+              <u className="lk">{COPY.chooseOther}</u>
             </span>
           ) : (
             <span>
@@ -92,48 +104,30 @@ export function NewProject({ input }: { input: RefObject<HTMLInputElement | null
               <i className="n" role="status">
                 {state.step === 'sending'
                   ? `${Math.floor(state.share * 100)}\u00a0% of the file is here`
-                  : 'reading the model'}
+                  : state.step === 'asking'
+                    ? state.found.format
+                    : COPY.reading}
               </i>
             </span>
           )}
         </label>
       </span>
-      <b className="ttl">A new project</b>
+      <b className="ttl">{COPY.newProject}</b>
       {state.step === 'refused' ? (
         <span className="d1 refusal" role="alert">
           {sentence(state.message)}
         </span>
       ) : state.step === 'sending' ? (
         <button type="button" className="lk act" onClick={() => abort.current?.abort()}>
-          Stop
+          {COPY.stop}
         </button>
+      ) : state.step === 'asking' ? (
+        <SizeCheck
+          found={state.found}
+          onAnswer={(unit, up) => void create(state.name, state.size, state.sent, unit, up)}
+        />
       ) : (
-        <>
-          <span className="d1">It takes its name from the file</span>
-          <span className="d2">
-            <select
-              className="plainselect"
-              aria-label="Unit of the file"
-              value={unit}
-              onChange={(e) => setUnit(e.target.value)}
-            >
-              {UNITS.map(([key, label]) => (
-                <option key={key} value={key}>
-                  {label}
-                </option>
-              ))}
-            </select>
-            <select
-              className="plainselect"
-              aria-label="Which axis points up"
-              value={up}
-              onChange={(e) => setUp(e.target.value as 'y' | 'z')}
-            >
-              <option value="y">Y is up</option>
-              <option value="z">Z is up</option>
-            </select>
-          </span>
-        </>
+        <span className="d1">{COPY.named}</span>
       )}
     </div>
   );

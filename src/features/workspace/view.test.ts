@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { WorkspaceDto } from '../../contracts/dto';
 import { BRIEF_DEFAULTS } from '../../core/brief/brief';
 import type { LampPlace } from '../../core/scene/lamp-groups';
-import type { ImportReport } from '../../formats/import-report';
+import type { ImportReport } from '../../formats/model/import-report';
 import { freeView, lampsOf, placesOf } from './view';
 
 const lamp = (name: string, kind: LampPlace['kind'] = 'lamps', more: object = {}): LampPlace => ({

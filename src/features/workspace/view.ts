@@ -7,7 +7,7 @@ import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, type LampPlace } from '../../core/scene/lamp-groups';
 import type { Opening } from '../../core/scene/opening';
-import type { ImportReport, LampGroupReport } from '../../formats/import-report';
+import type { ImportReport, LampGroupReport } from '../../formats/model/import-report';
 import type { ChangeBrief } from './use-brief';
 
 /** What the stage is asked for: a point of the model, by pressing and dragging. */

@@ -24,7 +24,7 @@ import {
   type TextureUse
 } from '../../core/scene/scene';
 import type { OpenFrame } from '../../core/scene/opening';
-import { ModelRefused } from '../model-refused';
+import { ModelRefused } from '../model/model-refused';
 import { isHidden } from './hidden-nodes';
 import { createIo } from './io';
 import { type Piece, placePieces } from './place-pieces';

@@ -70,17 +70,18 @@ export interface Tasks {
     progress: never;
     result: null;
   };
-  /** Reads model files to a normalised GLB, written at `out`. `report` is an ImportReport. */
+  /**
+   * Reads model files. With `as` to a normalised GLB, written at `out`, and an ImportReport; a unit or axis that is not
+   * given is what the format states. Without it only tells what the file is, as a Recognition.
+   */
   import: {
     input: {
       files: { name: string; path: string }[];
-      unit: LengthUnit;
-      up: 'y' | 'z';
       maxBytes: number;
-      out: string;
+      as: { unit: LengthUnit | null; up: 'y' | 'z' | null; out: string } | null;
     };
     progress: never;
-    result: { report: unknown };
+    result: { report?: unknown; recognition?: unknown };
   };
   /** Reads a captured image. Beside `out` it writes the strip (.png) and, when it was reduced, the image (.exr). */
   captured: {

@@ -3,6 +3,7 @@
  * refused model.
  */
 import type { Brief } from '../../core/brief/brief';
+import type { Recognition } from '../../formats/model/recognition';
 import type { LengthUnit } from '../../core/units/units';
 import { contentPath, has, put } from '../files/content-store';
 import { database } from '../store/database';
@@ -13,12 +14,13 @@ import { firstBrief } from './default-briefs';
 import { type Result, ok, refused } from '../../core/result/result';
 import { newId } from './identify';
 import { attendJob } from './attend-job';
-import { importModel } from './import-model';
+import { type FileOnDisk, importModel, recogniseModel } from './import-model';
 
 export interface NewProject {
   files: { upload: string; name: string }[];
-  unit: LengthUnit;
-  up: 'y' | 'z';
+  /** Null: what the file's format states. */
+  unit: LengthUnit | null;
+  up: 'y' | 'z' | null;
   /** Default: the file's name. */
   name?: string;
   client?: string;
@@ -27,13 +29,28 @@ export interface NewProject {
   pictures?: { name: string; brief: Brief }[];
 }
 
+type Uploads = NewProject['files'];
+
+/** Where uploads lie; a refusal when one has not arrived. */
+async function findUploads(uploads: Uploads): Promise<Result<FileOnDisk[]>> {
+  if (uploads.length === 0) return refused('choose a model file to bring in');
+  for (const { upload, name } of uploads)
+    if (!(await has('incoming', upload)))
+      return refused(`the upload of "${name}" is incomplete; bring it in again`, 'missing_upload');
+  return ok(uploads.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name })));
+}
+
+/** What uploaded files are, and what has to be asked before they become a project. */
+export async function recogniseUploads(uploads: Uploads): Promise<Result<Recognition>> {
+  const files = await findUploads(uploads);
+  return files.ok ? attendJob('import', null, () => recogniseModel(files.value)) : files;
+}
+
 export async function createProject(input: NewProject): Promise<Result<{ project: string; pictures: string[] }>> {
-  if (input.files.length === 0) return refused('choose a model file to bring in');
-  for (const file of input.files)
-    if (!(await has('incoming', file.upload)))
-      return refused(`"${file.name}" did not arrive whole; bring it in again`, 'missing_upload');
-  const files = input.files.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name }));
-  const imported = await attendJob('import', null, () => importModel({ files, unit: input.unit, up: input.up }));
+  const found = await findUploads(input.files);
+  if (!found.ok) return found;
+  const { unit, up } = input;
+  const imported = await attendJob('import', null, () => importModel({ files: found.value, unit, up }));
   if (!imported.ok) return imported;
   const { glb, report } = imported.value;
   const { sha256, added } = await put('models', glb);

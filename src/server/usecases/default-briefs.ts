@@ -7,7 +7,7 @@ import { frameWhole } from '../../core/camera/frame-whole';
 import { PLACES } from '../../core/catalogue/places';
 import { stepSettings } from '../../core/catalogue/quality';
 import { ARMS_LENGTH_M } from '../../core/output/destinations';
-import type { ImportReport } from '../../formats/import-report';
+import type { ImportReport } from '../../formats/model/import-report';
 
 /** Most that one indirect contribution may weigh, in multiples of white: keeps rare bright paths from sparkling. */
 const FIREFLY = 4;

@@ -1,26 +1,53 @@
-/** Model files to a normalised GLB and its report, in a process of its own with limits on time and memory. */
+/** Model files, read in a process of its own with limits on time and memory. */
 import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { type Refused, type Result, ok, refused } from '../../core/result/result';
 import type { LengthUnit } from '../../core/units/units';
-import type { ImportReport } from '../../formats/import-report';
+import type { ImportReport } from '../../formats/model/import-report';
+import type { Recognition } from '../../formats/model/recognition';
 import { config } from '../config';
 import { runTask } from '../jobs/run-task';
+import type { TaskInput } from '../jobs/tasks';
 
-export interface ImportInput {
-  files: { name: string; path: string }[];
-  unit: LengthUnit;
-  up: 'y' | 'z';
+export interface FileOnDisk {
+  name: string;
+  path: string;
 }
 
-const megabytes = (bytes: number) => Math.round(bytes / 2 ** 20);
-
+/** To a normalised GLB and its report. A unit or axis that is null is what the format states. */
 export async function importModel({
   files,
   unit,
   up
-}: ImportInput): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {
+}: {
+  files: FileOnDisk[];
+  unit: LengthUnit | null;
+  up: 'y' | 'z' | null;
+}): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {
+  const folder = await mkdtemp(join(tmpdir(), 'sphaera-import-'));
+  try {
+    const out = join(folder, 'model.glb');
+    const read = await readFiles(files, { unit, up, out });
+    if (!read.ok) return read;
+    return ok({ glb: new Uint8Array(await readFile(out)), report: read.value.report as ImportReport });
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** What a file is, how large in its own unit, and what has to be asked before it is brought in. */
+export async function recogniseModel(files: FileOnDisk[]): Promise<Result<Recognition>> {
+  const read = await readFiles(files, null);
+  return read.ok ? ok(read.value.recognition as Recognition) : read;
+}
+
+const megabytes = (bytes: number) => Math.round(bytes / 2 ** 20);
+
+async function readFiles(
+  files: FileOnDisk[],
+  as: TaskInput<'import'>['as']
+): Promise<Result<{ report?: unknown; recognition?: unknown }>> {
   let total = 0;
   for (const file of files) {
     const size = await stat(file.path).then(
@@ -34,23 +61,14 @@ export async function importModel({
   if (total > max)
     return refused(`the file is ${megabytes(total)} MB; at most ${megabytes(max)} MB can be brought in`, 'too_large');
   if (total === 0) return refused('the file is empty; export the model again', 'not_a_model');
-  const folder = await mkdtemp(join(tmpdir(), 'sphaera-import-'));
-  try {
-    const out = join(folder, 'model.glb');
-    const input = {
-      files: files.map(({ name, path }) => ({ name: files.length === 1 ? basename(name) : name, path })),
-      unit,
-      up,
-      maxBytes: config.maxUnpackedBytes,
-      out
-    };
-    const limits = { maxSeconds: config.importTimeoutMs / 1000, maxMemoryMb: config.importMemoryMb };
-    const read = await runTask('import', input, limits);
-    if (!read.ok) return explained(read);
-    return ok({ glb: new Uint8Array(await readFile(out)), report: read.value.report as ImportReport });
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
+  const input = {
+    files: files.map(({ name, path }) => ({ name: files.length === 1 ? basename(name) : name, path })),
+    maxBytes: config.maxUnpackedBytes,
+    as
+  };
+  const limits = { maxSeconds: config.importTimeoutMs / 1000, maxMemoryMb: config.importMemoryMb };
+  const read = await runTask('import', input, limits);
+  return read.ok ? read : explained(read);
 }
 
 /** What to do about the refusals that the runner makes. */

@@ -1,15 +1,14 @@
 /** Keeps a part of a brief under a name, a cue for its project, all others for all projects; and lets go of one. */
 import { parseBrief } from '../../contracts/brief';
 import type { KeptDto } from '../../contracts/dto';
-import { KEPT_KINDS, type KeptKind, partOf, writePart } from '../../core/brief/kept-part';
+import { type KeptKind, partOf, writePart } from '../../core/brief/kept-part';
 import { deleteKept, insertKept, listKept } from '../store/kept';
 import { findProject } from '../store/projects';
 import { type Result, ok, refused } from '../../core/result/result';
 import { newId } from './identify';
 
-export function keepPart(projectId: string, kind: unknown, name: string, brief: unknown): Result<KeptDto> {
+export function keepPart(projectId: string, kind: KeptKind, name: string, brief: unknown): Result<KeptDto> {
   if (!findProject(projectId)) return refused('this project is no longer there; reload the page', 'gone');
-  if (!isKind(kind)) return refused(`say what is kept: one of ${KEPT_KINDS.join(', ')}`);
   const plain = name.trim().slice(0, 80);
   if (!plain) return refused('give it a name');
   if (listKept(projectId).some((k) => k.kind === kind && k.name === plain))
@@ -33,8 +32,6 @@ export function keepPart(projectId: string, kind: unknown, name: string, brief: 
   });
   return ok({ id, kind, name: plain, part });
 }
-
-const isKind = (kind: unknown): kind is KeptKind => (KEPT_KINDS as readonly unknown[]).includes(kind);
 
 export const dropPart = (id: string): Result<null> =>
   deleteKept(id) ? ok(null) : refused('it is no longer there; reload the page', 'gone');

@@ -5,7 +5,7 @@
 import { settingOf } from '../../core/scene/dim-lamps';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { type Cost, type CostsSoFar, savingsOf } from '../../core/forecast/costs';
-import type { ImportReport } from '../../formats/import-report';
+import type { ImportReport } from '../../formats/model/import-report';
 import { runTask } from '../jobs/run-task';
 import { probeKey } from '../render/probe-key';
 import { findCosts, saveCosts } from '../store/forecasts';

@@ -4,6 +4,7 @@
  */
 import { join } from 'node:path';
 import { parseBrief } from '../../contracts/brief';
+import type { PreviewBody } from '../../contracts/requests';
 import { config } from '../config';
 import { type OpenTask, openTask } from '../jobs/run-task';
 import { singleton } from '../jobs/singleton';
@@ -13,7 +14,6 @@ import { type Result, refused } from '../../core/result/result';
 import { previewComesFirst } from './preview-first';
 import { missingImage } from './sent-brief';
 
-const MAX_PX = 4096;
 const IDLE_MS = 10 * 60_000;
 
 /** The process that stays, and how many answers it owes. */
@@ -44,42 +44,24 @@ async function ask(request: TaskInput<'setup'>): Promise<Result<Uint8Array>> {
   return reply;
 }
 
-export interface PreviewQuestion {
-  brief: unknown;
-  width: unknown;
-  height: unknown;
-  pack: unknown;
-  light: unknown;
-  rig: unknown;
-  exact: unknown;
-}
-
-const text = (value: unknown, most: number) => (typeof value === 'string' && value.length <= most ? value : null);
-const pixels = (value: unknown) =>
-  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= MAX_PX ? value : null;
-
-export async function setUpPreview(projectId: string, question: PreviewQuestion): Promise<Result<Uint8Array>> {
+export async function setUpPreview(projectId: string, question: PreviewBody): Promise<Result<Uint8Array>> {
   const revision = latestRevision(projectId);
   if (!revision) return refused('this project is no longer there; reload the page', 'gone');
   const parsed = parseBrief(question.brief);
   if (!parsed.ok) return refused(parsed.message, 'bad_brief');
   const brief = parsed.value;
-  const width = pixels(question.width);
-  const height = pixels(question.height);
-  if (width === null || height === null)
-    return refused(`width and height are whole numbers from 1 to ${MAX_PX}`, 'bad_input');
   const missing = missingImage(brief);
   if (missing) return missing;
   previewComesFirst();
   return ask({
     model: revision.glb_sha256,
     brief,
-    width,
-    height,
-    pack: text(question.pack, 64),
-    rig: text(question.rig, 64),
-    light: text(question.light, 1000),
-    exact: question.exact === true
+    width: question.width,
+    height: question.height,
+    pack: question.pack,
+    rig: question.rig,
+    light: question.light,
+    exact: question.exact
   });
 }
 

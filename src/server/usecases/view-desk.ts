@@ -2,6 +2,7 @@
 import type { DeskDto, DeskProjectDto } from '../../contracts/dto';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
+import { formatsText, modelExtensions } from '../../formats/model';
 import { freeBytes } from '../files/free-bytes';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { briefAt, findPicture, listPictures } from '../store/pictures';
@@ -24,6 +25,7 @@ export function viewDesk(): DeskDto {
   const films = filmTotals();
   return {
     stamp,
+    formats: { text: formatsText(), extensions: modelExtensions() },
     client: rows[0]?.client ?? '',
     projects: rows.flatMap((row) => deskProject(row) ?? []),
     running: proof && picture ? { ...proofDto(proof), picture: picture.name, project: picture.project_id } : null,

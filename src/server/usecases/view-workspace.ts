@@ -2,7 +2,7 @@
 import type { CapturedSunDto, PhotometricDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { readPart } from '../../core/brief/kept-part';
-import type { ImportReport } from '../../formats/import-report';
+import type { ImportReport } from '../../formats/model/import-report';
 import { config } from '../config';
 import { denoiseSpeed, ratiosOf } from '../store/forecasts';
 import { listBackdrops } from '../store/backdrops';

@@ -1,7 +1,5 @@
+import { UploadBody } from '../../../contracts/requests';
 import { addBackdrop } from '../../../server/usecases/add-backdrop';
-import { answer, readUpload } from '../respond';
+import { mutation } from '../respond';
 
-export async function POST(request: Request) {
-  const sent = await readUpload(request, 'picture');
-  return sent instanceof Response ? sent : answer(await addBackdrop(sent.upload, sent.name));
-}
+export const POST = mutation(UploadBody, ({ upload, name }) => addBackdrop(upload, name));

@@ -1,7 +1,5 @@
+import { CapturedBody } from '../../../contracts/requests';
 import { addCaptured } from '../../../server/usecases/add-captured';
-import { answer, readUpload } from '../respond';
+import { mutation } from '../respond';
 
-export async function POST(request: Request) {
-  const sent = await readUpload(request, 'captured');
-  return sent instanceof Response ? sent : answer(await addCaptured(sent.upload, sent.name, sent.body.reduce === true));
-}
+export const POST = mutation(CapturedBody, ({ upload, name, reduce }) => addCaptured(upload, name, reduce));

@@ -1,7 +1,5 @@
+import { UploadBody } from '../../../contracts/requests';
 import { addPhotometric } from '../../../server/usecases/add-photometric';
-import { answer, readUpload } from '../respond';
+import { mutation } from '../respond';
 
-export async function POST(request: Request) {
-  const sent = await readUpload(request, 'photometric file');
-  return sent instanceof Response ? sent : answer(await addPhotometric(sent.upload, sent.name));
-}
+export const POST = mutation(UploadBody, ({ upload, name }) => addPhotometric(upload, name));

@@ -1,9 +1,8 @@
+import { NoBody } from '../../../contracts/requests';
 import { previewComesFirst } from '../../../server/usecases/preview-first';
-import { foreign } from '../respond';
+import { mutation } from '../respond';
 
-export function POST(request: Request) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
+export const POST = mutation(NoBody, () => {
   previewComesFirst();
   return new Response(null, { status: 204 });
-}
+});

@@ -2,11 +2,10 @@ import { Readable } from 'node:stream';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { config } from '../../../server/config';
 import { FileTooLarge, put } from '../../../server/files/content-store';
-import { foreign } from '../respond';
+import { CROSS_ORIGIN, isCrossOrigin } from '../respond';
 
 export async function POST(request: Request) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
+  if (isCrossOrigin(request)) return Response.json(CROSS_ORIGIN, { status: 403 });
   const most = config.maxUploadBytes;
   const tooLarge = () =>
     Response.json(

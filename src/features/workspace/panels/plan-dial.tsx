@@ -9,7 +9,7 @@ import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { skyLights } from '../../../core/lights/sky/sky-lights';
 import { bearingOf, wrapDegrees } from '../../../core/math/bearing';
 import { subtract } from '../../../core/math/vec3';
-import type { ImportReport } from '../../../formats/import-report';
+import type { ImportReport } from '../../../formats/model/import-report';
 import { NumberField } from '../../../ui/number-field';
 import { useDrag } from '../../../ui/use-drag';
 

@@ -1,12 +1,10 @@
+import { NoBody } from '../../../../contracts/requests';
 import { dropPart } from '../../../../server/usecases/keep-part';
 import { dropLightPreview } from '../../../../server/usecases/light-preview';
-import { answer, foreign } from '../../respond';
+import { mutation } from '../../respond';
 
-export async function DELETE(request: Request, { params }: { params: Promise<{ kept: string }> }) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const { kept } = await params;
+export const DELETE = mutation(NoBody, async (_, { kept }: { kept: string }) => {
   const dropped = dropPart(kept);
   if (dropped.ok) await dropLightPreview(kept);
-  return answer(dropped);
-}
+  return dropped;
+});

@@ -1,9 +1,7 @@
+import { ChangeBriefBody } from '../../../../../contracts/requests';
 import { changeBrief } from '../../../../../server/usecases/change-brief';
-import { answer, badJson, foreign, readJson } from '../../../respond';
+import { mutation } from '../../../respond';
 
-export async function PUT(request: Request, { params }: { params: Promise<{ picture: string }> }) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  return body ? answer(changeBrief((await params).picture, body.brief, body.joins === true)) : badJson();
-}
+export const PUT = mutation(ChangeBriefBody, ({ brief, joins }, { picture }: { picture: string }) =>
+  changeBrief(picture, brief, joins)
+);

@@ -1,6 +1,5 @@
+import { NoBody } from '../../../../../contracts/requests';
 import { addPicture } from '../../../../../server/usecases/add-picture';
-import { answer, foreign } from '../../../respond';
+import { mutation } from '../../../respond';
 
-export async function POST(request: Request, { params }: { params: Promise<{ picture: string }> }) {
-  return foreign(request) ?? answer(addPicture((await params).picture));
-}
+export const POST = mutation(NoBody, (_, { picture }: { picture: string }) => addPicture(picture));

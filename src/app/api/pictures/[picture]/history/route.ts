@@ -1,9 +1,5 @@
+import { MoveStepBody } from '../../../../../contracts/requests';
 import { moveStep } from '../../../../../server/usecases/change-brief';
-import { answer, badJson, foreign, readJson } from '../../../respond';
+import { mutation } from '../../../respond';
 
-export async function POST(request: Request, { params }: { params: Promise<{ picture: string }> }) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  return body ? answer(moveStep((await params).picture, body.by === 1 ? 1 : -1)) : badJson();
-}
+export const POST = mutation(MoveStepBody, ({ by }, { picture }: { picture: string }) => moveStep(picture, by));

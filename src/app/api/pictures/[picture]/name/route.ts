@@ -1,9 +1,5 @@
+import { NameBody } from '../../../../../contracts/requests';
 import { rename } from '../../../../../server/usecases/change-brief';
-import { answer, badJson, foreign, readJson } from '../../../respond';
+import { mutation } from '../../../respond';
 
-export async function PUT(request: Request, { params }: { params: Promise<{ picture: string }> }) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  return body ? answer(rename((await params).picture, String(body.name ?? ''))) : badJson();
-}
+export const PUT = mutation(NameBody, ({ name }, { picture }: { picture: string }) => rename(picture, name));

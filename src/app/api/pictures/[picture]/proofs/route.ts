@@ -1,18 +1,10 @@
+import { RequestProofBody } from '../../../../../contracts/requests';
 import { parsePatch } from '../../../../../contracts/brief';
-import { refused } from '../../../../../core/result/result';
 import { requestProof } from '../../../../../server/usecases/request-proof';
-import { answer, badJson, foreign, readJson } from '../../../respond';
+import { mutation } from '../../../respond';
 
-/** `patch` in the body: of that rectangle alone; `saving`: with something less, as it was measured. */
-export async function POST(request: Request, { params }: { params: Promise<{ picture: string }> }) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  if (!body) return badJson();
+/** `patch`: of that rectangle alone; `saving`: with something less, as it was measured. */
+export const POST = mutation(RequestProofBody, (body, { picture }: { picture: string }) => {
   const patch = parsePatch(body.patch);
-  return answer(
-    patch.ok
-      ? requestProof((await params).picture, patch.value, body.saving ?? null)
-      : refused(patch.message, 'bad_brief')
-  );
-}
+  return patch.ok ? requestProof(picture, patch.value, body.saving) : patch;
+});

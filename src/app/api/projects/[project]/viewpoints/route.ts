@@ -1,9 +1,7 @@
+import { SaveViewpointBody } from '../../../../../contracts/requests';
 import { saveViewpoint } from '../../../../../server/usecases/save-viewpoint';
-import { answer, badJson, foreign, readJson } from '../../../respond';
+import { mutation } from '../../../respond';
 
-export async function POST(request: Request, { params }: { params: Promise<{ project: string }> }) {
-  const refusal = foreign(request);
-  if (refusal) return refusal;
-  const body = await readJson(request);
-  return body ? answer(saveViewpoint((await params).project, String(body.name ?? ''), body.viewpoint)) : badJson();
-}
+export const POST = mutation(SaveViewpointBody, ({ name, viewpoint }, { project }: { project: string }) =>
+  saveViewpoint(project, name, viewpoint)
+);

@@ -1,13 +1,14 @@
 import { stat } from 'node:fs/promises';
+import { refused } from '../../../../../core/result/result';
 import { deliverProof } from '../../../../../server/usecases/deliver-proof';
-import { answer, streamOf } from '../../../respond';
+import { streamOf, toResponse } from '../../../respond';
 
 const TYPES = { png: 'image/png', jpg: 'image/jpeg', exr: 'image/x-exr' } as const;
 
 export async function GET(request: Request, { params }: { params: Promise<{ proof: string }> }) {
   const query = new URL(request.url).searchParams;
   const kind = query.get('kind') ?? 'png';
-  if (!(kind in TYPES)) return Response.json({ message: 'kind must be png, jpg or exr' }, { status: 400 });
+  if (!Object.hasOwn(TYPES, kind)) return toResponse(refused('kind must be png, jpg or exr', 'bad_input'));
   const file = await deliverProof(
     (await params).proof,
     kind as keyof typeof TYPES,
@@ -15,7 +16,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ proo
     query.has('raw'),
     query.has('marks')
   );
-  if (!file.ok) return answer(file);
+  if (!file.ok) return toResponse(file);
   const { size } = await stat(file.value.path);
   return new Response(streamOf(file.value.path), {
     headers: {

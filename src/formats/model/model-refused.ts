@@ -1,4 +1,4 @@
-import { Refusal } from '../core/result/result';
+import { Refusal } from '../../core/result/result';
 
 /** A model file that cannot be used. The message says what is so and what to do; the code is stable. */
 export type ModelRefusal =

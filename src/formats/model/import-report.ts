@@ -1,6 +1,6 @@
-import type { Site } from './gltf/read-site';
-import type { WeightOfGroup } from '../core/scene/set-aside';
-import type { LampPlace } from '../core/scene/lamp-groups';
+import type { Site } from '../gltf/read-site';
+import type { WeightOfGroup } from '../../core/scene/set-aside';
+import type { LampPlace } from '../../core/scene/lamp-groups';
 
 export interface LampGroupReport {
   group: string;

@@ -1,8 +1,8 @@
 /**
- * Any glTF or GLB to one normalised GLB (metres, +Y up, plain geometry, PNG or JPEG or WebP textures) and a report of
- * what came in. Nothing is fetched: a file that points outside itself is refused with the name of what is missing.
+ * A document that any reader made, to one normalised GLB (metres, +Y up, plain geometry, PNG or JPEG or WebP textures)
+ * and a report of what came in.
  */
-import { type Document, type JSONDocument, type Material, PropertyType } from '@gltf-transform/core';
+import { type Document, type Material, PropertyType } from '@gltf-transform/core';
 import type { Anisotropy, Clearcoat, Volume } from '@gltf-transform/extensions';
 import {
   dequantize,
@@ -24,66 +24,30 @@ import { rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup } from '../../core/scene/lamp-groups';
-import type { ImportReport, LampGroupReport } from '../import-report';
-import { ModelRefused } from '../model-refused';
+import type { ImportReport, LampGroupReport } from './import-report';
+import { ModelRefused } from './model-refused';
+import type { ReadModel } from './reader';
 import { openReducer } from '../reduce-mesh';
-import { unpackZip } from '../zip';
-import { hideNodes, type NodesJson } from './hidden-nodes';
-import { createIo } from './io';
-import { ktxToPng } from './ktx';
-import { readSite } from './read-site';
-import { readScene, WRAP_NAME } from './read-scene';
-
-export interface ModelFile {
-  name: string;
-  bytes: Uint8Array;
-}
-
-export interface NormaliseOptions {
-  unit: LengthUnit;
-  up: 'y' | 'z';
-  mostBytes: number;
-}
+import { createIo } from '../gltf/io';
+import { ktxToPng } from '../gltf/ktx';
+import { readSite } from '../gltf/read-site';
+import { readScene, WRAP_NAME } from '../gltf/read-scene';
 
 const MAX_TRIANGLES = 12e6;
 // What a designer draws lies between a watch screw and a landscape.
 const SMALLEST_M = 1e-4;
 const LARGEST_M = 1e5;
 
-/** Extensions that are kept or dissolved on the way in; others are dropped with a word. */
-const UNDERSTOOD = new Set([
-  'KHR_draco_mesh_compression',
-  'EXT_meshopt_compression',
-  'KHR_mesh_quantization',
-  'EXT_mesh_gpu_instancing',
-  'KHR_texture_basisu',
-  'EXT_texture_webp',
-  'KHR_texture_transform',
-  'KHR_lights_punctual',
-  'KHR_materials_emissive_strength',
-  'KHR_materials_ior',
-  'KHR_materials_transmission',
-  'KHR_materials_volume',
-  'KHR_materials_clearcoat',
-  'KHR_materials_sheen',
-  'KHR_materials_specular',
-  'KHR_materials_anisotropy',
-  'KHR_materials_iridescence',
-  'KHR_materials_dispersion',
-  'KHR_materials_diffuse_transmission',
-  'KHR_materials_variants',
-  'KHR_materials_unlit',
-  'KHR_materials_pbrSpecularGlossiness'
-]);
+export interface NormaliseOptions {
+  unit: LengthUnit;
+  up: 'y' | 'z';
+}
 
+/** What a reader made of a file, the same way for every format: see the head of this file. */
 export async function normaliseModel(
-  files: ModelFile[],
+  { document, format, source, changed, missing }: ReadModel,
   options: NormaliseOptions
 ): Promise<{ glb: Uint8Array; report: ImportReport }> {
-  const changed: string[] = [];
-  const missing: string[] = [];
-  const { document, format, source, json } = await readDocument(files, options);
-  hideNodes(document, json, missing);
   const site = readSite(document, missing);
   const root = document.getRoot();
   dropWhatIsNotRendered(document, missing);
@@ -113,136 +77,6 @@ export async function normaliseModel(
     if (/draco|meshopt|quantization|basisu/.test(extension.extensionName)) extension.dispose();
   const glb = await (await createIo()).writeBinary(document);
   return { glb, report: { ...(await makeReport(glb, source, format, changed, missing)), ...(site ? { site } : {}) } };
-}
-
-async function readDocument(
-  files: ModelFile[],
-  options: NormaliseOptions
-): Promise<{ document: Document; format: string; source: string; json: NodesJson }> {
-  let pool = new Map(files.map((f) => [f.name, f.bytes]));
-  let source = files[0]!.name;
-  if (files.length === 1 && files[0]!.bytes[0] === 0x50 && files[0]!.bytes[1] === 0x4b)
-    pool = unpackZip(files[0]!.bytes, options.mostBytes);
-  const isGlb = (bytes: Uint8Array) =>
-    bytes.length >= 4 && bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
-  const main =
-    [...pool].find(([, bytes]) => isGlb(bytes)) ??
-    [...pool].find(([name]) => /\.gltf$/i.test(name)) ??
-    (pool.size === 1 ? [...pool][0] : undefined);
-  if (!main)
-    throw new ModelRefused(
-      'not_a_model',
-      `there is no model among these files (${[...pool.keys()].slice(0, 5).join(', ')}); bring in a ` +
-        `.glb, a .gltf with its files, or a ZIP of them`
-    );
-  const [name, bytes] = main;
-  if (pool.size > 1 || files.length > 1) source = name;
-  const io = await createIo();
-  if (isGlb(bytes)) {
-    const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-    if (bytes.length < 20 || view.getUint32(8, true) > bytes.length)
-      throw new ModelRefused(
-        'truncated',
-        `this GLB is cut off: it holds ${bytes.length} of ` +
-          `${bytes.length >= 12 ? view.getUint32(8, true) : 'at least 20'} bytes; copy or export it ` +
-          `again`
-      );
-    if (view.getUint32(4, true) !== 2)
-      throw new ModelRefused(
-        'unsupported',
-        `this is a glTF of version ${view.getUint32(4, true)}; export it as glTF 2.0`
-      );
-    const jsonLength = view.getUint32(12, true);
-    const json = parseJson(Buffer.from(bytes.subarray(20, 20 + jsonLength)).toString('utf8'));
-    refuseExternal(json, new Map());
-    return { document: await wellFormed(() => io.readBinary(bytes)), format: 'GLB', source, json: json as NodesJson };
-  }
-  const json = parseJson(Buffer.from(bytes).toString('utf8'));
-  if (json.asset?.version === undefined)
-    throw new ModelRefused(
-      'not_a_model',
-      'this JSON file is no glTF: it has no asset version; export the model as glTF 2.0'
-    );
-  if (!String(json.asset.version).startsWith('2'))
-    throw new ModelRefused('unsupported', `this is a glTF of version ${json.asset.version}; export it as glTF 2.0`);
-  const folder = name.includes('/') ? name.slice(0, name.lastIndexOf('/') + 1) : '';
-  const resources: JSONDocument['resources'] = {};
-  const lookUp = new Map<string, Uint8Array>();
-  for (const [other, data] of pool) {
-    lookUp.set(other, data);
-    if (other.startsWith(folder)) lookUp.set(other.slice(folder.length), data);
-    // files dropped without their folders
-    lookUp.set(other.slice(other.lastIndexOf('/') + 1), data);
-  }
-  for (const uri of refuseExternal(json, lookUp))
-    resources[uri] = Uint8Array.from(lookUp.get(decodeURI(uri)) ?? lookUp.get(decodeURI(uri).split('/').pop()!)!);
-  return {
-    document: await wellFormed(() => io.readJSON({ json: json as unknown as JSONDocument['json'], resources })),
-    format: 'glTF',
-    source,
-    json: json as NodesJson
-  };
-}
-
-interface GltfJson {
-  asset?: { version?: unknown };
-  buffers?: { uri?: string; byteLength?: number }[];
-  images?: { uri?: string }[];
-  extensionsRequired?: string[];
-}
-
-function parseJson(text: string): GltfJson {
-  try {
-    const json = JSON.parse(text.replace(/^\ufeff/, '')) as GltfJson;
-    if (json && typeof json === 'object') return json;
-  } catch {
-    // said below
-  }
-  throw new ModelRefused(
-    'not_a_model',
-    'this file is no model that we can read; export it as glTF 2.0 (.glb, or .gltf with its files) and bring that in'
-  );
-}
-
-/** The file names that the model needs; each must be among those given. Data URIs are inside the file already. */
-function refuseExternal(json: GltfJson, given: Map<string, Uint8Array>): string[] {
-  const unknown = (json.extensionsRequired ?? []).filter((name) => !UNDERSTOOD.has(name));
-  if (unknown.length)
-    throw new ModelRefused('unsupported', `this model cannot be read without ${unknown.join(', ')}; export it without`);
-  const names: string[] = [];
-  for (const { uri } of [...(json.buffers ?? []), ...(json.images ?? [])]) {
-    if (uri === undefined || uri.startsWith('data:')) continue;
-    if (/^[a-z][a-z0-9+.-]*:|^\/\//i.test(uri))
-      throw new ModelRefused(
-        'external_file',
-        `this model points to "${uri.slice(0, 120)}" on the network, which is never fetched; export it with everything inside (GLB)`
-      );
-    let name = uri;
-    try {
-      name = decodeURI(uri);
-    } catch {
-      // a name with a stray percent sign is used as it stands
-    }
-    if (!given.has(name) && !given.has(name.split('/').pop()!))
-      throw new ModelRefused(
-        'missing_file',
-        `this model needs the file "${name.slice(0, 120)}", which was not given; drop it together with the model, or export a GLB`
-      );
-    names.push(uri);
-  }
-  return names;
-}
-
-async function wellFormed(read: () => Promise<Document>): Promise<Document> {
-  try {
-    return await read();
-  } catch (error) {
-    if (error instanceof ModelRefused) throw error;
-    throw new ModelRefused(
-      'truncated',
-      `this model is damaged: ${(error as Error).message.split('\n')[0]!.slice(0, 160)}; export it again`
-    );
-  }
 }
 
 function dropWhatIsNotRendered(document: Document, missing: string[]): void {

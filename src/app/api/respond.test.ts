@@ -1,0 +1,91 @@
+import { describe, expect, it, vi } from 'vitest';
+import { MoveStepBody, NoBody, PreviewBody } from '../../contracts/requests';
+import { ok, refused } from '../../core/result/result';
+import { mutation } from './respond';
+
+const HOST = '127.0.0.1:4300';
+function request(body: string | null, headers: Record<string, string> = {}): Request {
+  return new Request(`http://${HOST}/api/x`, {
+    method: 'POST',
+    headers: { host: HOST, origin: `http://${HOST}`, ...headers },
+    ...(body === null ? {} : { body })
+  });
+}
+const params = { params: Promise.resolve({ picture: 'p' }) };
+const move = mutation(MoveStepBody, ({ by }, { picture }: { picture: string }) => ok({ by, picture }));
+const answer = async (response: Promise<Response>) => {
+  const { status } = await response;
+  return { status, body: await (await response).json() };
+};
+
+describe('a mutation', () => {
+  it('hands a checked body and its parameters on, and the result back', async () => {
+    expect(await answer(move(request('{"by":1}'), params))).toEqual({ status: 200, body: { by: 1, picture: 'p' } });
+    const empty = mutation(NoBody, () => ok('done'));
+    expect(await answer(empty(request(null), { params: Promise.resolve({}) }))).toEqual({ status: 200, body: 'done' });
+  });
+  it.each([
+    ['another origin', { origin: 'http://evil.example' }],
+    ['another port', { origin: 'http://127.0.0.1:1' }],
+    ['no origin', { origin: '' }],
+    ['a cross-site fetch', { 'sec-fetch-site': 'cross-site' }],
+    ['a host of another name', { host: 'evil.example', origin: 'http://evil.example' }]
+  ])('is refused from %s', async (_, headers) => {
+    expect(await answer(move(request('{"by":1}', headers), params))).toMatchObject({
+      status: 403,
+      body: { code: 'foreign' }
+    });
+  });
+  it.each([
+    ['no JSON', '{"by":', /no JSON/],
+    ['no object', '[1]', /request must be an object/],
+    ['a wrong value', '{"by":2}', /request\.by must be 1 or -1, got 2/],
+    ['an unknown field', '{"by":1,"extra":true}', /request\.extra is not a known field/],
+    ['too much', `{"by":1,"x":"${'a'.repeat(1_000_001)}"}`, /at most a megabyte/]
+  ])('of %s is refused by name', async (_, body, message) => {
+    const { status, body: said } = await answer(move(request(body), params));
+    expect([status, said.code]).toEqual([400, 'bad_input']);
+    expect(said.message).toMatch(message);
+  });
+  it('answers refusals and faults in one shape, and never with an exception’s own text', async () => {
+    const gone = mutation(NoBody, () => refused('it is no longer there', 'gone'));
+    expect(await answer(gone(request(null), params))).toEqual({
+      status: 404,
+      body: { code: 'gone', message: 'it is no longer there' }
+    });
+    const log = vi.spyOn(console, 'error').mockImplementation(() => {});
+    const broken = mutation(NoBody, () => {
+      throw new Error('a pointer went astray');
+    });
+    const { status, body } = await answer(broken(request(null), params));
+    expect([status, body.code, /astray/.test(body.message)]).toEqual([500, 'fault', false]);
+    expect(log).toHaveBeenCalled();
+    log.mockRestore();
+  });
+  it('checks the keys and sizes that a preview asks with', async () => {
+    const preview = mutation(PreviewBody, (body) => ok(body.width));
+    const asked = (more: object) =>
+      answer(
+        preview(
+          request(
+            JSON.stringify({
+              brief: {},
+              width: 64,
+              height: 48,
+              pack: null,
+              rig: null,
+              light: null,
+              exact: true,
+              ...more
+            })
+          ),
+          params
+        )
+      );
+    expect(await asked({})).toEqual({ status: 200, body: 64 });
+    expect((await asked({ width: 5000 })).body.message).toContain(
+      'request.width must be a whole number from 1 to 4096'
+    );
+    expect((await asked({ rig: 'x'.repeat(65) })).status).toBe(400);
+  });
+});

@@ -1,0 +1,162 @@
+/** glTF 2.0 (Khronos): .glb, and .gltf with its files. Metres, +Y up, by the standard. */
+import type { Document, JSONDocument } from '@gltf-transform/core';
+import { hideNodes, type NodesJson } from '../gltf/hidden-nodes';
+import { ModelRefused } from './model-refused';
+import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
+
+const isGlb = (bytes: Uint8Array) =>
+  bytes.length >= 4 && bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
+const BRACE = 0x7b;
+
+export const gltf: ModelReader = {
+  key: 'gltf',
+  label: 'glTF',
+  extensions: ['glb', 'gltf'],
+  recognises: ({ name, bytes }) =>
+    isGlb(bytes) || /\.(gltf|glb)$/i.test(name) || (bytes.subarray(0, 64).includes(BRACE) && looksLikeGltf(bytes)),
+  states: { unit: 'm', up: 'y' },
+  read: (main, files) => (isGlb(main.bytes) ? readGlb(main) : readJson(main, files))
+};
+
+/** JSON without the ending of a model's name is taken for a model when it says which version of glTF it is. */
+const looksLikeGltf = (bytes: Uint8Array) =>
+  /"asset"\s*:/.test(Buffer.from(bytes.subarray(0, 65_536)).toString('latin1'));
+
+/** The decoders are loaded when the first file is read: whoever only lists formats needs none. */
+const openIo = async () => (await import('../gltf/io')).createIo();
+
+async function readGlb({ name, bytes }: ModelFile): Promise<ReadModel> {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < 20 || view.getUint32(8, true) > bytes.length) {
+    const whole = bytes.length >= 12 ? view.getUint32(8, true) : 'at least 20';
+    throw new ModelRefused(
+      'truncated',
+      `this GLB is cut off: it holds ${bytes.length} of ${whole} bytes; copy or export it again`
+    );
+  }
+  const version = view.getUint32(4, true);
+  if (version !== 2)
+    throw new ModelRefused('unsupported', `this is a glTF of version ${version}; export it as glTF 2.0`);
+  const json = parseJson(Buffer.from(bytes.subarray(20, 20 + view.getUint32(12, true))).toString('utf8'));
+  refuseExternal(json, new Map());
+  const document = await wellFormed(async () => (await openIo()).readBinary(bytes));
+  return withHiddenNodes({ document, format: 'GLB', source: name, changed: [], missing: [] }, json);
+}
+
+async function readJson({ name, bytes }: ModelFile, files: ModelFiles): Promise<ReadModel> {
+  const json = parseJson(Buffer.from(bytes).toString('utf8'));
+  if (json.asset?.version === undefined)
+    throw new ModelRefused(
+      'not_a_model',
+      'this JSON file is no glTF: it has no asset version; export the model as glTF 2.0'
+    );
+  if (!String(json.asset.version).startsWith('2'))
+    throw new ModelRefused('unsupported', `this is a glTF of version ${json.asset.version}; export it as glTF 2.0`);
+  const folder = name.includes('/') ? name.slice(0, name.lastIndexOf('/') + 1) : '';
+  const resources: JSONDocument['resources'] = {};
+  const lookUp = new Map<string, Uint8Array>();
+  for (const [other, data] of files) {
+    lookUp.set(other, data);
+    if (other.startsWith(folder)) lookUp.set(other.slice(folder.length), data);
+    // files dropped without their folders
+    lookUp.set(other.slice(other.lastIndexOf('/') + 1), data);
+  }
+  for (const uri of refuseExternal(json, lookUp))
+    resources[uri] = Uint8Array.from(lookUp.get(decodeURI(uri)) ?? lookUp.get(decodeURI(uri).split('/').pop()!)!);
+  const document = await wellFormed(async () =>
+    (await openIo()).readJSON({ json: json as unknown as JSONDocument['json'], resources })
+  );
+  return withHiddenNodes({ document, format: 'glTF', source: name, changed: [], missing: [] }, json);
+}
+
+function withHiddenNodes(model: ReadModel, json: GltfJson): ReadModel {
+  hideNodes(model.document, json as NodesJson, model.missing);
+  return model;
+}
+
+/** Extensions that are kept or dissolved on the way in; others are dropped with a word. */
+const UNDERSTOOD = new Set([
+  'KHR_draco_mesh_compression',
+  'EXT_meshopt_compression',
+  'KHR_mesh_quantization',
+  'EXT_mesh_gpu_instancing',
+  'KHR_texture_basisu',
+  'EXT_texture_webp',
+  'KHR_texture_transform',
+  'KHR_lights_punctual',
+  'KHR_materials_emissive_strength',
+  'KHR_materials_ior',
+  'KHR_materials_transmission',
+  'KHR_materials_volume',
+  'KHR_materials_clearcoat',
+  'KHR_materials_sheen',
+  'KHR_materials_specular',
+  'KHR_materials_anisotropy',
+  'KHR_materials_iridescence',
+  'KHR_materials_dispersion',
+  'KHR_materials_diffuse_transmission',
+  'KHR_materials_variants',
+  'KHR_materials_unlit',
+  'KHR_materials_pbrSpecularGlossiness'
+]);
+
+interface GltfJson {
+  asset?: { version?: unknown };
+  buffers?: { uri?: string; byteLength?: number }[];
+  images?: { uri?: string }[];
+  extensionsRequired?: string[];
+}
+
+function parseJson(text: string): GltfJson {
+  try {
+    const json = JSON.parse(text.replace(/^\ufeff/, '')) as GltfJson;
+    if (json && typeof json === 'object') return json;
+  } catch {
+    // said below
+  }
+  throw new ModelRefused(
+    'not_a_model',
+    'this file is no model that we can read; export it as glTF 2.0 (.glb, or .gltf with its files) and bring that in'
+  );
+}
+
+/** The file names that the model needs; each must be among those given. Data URIs are inside the file already. */
+function refuseExternal(json: GltfJson, given: Map<string, Uint8Array>): string[] {
+  const unknown = (json.extensionsRequired ?? []).filter((name) => !UNDERSTOOD.has(name));
+  if (unknown.length)
+    throw new ModelRefused('unsupported', `this model cannot be read without ${unknown.join(', ')}; export it without`);
+  const names: string[] = [];
+  for (const { uri } of [...(json.buffers ?? []), ...(json.images ?? [])]) {
+    if (uri === undefined || uri.startsWith('data:')) continue;
+    if (/^[a-z][a-z0-9+.-]*:|^\/\//i.test(uri))
+      throw new ModelRefused(
+        'external_file',
+        `this model points to "${uri.slice(0, 120)}" on the network, which is never fetched; export it with everything inside (GLB)`
+      );
+    let name = uri;
+    try {
+      name = decodeURI(uri);
+    } catch {
+      // a name with a stray percent sign is used as it stands
+    }
+    if (!given.has(name) && !given.has(name.split('/').pop()!))
+      throw new ModelRefused(
+        'missing_file',
+        `this model needs the file "${name.slice(0, 120)}", which was not given; drop it together with the model, or export a GLB`
+      );
+    names.push(uri);
+  }
+  return names;
+}
+
+async function wellFormed(read: () => Promise<Document>): Promise<Document> {
+  try {
+    return await read();
+  } catch (error) {
+    if (error instanceof ModelRefused) throw error;
+    throw new ModelRefused(
+      'truncated',
+      `this model is damaged: ${(error as Error).message.split('\n')[0]!.slice(0, 160)}; export it again`
+    );
+  }
+}

@@ -1,0 +1,44 @@
+/** The catalogue of model readers. One line a format; chooser, drop, messages and command follow. */
+import { unpackZip } from '../zip';
+import { gltf } from './gltf';
+import { ModelRefused } from './model-refused';
+import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
+
+export const READERS: readonly ModelReader[] = [gltf];
+
+/** "glTF (.glb, .gltf)" */
+export const formatsText = (): string =>
+  READERS.map(({ label, extensions }) => `${label} (${extensions.map((e) => `.${e}`).join(', ')})`).join(', ');
+
+/** For a file chooser: ".glb,.gltf,.zip". Files that go with a model have other endings, so none is refused by it. */
+export const modelExtensions = (): string[] => [...READERS.flatMap((r) => r.extensions), 'zip'];
+
+export interface Recognised {
+  reader: ModelReader;
+  main: ModelFile;
+  files: ModelFiles;
+}
+
+const isZip = ({ bytes }: ModelFile) => bytes[0] === 0x50 && bytes[1] === 0x4b;
+
+/** Finds the model among files that came together, or in a ZIP of them. `maxBytes`: of what a ZIP may unpack to. */
+export function recognise(given: readonly ModelFile[], maxBytes: number): Recognised {
+  const files =
+    given.length === 1 && isZip(given[0]!)
+      ? unpackZip(given[0]!.bytes, maxBytes)
+      : new Map(given.map((file) => [file.name, file.bytes]));
+  const all = [...files].map(([name, bytes]): ModelFile => ({ name, bytes }));
+  for (const reader of READERS) {
+    const main = all.find((file) => reader.recognises(file));
+    if (main) return { reader, main, files };
+  }
+  if (all.length === 1)
+    throw new ModelRefused('not_a_model', `this file cannot be read as a model; export it as ${formatsText()} and bring that in`);
+  const names = all.slice(0, 5).map((file) => file.name);
+  throw new ModelRefused(
+    'not_a_model',
+    `there is no model among these files (${names.join(', ')}); bring in ${formatsText()} with its files, or a ZIP of them`
+  );
+}
+
+export const readModel = ({ reader, main, files }: Recognised): Promise<ReadModel> => reader.read(main, files);

@@ -1,0 +1,38 @@
+/** What a reader of a model format is. Each format is a file of this folder, named in index.ts. */
+import type { Document } from '@gltf-transform/core';
+import type { LengthUnit } from '../../core/units/units';
+
+export interface ModelFile {
+  /** With the folders that it was dropped with: "chair/textures/oak.png". Never a path on this machine. */
+  name: string;
+  bytes: Uint8Array;
+}
+
+/** The files that came together, by their names. */
+export type ModelFiles = ReadonlyMap<string, Uint8Array>;
+
+/** A model as every reader hands it on. */
+export interface ReadModel {
+  /** In the file's own unit and with its own axis up. */
+  document: Document;
+  /** "GLB" */
+  format: string;
+  /** Name of the main file. */
+  source: string;
+  /** Sentences: what was made or changed, and what could not be brought in. The next steps add theirs. */
+  changed: string[];
+  missing: string[];
+}
+
+export interface ModelReader {
+  key: string;
+  /** As people call it: "glTF". */
+  label: string;
+  /** Of the main file, without the dot. */
+  extensions: readonly string[];
+  /** Whether a file is of this format, by its bytes where they tell, else by its name. */
+  recognises(file: ModelFile): boolean;
+  /** What the format says of every file of it; what it does not say is asked. */
+  states: { unit?: LengthUnit; up?: 'y' | 'z' };
+  read(main: ModelFile, files: ModelFiles): Promise<ReadModel>;
+}
