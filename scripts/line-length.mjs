@@ -1,7 +1,7 @@
 // Fails when a source line is longer than 140 characters. The formatter breaks code at 120 columns, but leaves comments and
 // strings alone, and does not read the kernel's AssemblyScript.
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './install.mjs';
 
@@ -16,7 +16,7 @@ const listed = spawnSync(
 );
 const long = listed.stdout
   .split('\n')
-  .filter((file) => /\.(ts|tsx|mjs)$/.test(file))
+  .filter((file) => /\.(ts|tsx|mjs)$/.test(file) && existsSync(join(root, file)))
   .flatMap((file) =>
     readFileSync(join(root, file), 'utf8')
       .split('\n')

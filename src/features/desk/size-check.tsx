@@ -63,6 +63,10 @@ function PersonBeside({ width_m, height_m }: { width_m: number; height_m: number
   const person = Math.max(2, PERSON_M * scale);
   const [w, h] = [Math.max(1, width_m * scale), Math.max(1, height_m * scale)];
   const head = person * 0.075;
+  const [shoulder, arm, leg] = [0.24, 0.34, 0.47].map((share) => person * share) as [number, number, number];
+  const side = (shoulder - person * 0.14) / 2;
+  const torso = `M${-shoulder / 2} ${person * 0.19}h${shoulder}v${arm}h${-side}`;
+  const body = `${torso}v${leg}h${2 * side - shoulder}v${-leg}h${-side}z`;
   return (
     <svg
       className="person"
@@ -76,9 +80,7 @@ function PersonBeside({ width_m, height_m }: { width_m: number; height_m: number
       <rect x={2} y={HEIGHT - 1 - h} width={w} height={h} fill="none" stroke="currentColor" />
       <g transform={`translate(${w + 14 + person * 0.15} ${HEIGHT - 1 - person})`} fill="currentColor">
         <circle cx={0} cy={head} r={head} />
-        <path
-          d={`M${-person * 0.12} ${person * 0.19}h${person * 0.24}v${person * 0.34}h${-person * 0.05}v${person * 0.47}h${-person * 0.14}v${-person * 0.47}h${-person * 0.05}z`}
-        />
+        <path d={body} />
       </g>
     </svg>
   );
