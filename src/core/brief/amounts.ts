@@ -15,3 +15,7 @@ export function percentOf(dim_ev: number): string {
 }
 
 export const capital = (text: string): string => text.replace(/^./, (c) => c.toUpperCase());
+
+/** Whole numbers as a sentence has them: words up to nine, then figures. */
+export const inWords = (n: number) =>
+  ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n);

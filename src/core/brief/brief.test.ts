@@ -15,7 +15,7 @@ import {
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
-import { about, composeSentence, countChanges, duration } from './sentence';
+import { about, BRIEF_PANELS, composeSentence, countChanges, duration, restingPanels } from './sentence';
 
 type Film = { quality: { min_samples?: number }; surroundings: object };
 const parse = (brief: object) => parseBrief({ version: 1, ...brief });
@@ -236,7 +236,7 @@ describe('the sentence', () => {
         size: { paper: 'A3', orientation: 'landscape', ppi: 200 }
       })
     ).toBe(
-      'East window seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on ' +
+      '“East window”, seen with a 28\u00a0mm lens, lit by Sky: 12\u00a0October, 17:10, photographic, on ' +
         'A3 landscape at 200\u00a0ppi, at Study quality'
     );
   });
@@ -274,7 +274,7 @@ describe('the sentence', () => {
         finish: { ...BRIEF_DEFAULTS.finish, background: { kind: 'plain', lightness: 90 } },
         ...part
       });
-    expect(seen({})).toContain('photographic before plain grey, on a screen');
+    expect(seen({})).toContain('photographic, in front of plain grey, on a screen');
     expect(seen({ surroundings: SURROUNDINGS_DEFAULTS.studio })).not.toContain('before');
     expect(seen({ surroundings: SURROUNDINGS_DEFAULTS.studio, ground: GROUND_DEFAULTS })).toContain(
       'before plain grey'
@@ -295,7 +295,7 @@ describe('the sentence', () => {
     const studio = SURROUNDINGS_DEFAULTS.studio;
     expect(
       text({ ...BRIEF_DEFAULTS, surroundings: { ...studio, set: 'ring' }, ground: { ...GROUND_DEFAULTS, polish: 0.2 } })
-    ).toContain('lit by Studio: ring from the front on a polished ground, photographic');
+    ).toContain('lit by Studio: ring from the front on a reflecting ground, photographic');
     const [key] = lampsOfSet('three', 1);
     expect(text({ ...BRIEF_DEFAULTS, surroundings: { ...studio, lamps: [key!, { ...key!, on: false }] } })).toContain(
       'lit by Studio: one lamp, photographic'
@@ -330,6 +330,38 @@ describe('the sentence', () => {
     ).filter((p) => 'word' in p && p.changed);
     expect(changed).toHaveLength(1);
     expect(countChanges({ ...BRIEF_DEFAULTS, look: CLAY_DEFAULTS }, BRIEF_DEFAULTS)).toBe(1);
+  });
+  it('names the exposure and the white balance only where they are set', () => {
+    const exposed = (part: Partial<Brief>) => text({ ...BRIEF_DEFAULTS, ...part }).replaceAll('\u00a0', ' ');
+    expect(exposed({ exposure: { metered: true } })).not.toContain('exposed');
+    expect(exposed({ exposure: { ev100: 9.5 } })).toContain('photographic, exposed for 9.5 EV, on');
+    expect(
+      exposed({
+        exposure: { f_number: 8, shutter_s: 1 / 60, iso: 200 },
+        finish: { ...BRIEF_DEFAULTS.finish, white: { kelvin: 3200, tint: 0 } }
+      })
+    ).toContain('exposed at f/8, 1/60 s, ISO 200, white at 3,200 K');
+  });
+  it('gives the density of the file where the quality renders a share of the size', () => {
+    const draft = { ...BRIEF_DEFAULTS.quality, scale: 0.25 };
+    const sheet = { paper: 'A3', orientation: 'landscape', ppi: 200 } as const;
+    expect(text({ ...BRIEF_DEFAULTS, quality: draft, size: sheet })).toContain(
+      'on A3 landscape at 200\u00a0ppi, drafted at 50\u00a0ppi, at'
+    );
+    expect(text({ ...BRIEF_DEFAULTS, quality: draft })).toContain('drafted at 150\u00a0×\u00a0100\u00a0px');
+  });
+  it('opens every panel, by a word of the sentence or as one at rest', () => {
+    const metered: Brief = { ...BRIEF_DEFAULTS, exposure: { metered: true } };
+    const shown: Brief = { ...metered, exposure: { ev100: 9 } };
+    const sentence = composeSentence(metered, { ...context, shown });
+    const resting = restingPanels(sentence, metered, shown);
+    expect(resting).toEqual([
+      { panel: 'lamps', changed: false },
+      { panel: 'exposure', changed: true },
+      { panel: 'background', changed: false }
+    ]);
+    const named = sentence.flatMap((p) => ('panel' in p ? [p.panel] : []));
+    expect([...new Set([...named, ...resting.map((r) => r.panel)])].sort()).toEqual([...BRIEF_PANELS].sort());
   });
   it('tells times as people do', () => {
     expect([duration(46), duration(648), duration(4800), about(43), about(660)]).toEqual([

@@ -5,10 +5,13 @@
 import { DESTINATIONS } from '../output/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
 import { settingOf } from '../scene/dim-lamps';
+import { resolveSize, scaleSize } from '../output/size';
 import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
-import { NBSP, percentOf } from './amounts';
+import { inWords, kelvinText, NBSP, percentOf } from './amounts';
+import type { Word } from './fields/field';
 import {
+  BRIEF_DEFAULTS,
   briefChanges,
   canonicalJson,
   type Brief,
@@ -20,7 +23,34 @@ import {
 import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
-export type PanelKey = 'viewpoint' | 'surroundings' | 'lamps' | 'look' | 'size' | 'quality';
+/** The panels of the brief in the order of the sentence; the keys 1 to 9 open them. */
+export const BRIEF_PANELS = [
+  'viewpoint',
+  'lens',
+  'surroundings',
+  'lamps',
+  'look',
+  'exposure',
+  'background',
+  'size',
+  'quality'
+] as const;
+export type PanelKey = (typeof BRIEF_PANELS)[number];
+
+/** Which panel edits what a word of the sentence names. */
+const PANEL_OF: Record<Word, PanelKey> = {
+  viewpoint: 'viewpoint',
+  lens: 'lens',
+  surroundings: 'surroundings',
+  lamps: 'lamps',
+  look: 'look',
+  exposure: 'exposure',
+  background: 'background',
+  ground: 'background',
+  size: 'size',
+  quality: 'quality',
+  finish: 'quality'
+};
 
 export type SentencePart = { text: string } | { word: string; panel: PanelKey; changed: boolean };
 
@@ -89,17 +119,18 @@ function destinationPhrase(name: string): string {
 }
 
 /** The size, and whether it is what its destination asks for. */
-function sizeWords({ size, bleed_mm, seen: { destination } }: Brief, shown: Brief | null): SentencePart[] {
+function sizeWords({ size, bleed_mm, seen: { destination }, quality }: Brief, shown: Brief | null): SentencePart[] {
   const bleed = bleed_mm > 0 && 'ppi' in size ? ` with ${bleed_mm}${NBSP}mm bleed` : '';
   const word = (text: string): SentencePart => ({
     word: text + bleed,
     panel: 'size',
     changed: shown !== null && differs([size, bleed_mm], [shown.size, shown.bleed_mm])
   });
-  if (!destination) return [{ text: ', on ' }, word(sizePhrase(size))];
+  const drafted = draftedWords(size, quality.scale);
+  if (!destination) return [{ text: ', on ' }, word(sizePhrase(size)), ...drafted];
   const name = destinationPhrase(destination.name);
   if (!differs(size, destination.size))
-    return [{ text: ', for ' }, word(`${name}${'ppi' in size ? `, ${ppiText(size.ppi)}` : ''}`)];
+    return [{ text: ', for ' }, word(`${name}${'ppi' in size ? `, ${ppiText(size.ppi)}` : ''}`), ...drafted];
   const { ppi: _, ...sheet } = size as { ppi?: number };
   const { ppi, ...asked } = destination.size as { ppi?: number };
   const wish =
@@ -108,7 +139,15 @@ function sizeWords({ size, bleed_mm, seen: { destination } }: Brief, shown: Brie
       : differs(sheet, asked)
         ? sizePhrase(destination.size)
         : ppiText(ppi);
-  return [{ text: ', on ' }, word(sizePhrase(size)), { text: ` (${name} asks for ${wish})` }];
+  return [{ text: ', on ' }, word(sizePhrase(size)), { text: ` (${name} asks for ${wish})` }, ...drafted];
+}
+
+/** The density or pixels of the file where the quality renders only a share of the size; empty where it renders all. */
+function draftedWords(size: SizeChoice, scale: number): SentencePart[] {
+  if (scale === 1) return [];
+  const { width_px, height_px } = scaleSize(resolveSize(size), scale);
+  const file = 'ppi' in size ? ppiText(size.ppi * scale) : `${width_px}${NBSP}×${NBSP}${height_px}${NBSP}px`;
+  return [{ text: `, drafted at ${file}` }];
 }
 
 /** The place that asks for just this size. */
@@ -124,14 +163,26 @@ export function sizeLabel(size: SizeChoice): string {
   return `${size.width_px} × ${size.height_px}${NBSP}px`;
 }
 
-const inWords = (n: number) =>
-  ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n);
-
 export const groundPhrase = (ground: Ground): string | null =>
-  ground.kind === 'none' ? null : ground.polish > 0 ? 'polished ground' : 'ground of shadow alone';
+  ground.kind === 'none' ? null : ground.polish > 0 ? 'reflecting ground' : 'shadow-only ground';
 
 export const lookPhrase = (look: Look): string =>
   look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay';
+
+/** How the picture is exposed where that is neither automatic nor the default, and the light that looks white. */
+export function exposurePhrase({ exposure, finish: { white } }: Pick<Brief, 'exposure' | 'finish'>): string | null {
+  const atDefault = 'metered' in exposure || !differs(exposure, BRIEF_DEFAULTS.exposure);
+  const exposed = atDefault
+    ? null
+    : 'ev100' in exposure
+      ? `exposed for ${exposure.ev100.toFixed(1)}${NBSP}EV`
+      : `exposed at f/${exposure.f_number}, ${shutterText(exposure.shutter_s)}, ISO${NBSP}${exposure.iso}`;
+  const balanced = white ? `white at ${kelvinText(white.kelvin)}` : null;
+  return exposed && balanced ? `${exposed}, ${balanced}` : (exposed ?? balanced);
+}
+
+const shutterText = (seconds: number) =>
+  seconds < 0.3 ? `1/${Math.round(1 / seconds)}${NBSP}s` : `${Math.round(seconds * 10) / 10}${NBSP}s`;
 
 const differs = (a: unknown, b: unknown) => canonicalJson(a) !== canonicalJson(b);
 
@@ -158,15 +209,17 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   });
   const ground = groundPhrase(brief.ground);
   const groundWords: SentencePart[] = ground
-    ? [{ text: ' on a ' }, word(ground, 'surroundings', brief.ground, shown?.ground)]
+    ? [{ text: ' on a ' }, word(ground, 'background', brief.ground, shown?.ground)]
     : [];
   const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
+  const exposed = exposurePhrase(brief);
   const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
-    word(context.name, 'viewpoint', brief.viewpoint, shown?.viewpoint),
-    { text: context.parallel ? ' seen ' : ' seen with a ' },
-    word(lens, 'viewpoint', lensOf(brief), shown && lensOf(shown)),
+    { text: '“' },
+    word(context.name, 'viewpoint', placeOf(brief), shown && placeOf(shown)),
+    { text: context.parallel ? '”, seen ' : '”, seen with a ' },
+    word(lens, 'lens', lensOf(brief), shown && lensOf(shown)),
     { text: ', lit by ' },
     word(
       surroundingsPhrase(brief.surroundings, context.nameOfCaptured),
@@ -178,14 +231,31 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     ...lamps,
     { text: ', ' },
     word(lookPhrase(brief.look), 'look', brief.look, shown?.look),
+    ...(exposed
+      ? [
+          { text: ', ' },
+          word(exposed, 'exposure', [brief.exposure, brief.finish.white], shown && [shown.exposure, shown.finish.white])
+        ]
+      : []),
     ...(behind
-      ? [{ text: ' before ' }, word(behind, 'surroundings', brief.finish.background, shown?.finish.background)]
+      ? [{ text: ', in front of ' }, word(behind, 'background', brief.finish.background, shown?.finish.background)]
       : []),
     ...sizeWords(brief, shown),
     { text: ', at ' },
     word(QUALITY_STEPS[brief.quality.step].name, 'quality', brief.quality, shown?.quality),
     { text: ' quality' }
   ];
+}
+
+/** The panels that no word of the sentence opens, and whether what they edit changed since the proof on the stage. */
+export function restingPanels(
+  sentence: readonly SentencePart[],
+  brief: Brief,
+  shown: Brief | null
+): { panel: PanelKey; changed: boolean }[] {
+  const named = new Set(sentence.flatMap((part) => ('panel' in part ? [part.panel] : [])));
+  const changed = new Set(shown ? briefChanges(brief, shown).map(({ word }) => PANEL_OF[word]) : []);
+  return BRIEF_PANELS.filter((panel) => !named.has(panel)).map((panel) => ({ panel, changed: changed.has(panel) }));
 }
 
 /** What the finish puts behind the model; null where the surroundings are seen, or a studio's paper is. */
@@ -198,7 +268,7 @@ function behindPhrase({ finish: { background }, surroundings, ground }: Brief): 
     case 'plain':
       return 'plain grey';
     case 'graded':
-      return 'graded colours';
+      return 'a gradient';
     case 'paper':
       return 'paper';
     case 'picture':
@@ -234,10 +304,10 @@ function lampWords({ lamps }: Brief, { lampGroups, shown }: SentenceContext): Se
 
 const small = (name: string) => name.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase());
 
-const lensOf = (brief: Brief) =>
-  'camera' in brief.viewpoint
-    ? brief.viewpoint.camera
-    : [brief.viewpoint.focal_length_mm, brief.viewpoint.f_number, brief.viewpoint.projection];
+const placeOf = ({ viewpoint: v }: Brief) => ('camera' in v ? v.camera : [v.position_m, v.target_m, v.up]);
+
+const lensOf = ({ viewpoint: v }: Brief) =>
+  'camera' in v ? v.camera : [v.focal_length_mm, v.f_number, v.focus_m, v.projection, v.height_m];
 
 /** How many words of the sentence changed since the proof on the stage. */
 export const countChanges = (brief: Brief, shown: Brief): number =>

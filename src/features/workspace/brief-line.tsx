@@ -1,18 +1,23 @@
 /** The brief line: one true sentence whose underlined words open panels, and the button that renders. */
+import { Fragment, type ReactNode } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import { about, duration, type PanelKey, type SentencePart } from '../../core/brief/sentence';
 import type { Forecast } from '../../core/forecast/forecast';
 import { RenderSlip } from '../../ui/render-slip';
+import { BRIEF_LINE_COPY } from './copy';
+import { PANELS } from './panels/catalogue';
 import type { OpenPanel } from './view';
 
 interface Props {
   sentence: SentencePart[];
+  /** Panels that no word of the sentence opens. */
+  resting: readonly { panel: PanelKey; changed: boolean }[];
   open: OpenPanel;
   onOpen: (panel: PanelKey) => void;
   forecast: Forecast | null;
-  /** The proof that is this very film already. */
-  twin: ProofDto | null;
-  /** The proof whose film it needs: only its finish is another. */
+  /** The proof that already shows this brief. */
+  identicalProof: ProofDto | null;
+  /** The proof whose film it needs; only the finish differs. */
   film: ProofDto | null;
   message: string | null;
   onDismiss: () => void;
@@ -21,24 +26,31 @@ interface Props {
 
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-export function BriefLine({ sentence, open, onOpen, forecast, twin, film, message, onDismiss, onRender }: Props) {
-  const end = twin
-    ? twin.state === 'done'
-      ? `: proof ${twin.number} is this very picture.`
-      : `: proof ${twin.number} is under way.`
+export function BriefLine({
+  sentence,
+  resting,
+  open,
+  onOpen,
+  forecast,
+  identicalProof,
+  film,
+  message,
+  onDismiss,
+  onRender
+}: Props) {
+  const end = identicalProof
+    ? BRIEF_LINE_COPY.shownBy(identicalProof)
     : film
-      ? `: from proof ${film.number}, without a new render.`
+      ? BRIEF_LINE_COPY.fromFilm(film.number)
       : forecast
-        ? ': ready in about '
+        ? BRIEF_LINE_COPY.readyIn
         : '.';
-  const stub = twin
-    ? twin.state === 'done'
-      ? `${twin.number} is up to date`
-      : `${twin.number} is rendering`
+  const stub = identicalProof
+    ? BRIEF_LINE_COPY.stubOf(identicalProof)
     : film
-      ? `of proof ${film.number}`
+      ? BRIEF_LINE_COPY.stubOfFilm(film.number)
       : forecast
-        ? `ready ${clock(Date.now() + forecast.seconds * 1000)}`
+        ? BRIEF_LINE_COPY.readyAt(clock(Date.now() + forecast.seconds * 1000))
         : undefined;
   return (
     <div className="brief">
@@ -48,44 +60,77 @@ export function BriefLine({ sentence, open, onOpen, forecast, twin, film, messag
             'text' in part ? (
               part.text
             ) : (
-              // a button cannot break across lines, a link can
-              <a
-                key={i}
-                className={`w${part.changed ? ' ch' : ''}`}
-                role="button"
-                href={`#${part.panel}`}
-                aria-expanded={open === part.panel}
-                onClick={(e) => {
-                  e.preventDefault();
-                  onOpen(part.panel);
-                }}
-                onKeyDown={(e) => {
-                  if (e.key !== ' ') return;
-                  e.preventDefault();
-                  onOpen(part.panel);
-                }}
-              >
+              <PanelLink key={i} panel={part.panel} changed={part.changed} open={open === part.panel} onOpen={onOpen}>
                 {part.word}
-              </a>
+              </PanelLink>
             )
           )}
           {end}
-          {!twin && !film && forecast ? (
-            <span className="n" title={`Between ${duration(forecast.low)} and ${duration(forecast.high)}`}>
+          {!identicalProof && !film && forecast ? (
+            <span className="n" title={BRIEF_LINE_COPY.between(duration(forecast.low), duration(forecast.high))}>
               {about(forecast.seconds)}.
             </span>
           ) : null}{' '}
-          <RenderSlip label={film ? 'Finish' : 'Render'} stub={stub} disabled={twin !== null} onPress={onRender} />
+          <RenderSlip
+            label={film ? BRIEF_LINE_COPY.finish : BRIEF_LINE_COPY.render}
+            stub={stub}
+            disabled={identicalProof !== null}
+            onPress={onRender}
+          />
         </p>
+        {resting.length > 0 ? (
+          <p className="resting">
+            {BRIEF_LINE_COPY.resting}{' '}
+            {resting.map(({ panel, changed }, i) => (
+              <Fragment key={panel}>
+                {i > 0 ? ', ' : ''}
+                <PanelLink panel={panel} changed={changed} open={open === panel} onOpen={onOpen}>
+                  {PANELS[panel].title.toLowerCase()}
+                </PanelLink>
+              </Fragment>
+            ))}
+          </p>
+        ) : null}
         {message ? (
           <p className="err" role="alert">
             {message[0]!.toUpperCase() + message.slice(1)}.{' '}
             <button type="button" className="lk" onClick={onDismiss}>
-              Understood
+              {BRIEF_LINE_COPY.dismiss}
             </button>
           </p>
         ) : null}
       </div>
     </div>
+  );
+}
+
+interface PanelLinkProps {
+  panel: PanelKey;
+  changed: boolean;
+  open: boolean;
+  onOpen: (panel: PanelKey) => void;
+  children: ReactNode;
+}
+
+/** A word that opens a panel. It is a link because a button cannot break across lines. */
+function PanelLink({ panel, changed, open, onOpen, children }: PanelLinkProps) {
+  return (
+    <a
+      className={`w${changed ? ' ch' : ''}`}
+      role="button"
+      href={`#${panel}`}
+      aria-expanded={open}
+      onClick={(e) => {
+        e.preventDefault();
+        onOpen(panel);
+      }}
+      onKeyDown={(e) => {
+        if (e.key !== ' ') return;
+        e.preventDefault();
+        onOpen(panel);
+      }}
+    >
+      {children}
+    </a>
   );
 }

@@ -1,5 +1,5 @@
 /** The workspace's sentences. */
-import { NBSP } from '../../core/brief/amounts';
+import { inWords, NBSP } from '../../core/brief/amounts';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { litShare, moonIlluminance } from '../../core/lights/moon/position';
@@ -7,8 +7,6 @@ import { compass } from '../../core/lights/sun/compass';
 import { bearingOf } from '../../core/math/bearing';
 import { subtract, type Vec3 } from '../../core/math/vec3';
 import type { PreviewState } from './preview/use-preview';
-
-const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five'];
 
 interface StageSeen {
   proof: ProofDto | null;
@@ -31,7 +29,7 @@ export function stageNote(s: StageSeen): string {
     ? `, ${s.tried}`
     : s.changes === 0
       ? ''
-      : `, ${NUMBERS[s.changes]} change${s.changes === 1 ? '' : 's'} behind`;
+      : `, ${inWords(s.changes)} change${s.changes === 1 ? '' : 's'} behind`;
   return `Proof ${s.proof.number}${behind}.${size}`;
 }
 
@@ -95,10 +93,10 @@ export function moonSentence(moon: { elevation: number; azimuth: number; phase: 
 }
 
 export const KEYS: readonly [string, string][] = [
-  ['1 to 9', 'open the words of the brief line'],
+  ['1 to 9', 'open the panels: viewpoint, lens, surroundings, lamps, look, exposure, background, size, quality'],
   ['Esc', 'close the panel'],
   ['Ctrl Enter', 'render'],
-  ['Ctrl .', 'stop and keep'],
+  ['Ctrl .', 'stop and keep the picture so far'],
   ['Alt ← →', 'previous and next picture'],
   [', and ;', 'previous and next proof'],
   ['w, t, x', 'whole sheet, true size, pixel for pixel'],
@@ -107,3 +105,38 @@ export const KEYS: readonly [string, string][] = [
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan']
 ];
+
+export const PANEL_COPY = {
+  failed: 'This panel failed. The brief and the proofs are saved.',
+  retry: 'Try again'
+};
+
+export const STRIP_COPY = {
+  count: (n: number) => (n === 0 ? 'No proof of this picture yet' : `${n} proof${n === 1 ? '' : 's'}, newest first`),
+  undo: 'Undo',
+  redo: 'Redo',
+  download: (number: number, beforeDenoising: boolean) =>
+    `Download proof ${number}${beforeDenoising ? ', before denoising' : ''}:`,
+  transparent: 'PNG, transparent',
+  cropMarks: 'PNG, crop marks',
+  none: (glance: string | null) =>
+    `The stage shows the model. A Glance shows the light${glance ? ` in about ${glance}` : ''}.`,
+  denoised: (whole: boolean, note: string) => `${whole ? 'Denoised ' : 'Not denoised: '}${note}.`
+};
+
+export const BRIEF_LINE_COPY = {
+  shownBy: ({ number, state }: ProofDto) =>
+    state === 'done'
+      ? `. Proof ${number} already shows this; no new render needed.`
+      : `. Proof ${number} is under way.`,
+  fromFilm: (number: number) => `: made from proof ${number}, without a new render.`,
+  readyIn: ': ready in about ',
+  stubOf: ({ number, state }: ProofDto) => (state === 'done' ? `proof ${number}` : `${number} is rendering`),
+  stubOfFilm: (number: number) => `of proof ${number}`,
+  readyAt: (time: string) => `ready ${time}`,
+  between: (low: string, high: string) => `Between ${low} and ${high}`,
+  render: 'Render',
+  finish: 'Finish',
+  resting: 'Also:',
+  dismiss: 'Dismiss'
+};

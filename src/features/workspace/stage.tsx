@@ -41,7 +41,7 @@ interface Props {
   tried: string | null;
   showModel: boolean;
   /** The proof with its grain, though it is denoised. */
-  asRendered: boolean;
+  beforeDenoising: boolean;
   zoom: Zoom;
   stageView: StageView;
   /** What renders on this machine, while the preview waits. */
@@ -58,7 +58,7 @@ interface Props {
   onShow: (model: boolean) => void;
   patchAsked: boolean;
   onPatch: () => void;
-  onAsRendered: () => void;
+  onBeforeDenoising: () => void;
   onZoom: (zoom: Zoom) => void;
   onMoved: (view: FreeViewpoint, joins: boolean) => void;
 }
@@ -195,7 +195,7 @@ export function Stage(props: Props) {
   );
   const sharp =
     zoom === 'pixel' && picture && picture.state !== 'running'
-      ? `/api/proofs/${picture.id}/file?kind=png${props.asRendered ? '&raw' : ''}`
+      ? `/api/proofs/${picture.id}/file?kind=png${props.beforeDenoising ? '&raw' : ''}`
       : null;
   const note =
     props.picking?.says ??
@@ -258,7 +258,7 @@ export function Stage(props: Props) {
                   />
                 ) : null}
                 <img
-                  src={sharp ?? pictureOf(picture, props.asRendered ? 'raw' : 'screen')}
+                  src={sharp ?? pictureOf(picture, props.beforeDenoising ? 'raw' : 'screen')}
                   alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`}
                   className={picture.brief.patch ? 'patch' : undefined}
                   style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(picture.brief)) }}
@@ -300,8 +300,8 @@ export function Stage(props: Props) {
           {picture && picture.denoise_share === 1 && !showModel ? (
             <button
               type="button"
-              aria-pressed={props.asRendered}
-              onClick={props.onAsRendered}
+              aria-pressed={props.beforeDenoising}
+              onClick={props.onBeforeDenoising}
               title="The proof before denoising, to compare"
             >
               As rendered

@@ -4,8 +4,8 @@ import { useEffect, useRef } from 'react';
 import type { Zoom } from './stage';
 
 export interface KeyActions {
-  /** The word of the sentence with this number, from 1. */
-  word(number: number): void;
+  /** Opens the panel of the brief with this number, from 1. */
+  brief(number: number): void;
   panel(key: 'keys' | null): void;
   render(): void;
   stop(): void;
@@ -42,7 +42,7 @@ export function useKeys(actions: KeyActions): void {
       }
       if (event.key === 'Escape') return a.panel(null);
       if (typing) return;
-      if (/^[1-9]$/.test(event.key)) a.word(Number(event.key));
+      if (/^[1-9]$/.test(event.key)) a.brief(Number(event.key));
       else if (event.key === ',') a.proof(1);
       else if (event.key === ';') a.proof(-1);
       else if (event.key === 'w') a.zoom('whole');

@@ -1,6 +1,5 @@
 /** What the workspace's parts share about what is seen. */
-import type { Dispatch, SetStateAction } from 'react';
-import type { WorkspaceDto } from '../../contracts/dto';
+import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import type { Brief, Patch } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
@@ -8,13 +7,16 @@ import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, type LampPlace } from '../../core/scene/lamp-groups';
 import type { Opening } from '../../core/scene/opening';
 import type { ImportReport, LampGroupReport } from '../../formats/model/import-report';
+import type { Cost } from '../../core/forecast/costs';
 import type { ChangeBrief } from './use-brief';
+import type { ForecastState } from './use-forecast';
+import type { StageView } from './use-stage-view';
 
-/** What the stage is asked for: a point of the model, by pressing and dragging. */
+/** What the stage is asked for: a point of the model, by clicking and dragging. */
 export interface Picking {
   /** Which question it is. */
   asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'corner' | 'turn' | 'patch';
-  /** What to press, for the stage to say. */
+  /** What to pick, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
   /** Asks how far a drag goes across the picture instead, in its widths. */
@@ -36,19 +38,37 @@ export interface LampMark {
   chosen: boolean;
 }
 
-/** What a panel is given that changes the brief and may add to the project. */
-export interface ProjectPanelProps {
+/** What every panel is given; each takes what it needs. What is chosen on the page alone, panels take from the store. */
+export interface PanelContext {
   workspace: WorkspaceDto;
+  picture: PictureDto;
   brief: Brief;
   /** The brief of the proof on the stage. */
   was: Brief | null;
   view: FreeViewpoint;
+  /** EV100 of what is on the stage. */
+  reading: number | null;
+  /** What the stage is asked for now. */
+  picking: Picking | null;
+  onPicking: (picking: Picking | null) => void;
+  onPicture: (picture: PictureDto) => void;
   onChange: ChangeBrief;
   onMessage: (text: string | null) => void;
-  onWorkspace: Dispatch<SetStateAction<WorkspaceDto>>;
+  onWorkspace: (change: WorkspaceDto | ((workspace: WorkspaceDto) => WorkspaceDto)) => void;
+  lamps: readonly LampGroup[];
+  forecast: ForecastState;
+  /** Proofs of the picture, newest first. */
+  proofs: readonly ProofDto[];
+  /** Grain before denoising after so many seconds, of the proof that renders now. */
+  soFar: readonly (readonly [seconds: number, grain: number])[];
+  /** Renders a patch as it is and once more with something less. */
+  onTry: (cost: Cost) => void;
+  stageView: StageView;
+  onStageView: (part: Partial<StageView>) => void;
 }
 
-export type OpenPanel = PanelKey | 'model' | 'stage' | 'keys' | null;
+export type PanelName = PanelKey | 'model' | 'stage' | 'keys';
+export type OpenPanel = PanelName | null;
 
 /** The viewpoint as numbers, with named cameras of the model looked up. */
 export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {

@@ -5,8 +5,9 @@
  */
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
-import { type Brief, canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
-import { about, composeSentence, countChanges, sizeLabel } from '../../core/brief/sentence';
+import { type Brief, briefChanges, canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
+import type { Change } from '../../core/brief/fields/walk';
+import { BRIEF_PANELS, composeSentence, countChanges, restingPanels, sizeLabel } from '../../core/brief/sentence';
 import { takeOffer } from '../../core/forecast/deadline';
 import { forecastOf } from '../../core/forecast/forecast-of';
 import { type Cost, type Saving, triedWith, TRY_PX } from '../../core/forecast/costs';
@@ -18,56 +19,21 @@ import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import { send } from '../shared/send';
-import { Ticket } from '../shared/ticket';
 import { useChanges } from '../shared/use-changes';
 import { BriefLine } from './brief-line';
 import { Pictures } from './pictures';
-import { KeysPanel } from './panels/keys-panel';
-import { LampsPanel } from './panels/lamps-panel';
-import { LookPanel } from './panels/look-panel';
-import { ModelPanel } from './panels/model-panel';
-import { Panel } from './panels/panel';
-import { QualityPanel } from './panels/quality-panel';
-import { StagePanel } from './panels/stage-panel';
-import type { SheetUnit } from './panels/size-fields';
-import { type FrameBefore, SizePanel } from './panels/size-panel';
-import { SurroundingsPanel } from './panels/surroundings-panel';
-import { ViewpointPanel } from './panels/viewpoint-panel';
-import { Stage, type Zoom } from './stage';
+import { OpenedPanel } from './panels/catalogue';
+import { ProofStrip } from './proof-strip';
+import { Stage } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
-import { useStageView } from './use-stage-view';
-import { freeView, type LampMark, lampsOf, type OpenPanel, type Picking, placesOf } from './view';
 import { useForecast, useGrainSoFar } from './use-forecast';
 import { useKeys } from './use-keys';
+import { useStageView } from './use-stage-view';
+import { freeView, type LampMark, lampsOf, type PanelContext, placesOf } from './view';
+import { createWorkspaceStore, useWorkspaceStore, WorkspaceStoreContext } from './workspace-store';
 
-/** Parts of the brief that the live view shows. */
-const LIVE_WORDS = ['viewpoint', 'surroundings', 'ground', 'lamps', 'look', 'exposure'] as const;
-
-/** What arrives later was not always said later: an answer can overtake an event. */
-const newerOf = (kept: PictureDto | undefined, arrived: PictureDto) =>
-  kept && kept.changes > arrived.changes ? kept : arrived;
-
-/** The state after what changed; what was gone on with here meanwhile stays. */
-function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): WorkspaceDto {
-  const { stamp, machine, rendering } = changes;
-  const changed = new Map(changes.proofs.map((proof) => [proof.id, proof]));
-  const removed = new Set(changes.removed);
-  const proofs = workspace.proofs.filter((p) => !removed.has(p.id)).map((p) => changed.get(p.id) ?? p);
-  const known = new Set(proofs.map((p) => p.id));
-  const pictures = new Map(changes.pictures.map((picture) => [picture.id, picture]));
-  const there = new Set(workspace.pictures.map((p) => p.id));
-  return {
-    ...workspace,
-    stamp,
-    machine,
-    rendering,
-    proofs: [...changes.proofs.filter((p) => !known.has(p.id)), ...proofs],
-    pictures: [
-      ...workspace.pictures.map((p) => (pictures.has(p.id) ? newerOf(p, pictures.get(p.id)!) : p)),
-      ...changes.pictures.filter((p) => !there.has(p.id))
-    ]
-  };
-}
+/** Changes that the live view shows: all but those of how large and how fine the picture is. */
+const isSeenLive = ({ word }: Change) => word !== 'size' && word !== 'quality';
 
 /** What decides a brief's film, as text; kept a brief, for it is asked for at every change of every proof. */
 const filmTexts = new WeakMap<Brief, string>();
@@ -78,53 +44,41 @@ function filmText(brief: Brief): string {
 }
 
 export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
-  const [workspace, setWorkspace] = useState(initial);
-  const [chosen, setChosen] = useState(
-    initial.pictures.some((p) => p.id === pictureId) ? pictureId! : initial.pictures[0]!.id
+  const [store] = useState(() => createWorkspaceStore(initial, pictureId));
+  return (
+    <WorkspaceStoreContext.Provider value={store}>
+      <OpenWorkspace since={initial.stamp} />
+    </WorkspaceStoreContext.Provider>
   );
-  const [panel, setPanel] = useState<OpenPanel>(null);
-  const [shownId, setShownId] = useState<string | null>(null);
-  const [showModel, setShowModel] = useState(false);
-  const [rawWanted, setRawWanted] = useState(false);
-  const [zoom, setZoom] = useState<Zoom>('whole');
-  const [unit, setUnit] = useState<SheetUnit>('mm');
-  const [frameBefore, setFrameBefore] = useState<FrameBefore | null>(null);
-  const [message, setMessage] = useState<string | null>(null);
-  const [previewEv, setPreviewEv] = useState<number | null>(null);
-  const [picking, setPicking] = useState<Picking | null>(null);
-  const [lampInHand, setLampInHand] = useState<string | null>(null);
-  const [gathering, setGathering] = useState<string[] | null>(null);
+}
 
-  const picture = workspace.pictures.find((p) => p.id === chosen) ?? workspace.pictures[0]!;
+function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
+  const state = useWorkspaceStore((all) => all);
+  const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, previewEv, picking } = state;
+  const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
+  const setMessage = (text: string | null) => set({ message: text });
+
+  const picture = workspace.pictures.find((p) => p.id === state.pictureId) ?? workspace.pictures[0]!;
   const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
-  const shown = proofs.find((p) => p.id === shownId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
+  const shown = proofs.find((p) => p.id === state.proofId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
+  const beforeDenoising = state.beforeDenoising && shown !== null && shown.denoise_share === 1;
 
-  const asRendered = rawWanted && shown !== null && shown.denoise_share === 1;
-
-  const replacePicture = (next: PictureDto) =>
-    setWorkspace((w) => ({ ...w, pictures: w.pictures.map((p) => (p.id === next.id ? newerOf(p, next) : p)) }));
-  const { brief, change: save, history: goBack } = useBrief(picture, replacePicture, setMessage);
+  const { brief, change: save, history: goBack } = useBrief(picture, state.replacePicture, setMessage);
   const [stageView, setStageView] = useStageView();
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
     save(part, joins);
-    if (
-      stageView.preview &&
-      (LIVE_WORDS.some((word) => word in part) ||
-        (part.finish &&
-          (part.finish.white !== brief.finish.white || part.finish.background !== brief.finish.background)))
-    )
-      setShowModel(true);
+    if (stageView.preview && briefChanges({ ...brief, ...part }, brief).some(isSeenLive)) set({ showModel: true });
   };
   const history = (by: -1 | 1) => {
     goBack(by);
-    if (stageView.preview && shown) setShowModel(true);
+    if (stageView.preview && shown) set({ showModel: true });
   };
   useChanges<WorkspaceChangesDto>(
     `/api/projects/${workspace.project.id}/events`,
-    (since) => `/api/projects/${workspace.project.id}/changes?since=${since}`,
-    initial.stamp,
-    (changes) => setWorkspace((w) => withChanges(w, changes))
+    (stamp) => `/api/projects/${workspace.project.id}/changes?since=${stamp}`,
+    since,
+    state.applyChanges
   );
 
   const view = freeView(brief, workspace);
@@ -142,7 +96,7 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
       p.revision === workspace.revision.number &&
       filmText(p.brief) === film
   );
-  const twin =
+  const identicalProof =
     ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
   const running = proofs.find((p) => p.state === 'running') ?? null;
   const forecast = useForecast(workspace.project.id, brief, workspace.machine, workspace.rendering !== null);
@@ -169,12 +123,8 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch, saving });
     if (!sent.ok) return setMessage(sent.message);
     setMessage(null);
-    setShownId(sent.value.id);
-    setShowModel(false);
-    setWorkspace((w) => ({
-      ...w,
-      proofs: w.proofs.some((p) => p.id === sent.value.id) ? w.proofs : [sent.value, ...w.proofs]
-    }));
+    chooseProof(sent.value.id);
+    state.addProof(sent.value);
   };
   /**
    * A patch as it is and one with something less, where the one on the stage lies or where the difference is greatest;
@@ -188,48 +138,43 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') =>
     void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
   const choosePicture = (id: string) => {
-    setChosen(id);
-    setShownId(null);
-    setShowModel(false);
+    state.choosePicture(id);
     window.history.replaceState(null, '', `?picture=${id}`);
   };
   const addPicture = async () => {
     const sent = await send<PictureDto>('POST', `/api/pictures/${picture.id}/copy`);
     if (!sent.ok) return setMessage(sent.message);
-    setWorkspace((w) => ({ ...w, pictures: [...w.pictures, sent.value] }));
+    state.addPicture(sent.value);
     choosePicture(sent.value.id);
   };
   const step = <T extends { id: string }>(list: T[], id: string | null, by: number) =>
     list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
 
-  // a question to the stage belongs to the panel that asked it, but for a patch, which the stage asks itself
-  const asked = panel === 'surroundings' || panel === 'lamps' || picking?.asks === 'patch' ? picking : null;
   const drawPatch = () => {
-    if (picking?.asks === 'patch') return setPicking(null);
-    setPicking({
-      asks: 'patch',
-      says: 'Draw a rectangle; it is rendered alone, at full size.',
-      onRect: (rect) => {
-        setPicking(null);
-        void render(rect);
+    if (picking?.asks === 'patch') return set({ picking: null });
+    set({
+      picking: {
+        asks: 'patch',
+        says: 'Draw a rectangle. It is rendered alone, at full size.',
+        onRect: (rect) => {
+          set({ picking: null });
+          void render(rect);
+        }
       }
     });
   };
 
   useKeys({
-    word: (number) => {
-      const panels = [...new Set(sentence.flatMap((part) => ('panel' in part ? [part.panel] : [])))];
-      if (panels[number - 1]) setPanel(panels[number - 1]!);
-    },
-    panel: (key) => setPanel(key),
-    render: () => void (!twin && render()),
+    brief: (number) => openPanel(BRIEF_PANELS[number - 1] ?? panel),
+    panel: openPanel,
+    render: () => void (!identicalProof && render()),
     stop: () => {
       if (running) stop(running, 'keep');
     },
     picture: (by) => choosePicture(step(workspace.pictures, picture.id, by)!.id),
-    proof: (by) => setShownId(step(proofs, shown?.id ?? null, by)?.id ?? null),
-    zoom: setZoom,
-    model: () => setShowModel((m) => !m),
+    proof: (by) => chooseProof(step(proofs, shown?.id ?? null, by)?.id ?? null),
+    zoom: (next) => set({ zoom: next }),
+    model: () => set({ showModel: !showModel }),
     patch: drawPatch,
     history
   });
@@ -238,12 +183,6 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
   }, [picture.name]);
   useAlive();
 
-  const close = () => setPanel(null);
-  useEffect(() => {
-    setPicking(null);
-    setGathering(null);
-    setFrameBefore(null);
-  }, [panel, picture.id]);
   const marks: LampMark[] =
     panel !== 'lamps'
       ? []
@@ -262,19 +201,42 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
           }));
   const pressMark = (index: number) => {
     const { name } = marks[index]!;
-    if (gathering) setGathering(gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name]);
-    else setLampInHand(lampGroup(name));
+    if (gathering)
+      set({ gathering: gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name] });
+    else set({ lampInHand: lampGroup(name) });
+  };
+  const context: PanelContext = {
+    workspace,
+    picture,
+    brief,
+    was,
+    view,
+    reading: previewEv ?? shown?.ev100 ?? null,
+    picking,
+    onPicking: (next) => set({ picking: next }),
+    onPicture: state.replacePicture,
+    onChange: change,
+    onMessage: setMessage,
+    onWorkspace: state.update,
+    lamps,
+    forecast,
+    proofs,
+    soFar,
+    onTry: (cost) => void tryLess(cost),
+    stageView,
+    onStageView: setStageView
   };
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
       <Mark client={workspace.project.name} />
       <BriefLine
         sentence={sentence}
+        resting={restingPanels(sentence, brief, was)}
         open={panel}
-        onOpen={(key) => setPanel(panel === key ? null : key)}
+        onOpen={togglePanel}
         forecast={forecast.now}
-        twin={twin}
-        film={twin ? null : (ofThisFilm[0] ?? null)}
+        identicalProof={identicalProof}
+        film={identicalProof ? null : (ofThisFilm[0] ?? null)}
         message={message}
         onDismiss={() => setMessage(null)}
         onRender={() => void render()}
@@ -285,13 +247,13 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         onChoose={choosePicture}
         onAdd={() => void addPicture()}
         modelOpen={panel === 'model'}
-        onModel={() => setPanel(panel === 'model' ? null : 'model')}
+        onModel={() => togglePanel('model')}
       />
       <Stage
         project={workspace.project.id}
         model={workspace.revision.glb_sha256}
         brief={brief}
-        inches={unit === 'in'}
+        inches={sheetUnit === 'in'}
         frameBefore={panel === 'size' ? (frameBefore?.aspect ?? null) : null}
         view={view}
         sun={sun}
@@ -301,197 +263,35 @@ export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictu
         changes={was ? countChanges(brief, was) : 0}
         tried={was?.patch ? triedWith(was, brief) : null}
         showModel={showModel || !shown || shown.picture_count === 0}
-        asRendered={asRendered}
+        beforeDenoising={beforeDenoising}
         zoom={zoom}
         stageView={stageView}
         rendering={workspace.rendering}
-        picking={asked}
+        picking={picking}
         marks={marks}
         onMark={pressMark}
-        onReading={setPreviewEv}
+        onReading={(ev100) => set({ previewEv: ev100 })}
         stageOpen={panel === 'stage'}
-        onStage={() => setPanel(panel === 'stage' ? null : 'stage')}
-        onShow={setShowModel}
-        patchAsked={asked?.asks === 'patch'}
+        onStage={() => togglePanel('stage')}
+        onShow={(model) => set({ showModel: model })}
+        patchAsked={picking?.asks === 'patch'}
         onPatch={drawPatch}
-        onAsRendered={() => setRawWanted(!rawWanted)}
-        onZoom={setZoom}
+        onBeforeDenoising={() => set({ beforeDenoising: !state.beforeDenoising })}
+        onZoom={(next) => set({ zoom: next })}
         onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
       />
-      <section className="strip" aria-label="Proofs">
-        <header>
-          <span>
-            {proofs.length === 0
-              ? 'No proof of this picture yet'
-              : `${proofs.length} proof${proofs.length === 1 ? '' : 's'}, newest first`}
-          </span>
-          <span>
-            <button type="button" className="lk" aria-disabled={!picture.canUndo} onClick={() => history(-1)}>
-              Undo
-            </button>
-            <button type="button" className="lk" aria-disabled={!picture.canRedo} onClick={() => history(1)}>
-              Redo
-            </button>
-            {shown && shown.picture_count > 0 ? (
-              <>
-                <span>
-                  Download proof {shown.number}
-                  {asRendered ? ', as rendered' : ''}:
-                </span>
-                {(
-                  [
-                    ['PNG', 'kind=png'],
-                    ['PNG, clear', 'kind=png&background=clear'],
-                    ['JPEG', 'kind=jpg'],
-                    ['EXR', 'kind=exr'],
-                    ...('ppi' in shown.brief.size && shown.brief.patch === null
-                      ? [['PNG, crop marks', 'kind=png&marks'] as const]
-                      : [])
-                  ] as const
-                ).map(([label, query]) => (
-                  <a
-                    key={label}
-                    className="lk"
-                    aria-current={query === `kind=${brief.seen.file}` ? 'true' : undefined}
-                    download
-                    href={`/api/proofs/${shown.id}/file?${query}${asRendered ? '&raw' : ''}`}
-                  >
-                    {label}
-                  </a>
-                ))}
-              </>
-            ) : null}
-          </span>
-        </header>
-        {proofs.length === 0 ? (
-          <p className="say">
-            The stage shows the model; a Glance tells the light{glance ? ` in about ${about(glance.seconds)}` : ''}.
-          </p>
-        ) : (
-          <ol className="tks">
-            {proofs.map((proof) => (
-              <Ticket
-                key={proof.id}
-                proof={proof}
-                chosen={proof.id === shown?.id}
-                onChoose={() => {
-                  setShownId(proof.id);
-                  setShowModel(false);
-                }}
-                onStop={(how) => stop(proof, how)}
-                onGoOn={() => stop(proof, 'go on')}
-              />
-            ))}
-          </ol>
-        )}
-        {shown?.denoise_note ? (
-          <p className="say">
-            {shown.denoise_share === 1 ? 'Denoised ' : 'Not denoised: '}
-            {shown.denoise_note}.
-          </p>
-        ) : null}
-        {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}
-      </section>
-      {panel === 'viewpoint' ? (
-        <Panel title="Viewpoint" onClose={close}>
-          <ViewpointPanel
-            workspace={workspace}
-            picture={picture}
-            brief={brief}
-            was={was}
-            view={view}
-            onChange={change}
-            onMessage={setMessage}
-            onWorkspace={setWorkspace}
-            onPicture={replacePicture}
-          />
-        </Panel>
-      ) : panel === 'surroundings' ? (
-        <Panel title="Surroundings" onClose={close}>
-          <SurroundingsPanel
-            workspace={workspace}
-            brief={brief}
-            was={was}
-            view={view}
-            reading={previewEv ?? shown?.ev100 ?? null}
-            picking={asked}
-            onPicking={setPicking}
-            onChange={change}
-            onMessage={setMessage}
-            onWorkspace={setWorkspace}
-          />
-        </Panel>
-      ) : panel === 'lamps' ? (
-        <Panel title="Lamps" onClose={close}>
-          <LampsPanel
-            workspace={workspace}
-            brief={brief}
-            was={was}
-            view={view}
-            lamps={lamps}
-            inHand={lampInHand}
-            onTake={setLampInHand}
-            gathering={gathering}
-            onGathering={setGathering}
-            picking={asked}
-            onPicking={setPicking}
-            onChange={change}
-            onMessage={setMessage}
-            onWorkspace={setWorkspace}
-          />
-        </Panel>
-      ) : panel === 'look' ? (
-        <Panel title="Look" onClose={close}>
-          <LookPanel brief={brief} was={was} materials={workspace.revision.report.materials} onChange={change} />
-        </Panel>
-      ) : panel === 'size' ? (
-        <Panel title="Size" onClose={close}>
-          <SizePanel
-            workspace={workspace}
-            brief={brief}
-            was={was}
-            view={view}
-            forecast={forecast}
-            measured={proofs.find((p) => p.file_bytes)?.file_bytes ?? null}
-            unit={unit}
-            onUnit={setUnit}
-            before={frameBefore}
-            onBefore={setFrameBefore}
-            onChange={change}
-            onMessage={setMessage}
-            onWorkspace={setWorkspace}
-          />
-        </Panel>
-      ) : panel === 'quality' ? (
-        <Panel title="Quality" onClose={close}>
-          <QualityPanel
-            workspace={workspace}
-            brief={brief}
-            was={was}
-            view={view}
-            forecast={forecast}
-            running={running}
-            ended={proofs.find((p) => p.ended_at_ms !== null) ?? null}
-            soFar={soFar}
-            onTry={(cost) => void tryLess(cost)}
-            onChange={change}
-            onMessage={setMessage}
-            onWorkspace={setWorkspace}
-          />
-        </Panel>
-      ) : panel === 'model' ? (
-        <Panel title="Model" onClose={close}>
-          <ModelPanel workspace={workspace} />
-        </Panel>
-      ) : panel === 'stage' ? (
-        <Panel title="Stage" onClose={close}>
-          <StagePanel view={stageView} onChange={setStageView} />
-        </Panel>
-      ) : panel === 'keys' ? (
-        <Panel title="Keys" onClose={close}>
-          <KeysPanel />
-        </Panel>
-      ) : null}
+      <ProofStrip
+        picture={picture}
+        brief={brief}
+        proofs={proofs}
+        shown={shown}
+        beforeDenoising={beforeDenoising}
+        glanceSeconds={glance?.seconds ?? null}
+        onChoose={chooseProof}
+        onStop={stop}
+        onHistory={history}
+      />
+      {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}
       <span className="vh" aria-live="polite">
         {sizeLabel(brief.size)}
       </span>

@@ -7,11 +7,11 @@ import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import { ADDED_FORM_NAMES, fillOpening, hangAt, type NewLamp } from '../new-lamp';
-import type { Picking, ProjectPanelProps } from '../view';
+import type { Picking, PanelContext } from '../view';
 import { PhotometryControls } from './photometry-controls';
 import { tintText } from './white-controls';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & {
+type Props = Pick<PanelContext, 'workspace' | 'onMessage' | 'onWorkspace'> & {
   lamp: AddedLamp;
   before: AddedLamp | null;
   picking: Picking | null;

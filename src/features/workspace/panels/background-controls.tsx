@@ -9,7 +9,7 @@ import { CORNERS } from '../../../core/catalogue/corners';
 import { aspectOf } from '../../../core/output/fit-frame';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 import { Level } from './level';
 import { PICTURE_START, PictureControls } from './picture-background';
 
@@ -26,9 +26,9 @@ const STARTS: Record<Exclude<Made, 'picture'>, Background> = {
   paper: { kind: 'paper', lightness: 92, corner: 'upper left', fall: 5, grain: 1 }
 };
 const NAMES: Record<Made, string> = {
-  own: 'As it is',
+  own: 'Surroundings',
   plain: 'Grey',
-  graded: 'Graded',
+  graded: 'Gradient',
   paper: 'Paper',
   picture: 'Picture'
 };
@@ -39,7 +39,7 @@ const tenth = (v: number) => Math.round(v * 10) / 10;
 export function BackgroundControls({
   papered,
   ...props
-}: Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { papered: boolean }) {
+}: Pick<PanelContext, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & { papered: boolean }) {
   const { workspace, brief, onChange } = props;
   const { finish } = brief;
   const { background } = finish;
@@ -55,10 +55,10 @@ export function BackgroundControls({
   };
   const set = (next: Background, joins = false) => onChange({ finish: { ...finish, background: next } }, joins);
   return (
-    <div className="sec">
-      <span className="lab">Behind the model</span>
+    <div>
+      <span className="lab">Background</span>
       <Words
-        label="Behind the model"
+        label="Background"
         value={shown}
         options={(Object.keys(NAMES) as Made[]).map((key) => ({ key, label: NAMES[key] }))}
         onChoose={choose}
@@ -90,8 +90,8 @@ export function BackgroundControls({
       {background.kind === 'own' ? null : (
         <p className="note">
           {papered
-            ? 'The studio’s paper hides it. With Shadow alone as the ground it is seen.'
-            : 'Part of the finish: it is there at once, also behind glass, and needs no new render.'}
+            ? 'The studio’s paper hides it. Set the ground to Shadow only to see it.'
+            : 'Shows at once, also behind glass. It needs no new render.'}
         </p>
       )}
     </div>
@@ -116,7 +116,7 @@ function GradedControls({
             <span>{end === 'from' ? 'From' : 'To'}</span>
             <input
               type="color"
-              aria-label={`Colour it grades ${end}`}
+              aria-label={`Gradient colour ${end}`}
               className="swatch"
               value={background[end]}
               onFocus={() => {
@@ -131,7 +131,7 @@ function GradedControls({
         ))}
         <span>Towards</span>
         <NumberField
-          label="Direction of the grading"
+          label="Direction of the gradient"
           value={background.angle_deg}
           {...limitsOf('finish.background.graded.angle_deg')}
           unit="° from down"
@@ -139,8 +139,8 @@ function GradedControls({
         />
       </div>
       <Level
-        name="Spread"
-        label="Spread of the grading"
+        name="Width"
+        label="Width of the gradient"
         value={background.spread}
         range={[0, 2, 0.05]}
         ticks={SPREADS}
@@ -200,8 +200,8 @@ function PaperControls({
         />
       ) : null}
       <Level
-        name="Its grain"
-        label="Grain of the paper"
+        name="Texture"
+        label="Texture of the paper"
         value={background.grain}
         range={[0, 4, 0.1]}
         ticks={GRAINS}

@@ -10,10 +10,10 @@ import { BringIn } from '../../../ui/bring-in';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { send, upload, withAdded } from '../../shared/send';
-import type { Picking, ProjectPanelProps } from '../view';
+import type { Picking, PanelContext } from '../view';
 import { tenths, TurnStrip } from './turn-strip';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & {
+type Props = Pick<PanelContext, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & {
   captured: CapturedSurroundings /** Of the picture, in whatever unit. */;
   sheet: { width: number; height: number };
   picking: Picking | null;
@@ -201,10 +201,7 @@ function CapturedList({
   onChoose,
   onMessage,
   onWorkspace
-}: { file: string; onChoose: (sha: string) => void } & Pick<
-  ProjectPanelProps,
-  'workspace' | 'onMessage' | 'onWorkspace'
->) {
+}: { file: string; onChoose: (sha: string) => void } & Pick<PanelContext, 'workspace' | 'onMessage' | 'onWorkspace'>) {
   // one that is here, but so large that it is asked whether it may be reduced
   const [large, setLarge] = useState<{ upload: string; name: string; message: string } | null>(null);
   const bringIn = async (image: File, onShare: (share: number) => void) => {

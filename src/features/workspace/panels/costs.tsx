@@ -11,9 +11,9 @@ import {
 } from '../../../core/forecast/costs';
 import { probeText } from '../../../core/forecast/probe-brief';
 import { follow } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage'> & {
+type Props = Pick<PanelContext, 'workspace' | 'brief' | 'onChange' | 'onMessage'> & {
   /** Renders a patch as it is and one with it. */ onTry: (cost: Cost) => void;
 };
 

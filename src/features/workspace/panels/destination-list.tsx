@@ -4,10 +4,10 @@ import { canonicalJson } from '../../../core/brief/brief';
 import { DESTINATIONS, seenAt } from '../../../core/output/destinations';
 import { resolveSize } from '../../../core/output/size';
 import { Words } from '../../../ui/words';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 import { KeptList } from './kept-list';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'>;
+type Props = Pick<PanelContext, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'>;
 
 export function DestinationList(props: Props) {
   const { brief, onChange } = props;

@@ -1,23 +1,20 @@
-/** Exposure as a camera has it: metered, kept at a value, or by f-number, shutter and ISO; and what is sharp. */
+/** Exposure: automatic, fixed at an exposure value, or by f-number, shutter and ISO as on a camera. */
 import { limitsOf } from '../../../core/brief/limits';
 import { NBSP } from '../../../core/brief/amounts';
-import type { Brief, CameraExposure } from '../../../core/brief/brief';
+import type { Brief } from '../../../core/brief/brief';
 import { evOfCamera } from '../../../core/brief/exposure';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
-import { dot, normalize, subtract } from '../../../core/math/vec3';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { ChangeBrief } from '../use-brief';
-import type { Picking } from '../view';
+import { FIRST_CAMERA } from './focus-controls';
 
 interface Props {
   brief: Brief;
   view: FreeViewpoint;
   /** EV100 of what is on the stage. */
   reading: number | null;
-  picking: Picking | null;
-  onPicking: (picking: Picking | null) => void;
   onChange: ChangeBrief;
 }
 
@@ -27,17 +24,16 @@ const STOPS = Array.from({ length: 23 }, (_, i) => i - 4).map((value) => ({
   label: value % 4 === 0 ? String(value).replace('-', '−') : undefined
 }));
 const ev = (v: number) => `${v.toFixed(1)}${NBSP}EV`;
+const HOW_IT_MEASURES =
+  'The log mean of the picture, without its darkest tenth and brightest twentieth, becomes a middle grey (ISO 2720).';
 const kindOf = (brief: Brief) =>
-  'metered' in brief.exposure ? 'metered' : 'ev100' in brief.exposure ? 'kept' : 'camera';
-// A usual camera indoors, for who begins without a reading.
-const FIRST_CAMERA: CameraExposure = { f_number: 8, shutter_s: 1 / 60, iso: 100 };
+  'metered' in brief.exposure ? 'metered' : 'ev100' in brief.exposure ? 'fixed' : 'camera';
 
-export function ExposureControls({ brief, view, reading, picking, onPicking, onChange }: Props) {
+export function ExposureControls({ brief, view, reading, onChange }: Props) {
   const { exposure } = brief;
-  const lens = (part: Partial<FreeViewpoint>): Partial<Brief> => ({ viewpoint: { ...view, ...part } });
-  const choose = (kind: 'metered' | 'kept' | 'camera') => {
+  const choose = (kind: 'metered' | 'fixed' | 'camera') => {
     if (kind === 'metered') onChange({ exposure: { metered: true } });
-    else if (kind === 'kept') onChange({ exposure: { ev100: reading === null ? 12 : Math.round(reading * 10) / 10 } });
+    else if (kind === 'fixed') onChange({ exposure: { ev100: reading === null ? 12 : Math.round(reading * 10) / 10 } });
     else {
       const f = view.f_number ?? FIRST_CAMERA.f_number;
       // the shutter that gives what is seen now
@@ -51,28 +47,29 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
     }
   };
   const camera = 'shutter_s' in exposure ? exposure : null;
-  const focusing = picking?.asks === 'focus';
-  const sharpAll = view.f_number === null;
+  // one f-number sets the exposure and, where the lens has a depth of field, that too
   const setF = (f_number: number) =>
-    onChange({ ...(camera ? { exposure: { ...camera, f_number } } : {}), ...(sharpAll ? {} : lens({ f_number })) });
+    onChange({
+      ...(camera ? { exposure: { ...camera, f_number } } : {}),
+      ...(view.f_number === null ? {} : { viewpoint: { ...view, f_number } })
+    });
   return (
-    <div className="sec">
+    <div>
       <span className="lab">Exposure</span>
       <Words
         label="Exposure"
         value={kindOf(brief)}
         options={[
-          { key: 'metered', label: 'Metered' },
-          { key: 'kept', label: 'Kept' },
+          { key: 'metered', label: 'Automatic' },
+          { key: 'fixed', label: 'Fixed' },
           { key: 'camera', label: 'Camera' }
         ]}
         onChoose={choose}
       />
       {'metered' in exposure ? (
         <p className="note" style={{ marginTop: 4 }}>
-          The meter makes a middle grey of the frame’s log mean, without its darkest tenth and brightest twentieth (ISO
-          2720)
-          {reading === null ? '.' : `; it reads ${ev(reading)} now. Kept, it stays while the light changes.`}
+          {reading === null ? 'Automatic exposure.' : `Automatic exposure, now ${ev(reading)}.`}{' '}
+          <span title={HOW_IT_MEASURES}>It follows the light; Fixed keeps it.</span>
         </p>
       ) : null}
       {'ev100' in exposure ? (
@@ -123,76 +120,6 @@ export function ExposureControls({ brief, view, reading, picking, onPicking, onC
           />
           <span>That is, at ISO 100</span>
           <span className="n">{ev(evOfCamera(camera.f_number, camera.shutter_s, camera.iso))}</span>
-        </div>
-      ) : null}
-      {view.projection === 'perspective' ? (
-        <div style={{ marginTop: 9 }}>
-          <span className="lab">Sharp</span>
-          <Words
-            label="Sharp"
-            value={sharpAll ? 'all' : 'lens'}
-            options={[
-              { key: 'all', label: 'All through' },
-              { key: 'lens', label: 'As the lens has it' }
-            ]}
-            onChoose={(key) =>
-              onChange(lens({ f_number: key === 'all' ? null : (camera?.f_number ?? FIRST_CAMERA.f_number) }))
-            }
-          />
-          {sharpAll ? null : (
-            <>
-              {camera ? null : (
-                <div className="rows" style={{ marginTop: 6 }}>
-                  <span>f-number</span>
-                  <NumberField label="f-number" value={view.f_number!} min={0.5} max={128} digits={1} onChange={setF} />
-                </div>
-              )}
-              <div className="rows">
-                <span>Sharpest at</span>
-                <NumberField
-                  label="Sharpest at"
-                  value={view.focus_m}
-                  none="its target"
-                  min={0.001}
-                  max={1e6}
-                  digits={3}
-                  unit="m"
-                  onChange={(focus_m) => onChange(lens({ focus_m }))}
-                />
-              </div>
-              <button
-                type="button"
-                className="lk act"
-                aria-pressed={focusing}
-                onClick={() =>
-                  onPicking(
-                    focusing
-                      ? null
-                      : {
-                          asks: 'focus',
-                          says: 'Press what should be sharpest.',
-                          onPick: (point, _normal, joins) =>
-                            onChange(
-                              lens({
-                                focus_m:
-                                  Math.round(
-                                    1000 *
-                                      dot(
-                                        subtract(point, view.position_m),
-                                        normalize(subtract(view.target_m, view.position_m))
-                                      )
-                                  ) / 1000
-                              }),
-                              joins
-                            )
-                        }
-                  )
-                }
-              >
-                {focusing ? 'Done' : 'Press what should be sharp'}
-              </button>
-            </>
-          )}
         </div>
       ) : null}
     </div>

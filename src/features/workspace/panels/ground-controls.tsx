@@ -30,21 +30,21 @@ export function GroundControls({
         value={ground.kind}
         options={[
           { key: 'none', label: studio ? 'The studio’s paper' : 'None' },
-          { key: 'shadow', label: 'Shadow alone' }
+          { key: 'shadow', label: 'Shadow only' }
         ]}
         onChoose={(kind) => onChange(kind === 'none' ? { kind } : (was ?? GROUND_DEFAULTS))}
       />
       {ground.kind === 'shadow' ? (
         <>
           <p className="say" style={{ marginTop: 6 }}>
-            The surroundings go on under the model, which leaves only its shadow there
-            {ground.polish > 0 ? ' and its mirror image; a clear PNG keeps both.' : '; a clear PNG keeps it.'}
+            Only the model’s shadow{ground.polish > 0 ? ' and reflection show' : ' shows'} on the ground. A transparent
+            PNG keeps {ground.polish > 0 ? 'both' : 'it'}.
           </p>
           <div style={{ display: 'grid', gap: 9, marginTop: 8 }}>
             <div className="ctl">
-              <span className="lab">Mirrors</span>
+              <span className="lab">Reflection</span>
               <PointerScale
-                label="Mirrors"
+                label="Reflection of the ground"
                 width={130}
                 value={ground.polish}
                 min={0}
@@ -56,7 +56,7 @@ export function GroundControls({
                 changed={was !== null && was.polish !== ground.polish}
                 onChange={(polish, joins) => onChange({ ...ground, polish: Math.round(polish * 100) / 100 }, joins)}
               />
-              <span className="n v">{ground.polish > 0 ? percent(ground.polish) : 'not'}</span>
+              <span className="n v">{ground.polish > 0 ? percent(ground.polish) : 'none'}</span>
             </div>
             {ground.polish > 0 ? (
               <div className="ctl">
@@ -95,7 +95,7 @@ export function GroundControls({
                 changed={was !== null && was.reach !== ground.reach}
                 onChange={(reach, joins) => onChange({ ...ground, reach }, joins)}
               />
-              <span className="n v">at {ground.reach} sizes</span>
+              <span className="n v">at {ground.reach} ×</span>
             </div>
           </div>
           <div className="rows" style={{ marginTop: 8 }}>

@@ -3,9 +3,9 @@ import type { KeptDto } from '../../../contracts/dto';
 import { standsAt, takePart } from '../../../core/brief/kept-part';
 import { KeepForm } from '../../../ui/keep-form';
 import { send } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & {
+type Props = Pick<PanelContext, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & {
   kind: KeptDto['kind'];
   title: string /** For the field. */;
   asks: string;

@@ -12,23 +12,13 @@ import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { Brief } from '../../../core/brief/brief';
 import { ADDED_FORM_NAMES, newLamp } from '../new-lamp';
-import { type LampGroup, type Picking, placesOf, type ProjectPanelProps } from '../view';
+import { placesOf, type PanelContext } from '../view';
+import { useWorkspaceStore } from '../workspace-store';
 import { AddedLampControls } from './added-lamp-controls';
 import { KeptList } from './kept-list';
 import { LampGroupings } from './lamp-groupings';
 import { MeasuredLamps } from './measured-lamps';
 import { PhotometryControls } from './photometry-controls';
-
-interface Props extends ProjectPanelProps {
-  lamps: readonly LampGroup[];
-  /** Name of the group in hand. */
-  inHand: string | null;
-  onTake: (group: string | null) => void;
-  gathering: string[] | null;
-  onGathering: (names: string[] | null) => void;
-  picking: Picking | null;
-  onPicking: (picking: Picking | null) => void;
-}
 
 const CUE_NAMES: Record<Cue, string> = { day: 'Day', evening: 'Evening', night: 'Night' };
 const DIM_TICKS = [-5, -4, -3, -2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }));
@@ -36,16 +26,11 @@ const KELVINS = [1800, 2700, 4000, 6500, 12_000];
 const same = (a: LampSetting, b: LampSetting) =>
   a.on === b.on && a.dim_ev === b.dim_ev && a.kelvin === b.kelvin && a.photometry === b.photometry;
 
-export function LampsPanel({
-  lamps,
-  inHand: taken,
-  onTake,
-  gathering,
-  onGathering,
-  picking,
-  onPicking,
-  ...props
-}: Props) {
+export function LampsPanel(props: PanelContext) {
+  const { lamps, picking, onPicking } = props;
+  const taken = useWorkspaceStore((s) => s.lampInHand);
+  const gathering = useWorkspaceStore((s) => s.gathering);
+  const choose = useWorkspaceStore((s) => s.set);
   const { brief, was, view, onChange } = props;
   const choice = brief.lamps;
   const places = placesOf(props.workspace.revision.report);
@@ -62,13 +47,13 @@ export function LampsPanel({
   };
   const setting = inHand && settingOf(choice, inHand.group, inHand.hidden);
   const take = (group: string) => {
-    onTake(group);
+    choose({ lampInHand: group });
     onPicking(null);
   };
   const gather = (names: string[] | null) => {
     // a place that is asked for would lie over the marks
     onPicking(null);
-    onGathering(names);
+    choose({ gathering: names });
   };
   const addLamp = (form: (typeof ADDED_FORMS)[number]) => {
     const lamp = newLamp(form, view, choice.added);

@@ -1,24 +1,17 @@
 /** Every material as it is, or one over everything: clay of some grey, or one of the model's own. */
 import { useState } from 'react';
-import { type Brief, CLAY_DEFAULTS, type ClayLook } from '../../../core/brief/brief';
+import { CLAY_DEFAULTS, type ClayLook } from '../../../core/brief/brief';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
-import type { ChangeBrief } from '../use-brief';
+import type { PanelContext } from '../view';
 
 const GREYS = [0.1, 0.2, 0.4, 0.6, 0.8].map((value) => ({ value, strong: true, label: `${Math.round(value * 100)}` }));
 const percent = (v: number) => `${Math.round(v * 100)}\u00a0%`;
 
-export function LookPanel({
-  brief,
-  was,
-  materials,
-  onChange
-}: {
-  brief: Brief;
-  was: Brief | null;
-  materials: readonly string[];
-  onChange: ChangeBrief;
-}) {
+type Props = Pick<PanelContext, 'workspace' | 'brief' | 'was' | 'onChange'>;
+
+export function LookPanel({ workspace, brief, was, onChange }: Props) {
+  const { materials } = workspace.revision.report;
   const { look } = brief;
   // what clay was set to comes back when one returns to it
   const [kept, setKept] = useState<ClayLook>(look.kind === 'clay' ? look : CLAY_DEFAULTS);

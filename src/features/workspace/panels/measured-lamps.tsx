@@ -8,9 +8,9 @@ import { canonicalJson } from '../../../core/brief/brief';
 import { aspectOf } from '../../../core/output/fit-frame';
 import { isAmong } from '../../../core/scene/lamp-groups';
 import { send } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onMessage'> & {
+type Props = Pick<PanelContext, 'workspace' | 'brief' | 'onMessage'> & {
   groups: readonly string[];
   onLeaveOut: (group: string) => void;
 };

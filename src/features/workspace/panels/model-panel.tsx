@@ -1,4 +1,4 @@
-import type { WorkspaceDto } from '../../../contracts/dto';
+import type { PanelContext } from '../view';
 
 const length = (metres: number) =>
   metres < 1 ? `${Math.round(metres * 1000)}\u00a0mm` : `${metres.toFixed(2)}\u00a0m`;
@@ -7,7 +7,7 @@ const count = (n: number, one: string, many = `${one}s`) =>
   `${NUMBERS[n] ?? n.toLocaleString('en')} ${n === 1 ? one : many}`;
 
 /** What came in with the model: its size and weight, what it is made of, what was changed or left out on the way. */
-export function ModelPanel({ workspace }: { workspace: WorkspaceDto }) {
+export function ModelPanel({ workspace }: Pick<PanelContext, 'workspace'>) {
   const { report, number } = workspace.revision;
   const [x, y, z] = report.size_m;
   return (

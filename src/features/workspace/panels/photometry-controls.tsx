@@ -6,10 +6,10 @@ import type { PhotometricDto } from '../../../contracts/dto';
 import { NBSP, wholeText } from '../../../core/brief/amounts';
 import { BringIn } from '../../../ui/bring-in';
 import { bringIn, withAdded } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 import { PolarChart } from './polar-chart';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & {
+type Props = Pick<PanelContext, 'workspace' | 'onMessage' | 'onWorkspace'> & {
   file: string | null /** How it shines without one. */;
   without: string;
   onChoose: (file: PhotometricDto | null) => void;

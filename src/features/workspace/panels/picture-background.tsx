@@ -4,7 +4,7 @@ import type { PictureBackground } from '../../../core/brief/brief';
 import { coveredPart } from '../../../core/finishing/background';
 import { BringIn } from '../../../ui/bring-in';
 import { bringIn, withAdded } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 import { Level } from './level';
 
 const ENLARGED = [1, 2, 3, 4].map((value) => ({ value, strong: value === 1 }));
@@ -13,7 +13,7 @@ const SHARES = [0, 0.25, 0.5, 0.75, 1].map((value) => ({ value, strong: value ==
 // Less than this of a picture outside the sheet is nothing to move.
 const OVERHANG = 0.005;
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'onMessage' | 'onWorkspace'> & {
+type Props = Pick<PanelContext, 'workspace' | 'onMessage' | 'onWorkspace'> & {
   /** Null until one is chosen. */
   background: PictureBackground | null;
   /** Width over height of the sheet. */

@@ -1,30 +1,17 @@
 import { limitsOf } from '../../../core/brief/limits';
-import type { ProofDto } from '../../../contracts/dto';
 import { BRIEF_DEFAULTS, type Brief } from '../../../core/brief/brief';
 import { about } from '../../../core/brief/sentence';
 import { QUALITY_KEYS, QUALITY_STEPS, type QualityKey, stepSettings } from '../../../core/catalogue/quality';
 import { resolveSize, scaleSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
-import type { Cost } from '../../../core/forecast/costs';
 import { forecastOf } from '../../../core/forecast/forecast-of';
-import type { ForecastState } from '../use-forecast';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 import { Costs } from './costs';
 import { DeadlineOffers } from './deadline-offers';
 import { GrainChart } from './grain-chart';
 import { KeptList } from './kept-list';
 import { SetAside } from './set-aside';
 import { StopSentence } from './stop-sentence';
-
-interface Props extends ProjectPanelProps {
-  onTry: (cost: Cost) => void;
-  forecast: ForecastState;
-  /** That renders now, of this picture; and the newest that ended. */
-  running: ProofDto | null;
-  ended: ProofDto | null;
-  /** Raw grain after so many seconds, of the running one. */
-  soFar: readonly (readonly [seconds: number, grain: number])[];
-}
 
 const {
   diffuse_bounces,
@@ -49,7 +36,10 @@ const plainStep = (key: QualityKey) => ({
 const isPlain = (quality: Brief['quality']) =>
   Object.entries(plainStep(quality.step)).every(([key, value]) => quality[key as keyof Brief['quality']] === value);
 
-export function QualityPanel({ forecast, running, ended, soFar, onTry, ...props }: Props) {
+export function QualityPanel(props: PanelContext) {
+  const { forecast, proofs, soFar, onTry } = props;
+  const running = proofs.find((p) => p.state === 'running') ?? null;
+  const ended = proofs.find((p) => p.ended_at_ms !== null) ?? null;
   const { brief, was, onChange } = props;
   const { quality } = brief;
   const sheet = resolveSize(brief.size);

@@ -1,6 +1,3 @@
-/** Size: where the picture will be seen, on what paper, how fine, and in which file. */
-import type { ProofDto } from '../../../contracts/dto';
-import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { FILE_KIND_NAMES, FILE_KINDS } from '../../../core/catalogue/file-kinds';
 import { PAPER_FAMILIES, PAPERS, type Paper } from '../../../core/catalogue/papers';
 import type { SizeChoice } from '../../../core/catalogue/size-choice';
@@ -8,30 +5,13 @@ import { editSize, orientationOf } from '../../../core/output/edit-size';
 import { proofPixels } from '../../../core/output/size';
 import { aspectOf, inProportion, sameAspect, widened } from '../../../core/output/fit-frame';
 import { Words } from '../../../ui/words';
-import type { ProjectPanelProps } from '../view';
-import type { ForecastState } from '../use-forecast';
+import type { PanelContext } from '../view';
+import { useWorkspaceStore } from '../workspace-store';
 import { DestinationList } from './destination-list';
 import { ForecastFigures } from './forecast-figures';
 import { SharpnessControls } from './sharpness-controls';
 import { type SheetUnit, SizeFields } from './size-fields';
 import { TimeChart } from './time-chart';
-
-/** What the picture was before its proportion changed. */
-export interface FrameBefore {
-  aspect: number;
-  view: FreeViewpoint;
-}
-
-interface Props extends ProjectPanelProps {
-  unit: SheetUnit;
-  onUnit: (unit: SheetUnit) => void;
-  forecast: ForecastState;
-  /** Bytes a pixel of the newest proof's picture, by kind of file. */
-  measured: ProofDto['file_bytes'];
-  /** Null until the proportion changes. */
-  before: FrameBefore | null;
-  onBefore: (before: FrameBefore | null) => void;
-}
 
 const paperText = (paper: Paper, unit: SheetUnit) => {
   const k = unit === 'in' ? 25.4 : unit === 'cm' ? 10 : 1;
@@ -39,8 +19,13 @@ const paperText = (paper: Paper, unit: SheetUnit) => {
   return `${paper} ${of(PAPERS[paper][0])} × ${of(PAPERS[paper][1])} ${unit}`;
 };
 
-export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, ...props }: Props) {
-  const { brief, was, view } = props;
+export function SizePanel(props: PanelContext) {
+  const { brief, was, view, forecast, proofs } = props;
+  const unit = useWorkspaceStore((s) => s.sheetUnit);
+  const before = useWorkspaceStore((s) => s.frameBefore);
+  const choose = useWorkspaceStore((s) => s.set);
+  // bytes a pixel of the newest proof's picture, by kind of file
+  const measured = proofs.find((p) => p.file_bytes)?.file_bytes ?? null;
   const { size, seen } = brief;
   /** A narrower sheet shows all that was seen: the view widens with it. */
   const onChange: typeof props.onChange = (part, joins = false) => {
@@ -48,7 +33,7 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
     const [from, to] = [aspectOf(size), aspectOf(part.size)];
     if (sameAspect(from, to)) return props.onChange(part, joins);
     const first = before ?? { aspect: from, view };
-    onBefore(sameAspect(first.aspect, to) ? null : first);
+    choose({ frameBefore: sameAspect(first.aspect, to) ? null : first });
     const next = widened(first.view, first.aspect, to);
     props.onChange({ ...part, ...(next === view ? {} : { viewpoint: next }) }, joins);
   };
@@ -127,7 +112,7 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
             type="button"
             className="lk act"
             onClick={() => {
-              onBefore(null);
+              choose({ frameBefore: null });
               props.onChange({ size: inProportion(size, before.aspect), viewpoint: before.view });
             }}
           >
@@ -147,7 +132,7 @@ export function SizePanel({ forecast, measured, unit, onUnit, before, onBefore, 
       <SizeFields
         size={size}
         unit={unit}
-        onUnit={onUnit}
+        onUnit={(sheetUnit) => choose({ sheetUnit })}
         onSize={set}
         bleed_mm={brief.bleed_mm}
         onBleed={(bleed_mm) => props.onChange({ bleed_mm })}

@@ -1,10 +1,13 @@
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { MAX_THREADS } from '../preview/messages';
-import type { StageView } from '../use-stage-view';
+import type { PanelContext } from '../view';
 
 /** How the stage shows the picture while it is made; of no weight for the picture itself. */
-export function StagePanel({ view, onChange }: { view: StageView; onChange: (part: Partial<StageView>) => void }) {
+export function StagePanel({
+  stageView: view,
+  onStageView: onChange
+}: Pick<PanelContext, 'stageView' | 'onStageView'>) {
   return (
     <>
       <span className="lab">At rest</span>

@@ -5,10 +5,10 @@
 import { useState } from 'react';
 import { canonicalJson } from '../../../core/brief/brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from '../../../core/brief/surroundings-library';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 import { KeptList } from './kept-list';
 
-type Props = Pick<ProjectPanelProps, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'>;
+type Props = Pick<PanelContext, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'>;
 
 export function SurroundingsLibrary(props: Props) {
   const { brief, onChange } = props;

@@ -1,3 +1,4 @@
+/** What lies around the model and lights it. */
 import { limitsOf } from '../../../core/brief/limits';
 import { useState } from 'react';
 import { evText } from '../../../core/brief/amounts';
@@ -7,18 +8,14 @@ import { resolveSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
-import type { Picking, ProjectPanelProps } from '../view';
-import { BackgroundControls } from './background-controls';
+import type { PanelContext } from '../view';
 import { CapturedControls } from './captured-controls';
-import { ExposureControls } from './exposure-controls';
-import { GroundControls } from './ground-controls';
 import { OpeningControls } from './opening-controls';
 import { PlanDial } from './plan-dial';
 import { RoomControls } from './room-controls';
 import { SkyControls } from './sky-controls';
 import { StudioControls } from './studio-controls';
 import { SurroundingsLibrary } from './surroundings-library';
-import { WhiteControls } from './white-controls';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({
   value,
@@ -26,14 +23,13 @@ const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((
   label: value === -3 ? '−3' : value === 0 ? '0' : value === 3 ? '+3' : undefined
 }));
 
-type Props = ProjectPanelProps & {
-  /** EV100 of what is on the stage. */ reading: number | null;
-  picking: Picking | null;
-  onPicking: (picking: Picking | null) => void;
-};
+type Props = Pick<
+  PanelContext,
+  'workspace' | 'brief' | 'was' | 'view' | 'picking' | 'onPicking' | 'onChange' | 'onMessage' | 'onWorkspace'
+>;
 
 export function SurroundingsPanel(props: Props) {
-  const { workspace, brief, was, view, reading, picking, onPicking, onChange, onMessage, onWorkspace } = props;
+  const { workspace, brief, was, view, picking, onPicking, onChange, onMessage, onWorkspace } = props;
   const { min_m: min, max_m: max } = workspace.revision.report;
   const s = brief.surroundings;
   // what was set for a kind comes back when one returns to it
@@ -66,7 +62,7 @@ export function SurroundingsPanel(props: Props) {
             { key: 'studio', label: 'Studio' },
             { key: 'captured', label: 'Captured' },
             { key: 'room', label: 'Room' },
-            { key: 'uniform', label: 'Even' }
+            { key: 'uniform', label: 'Uniform' }
           ]}
           onChoose={choose}
         />
@@ -115,7 +111,7 @@ export function SurroundingsPanel(props: Props) {
       ) : null}
       {s.kind === 'uniform' ? (
         <div className="sec">
-          <p className="say">The same light from everywhere, without a shadow’s direction.</p>
+          <p className="say">The same light from every direction, so shadows have no direction.</p>
           <div className="rows">
             <span>Luminance</span>
             <NumberField
@@ -150,7 +146,7 @@ export function SurroundingsPanel(props: Props) {
             </span>
           </div>
           {'metered' in brief.exposure ? (
-            <p className="note">The exposure is metered, so brightness alone shows against lamps, not by itself.</p>
+            <p className="note">With automatic exposure, brightness shows only in relation to lamps.</p>
           ) : null}
         </div>
       ) : null}
@@ -173,30 +169,6 @@ export function SurroundingsPanel(props: Props) {
           onMessage={onMessage}
         />
       )}
-      <BackgroundControls {...props} papered={brief.surroundings.kind === 'studio' && brief.ground.kind === 'none'} />
-      <GroundControls
-        ground={brief.ground}
-        before={was?.ground ?? null}
-        footM={min[1]}
-        studio={s.kind === 'studio'}
-        onChange={(ground, joins) => onChange({ ground }, joins)}
-      />
-      <ExposureControls
-        brief={brief}
-        view={view}
-        reading={reading}
-        picking={picking}
-        onPicking={onPicking}
-        onChange={onChange}
-      />
-      <WhiteControls
-        finish={brief.finish}
-        before={was?.finish ?? null}
-        picking={picking}
-        onPicking={onPicking}
-        onChange={onChange}
-        onMessage={onMessage}
-      />
     </>
   );
 }

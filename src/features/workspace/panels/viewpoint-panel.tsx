@@ -1,3 +1,4 @@
+/** Where the picture is seen from: its name, the model's cameras, saved viewpoints, the frame and the eye height. */
 import type { PictureDto } from '../../../contracts/dto';
 import { canonicalJson } from '../../../core/brief/brief';
 import { frameWhole } from '../../../core/camera/frame-whole';
@@ -6,27 +7,18 @@ import { subtract } from '../../../core/math/vec3';
 import { resolveSize } from '../../../core/output/size';
 import { KeepForm } from '../../../ui/keep-form';
 import { NumberField } from '../../../ui/number-field';
-import { PointerScale } from '../../../ui/pointer-scale';
-import { Words } from '../../../ui/words';
 import { send } from '../../shared/send';
-import type { ProjectPanelProps } from '../view';
+import type { PanelContext } from '../view';
 
-interface Props extends ProjectPanelProps {
-  picture: PictureDto;
-  onPicture: (picture: PictureDto) => void;
-}
-
-const LENSES = [14, 18, 24, 28, 35, 50, 70, 100, 135, 200].map((value) => ({
-  value,
-  strong: [14, 24, 35, 50, 100, 200].includes(value),
-  label: [14, 24, 35, 50, 100, 200].includes(value) ? String(value) : undefined
-}));
+type Props = Pick<
+  PanelContext,
+  'workspace' | 'picture' | 'brief' | 'view' | 'onChange' | 'onMessage' | 'onWorkspace' | 'onPicture'
+>;
 
 export function ViewpointPanel({
   workspace,
   picture,
   brief,
-  was,
   view,
   onChange,
   onMessage,
@@ -36,12 +28,6 @@ export function ViewpointPanel({
   const { report } = workspace.revision;
   const size = resolveSize(brief.size);
   const set = (part: Partial<FreeViewpoint>, joins = false) => onChange({ viewpoint: { ...view, ...part } }, joins);
-  const before =
-    was && !('camera' in was.viewpoint)
-      ? was.viewpoint.focal_length_mm
-      : was && 'camera' in was.viewpoint
-        ? (report.cameras.find((c) => c.name === (was.viewpoint as { camera: string }).camera)?.focal_length_mm ?? null)
-        : null;
 
   const keep = async (name: string) => {
     const sent = await send<{ id: string }>('POST', `/api/projects/${workspace.project.id}/viewpoints`, {
@@ -98,8 +84,8 @@ export function ViewpointPanel({
         </div>
       ) : null}
       <div className="sec">
-        <span className="lab">Own viewpoints</span>
-        <div className="list" role="group" aria-label="Own viewpoints">
+        <span className="lab">Saved viewpoints</span>
+        <div className="list" role="group" aria-label="Saved viewpoints">
           {workspace.viewpoints.map((v) => (
             <button
               key={v.id}
@@ -111,53 +97,8 @@ export function ViewpointPanel({
             </button>
           ))}
         </div>
-        <KeepForm label="Name for this viewpoint" placeholder="name for where you stand now" onKeep={keep} />
+        <KeepForm label="Name for this viewpoint" placeholder="name this viewpoint" onKeep={keep} />
       </div>
-      <div className="sec">
-        <div className="row">
-          <span className="lab">Projection</span>
-          <Words
-            label="Projection"
-            value={view.projection}
-            options={[
-              { key: 'perspective', label: 'perspective' },
-              { key: 'parallel', label: 'parallel' }
-            ]}
-            onChoose={(projection) =>
-              set({
-                projection,
-                height_m:
-                  projection === 'parallel'
-                    ? (Math.hypot(...subtract(view.target_m, view.position_m)) * view.sensor_height_mm) /
-                      view.focal_length_mm
-                    : null
-              })
-            }
-          />
-        </div>
-      </div>
-      {view.projection === 'perspective' ? (
-        <div className="sec">
-          <div className="row">
-            <span className="lab">Focal length</span>
-            <span className="n">{Math.round(view.focal_length_mm)}&nbsp;mm</span>
-          </div>
-          <PointerScale
-            label="Focal length"
-            value={view.focal_length_mm}
-            min={14}
-            max={200}
-            step={1}
-            ticks={LENSES}
-            valueText={`${Math.round(view.focal_length_mm)} mm`}
-            was={before}
-            changed={before !== null && Math.abs(before - view.focal_length_mm) > 0.5}
-            logarithmic
-            onChange={(focal_length_mm, joins) => set({ focal_length_mm }, joins)}
-          />
-          <p className="note">on a sensor 24&nbsp;mm high, which the picture’s height fills</p>
-        </div>
-      ) : null}
       <div className="sec">
         <button
           type="button"
@@ -174,7 +115,7 @@ export function ViewpointPanel({
             })
           }
         >
-          Fill the frame with the whole model
+          Fit the model to the frame
         </button>
       </div>
       <div className="sec">

@@ -1,4 +1,4 @@
-/** White balance: which light looks white, by name, in kelvin and tint, or pressed on the stage. */
+/** White balance: which light looks white, by name, in kelvin and tint, or picked on the stage. */
 import { kelvinText, wholeText } from '../../../core/brief/amounts';
 import type { Finish } from '../../../core/brief/brief';
 import { balanceOfSeen, type WhiteBalance } from '../../../core/color/white-balance';
@@ -44,12 +44,12 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
     if (!srgb)
       return onMessage(
         'the true picture is not on the stage yet, and the model has no light of its own to tell ' +
-          'white by. Press again when the preview is there'
+          'white by. Pick again when the preview is ready'
       );
     const found = balanceOfSeen([...srgb], white);
     if (!found)
       return onMessage(
-        'no white can be told from this place: it is black, blown out or too coloured. Press something that is white or grey in truth'
+        'no white can be told from this place: it is black, blown out or too coloured. Pick something that is really white or grey'
       );
     onMessage(null);
     set({ kelvin: Math.round(found.kelvin / 10) * 10, tint: Math.round(found.tint * 10) / 10 });
@@ -58,12 +58,12 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
   return (
     <div className="sec">
       <div className="row">
-        <span className="lab">White</span>
+        <span className="lab">White balance</span>
         <span className="n small">
           {white ? `${kelvinText(white.kelvin)}${white.tint ? `, ${tintText(white.tint)}` : ''}` : 'as rendered'}
         </span>
       </div>
-      <div className="list two-up" role="group" aria-label="White">
+      <div className="list two-up" role="group" aria-label="White balance">
         <button type="button" aria-pressed={white === null} onClick={() => set(null)}>
           As rendered
         </button>
@@ -80,7 +80,7 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
         ))}
       </div>
       <PointerScale
-        label="Light that looks white"
+        label="Colour temperature"
         value={seen.kelvin}
         min={2000}
         max={12_000}
@@ -93,9 +93,9 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
         onChange={(kelvin, joins) => set({ kelvin, tint: white?.tint ?? 0 }, joins)}
       />
       <div className="ctl" style={{ marginTop: 6, gridTemplateColumns: '62px 130px 1fr' }}>
-        <span className="lab">Its tint</span>
+        <span className="lab">Tint</span>
         <PointerScale
-          label="Tint of the light that looks white"
+          label="Tint"
           width={130}
           value={seen.tint}
           min={-3}
@@ -113,11 +113,11 @@ export function WhiteControls({ finish, before, picking, onPicking, onChange, on
         aria-pressed={asking}
         onClick={() =>
           onPicking(
-            asking ? null : { asks: 'white', says: 'Press something that is white or grey in truth.', onColor: take }
+            asking ? null : { asks: 'white', says: 'Pick something that is really white or grey.', onColor: take }
           )
         }
       >
-        {asking ? 'Done' : 'Press what should be white'}
+        {asking ? 'Done' : 'Pick white'}
       </button>
     </div>
   );

@@ -1,0 +1,64 @@
+/**
+ * The panels: what each is called, and what it shows. An entry here makes a panel that can be opened; panels of the
+ * brief are also named in `BRIEF_PANELS`, whose order gives them their keys.
+ */
+import type { ComponentType } from 'react';
+import { ErrorBoundary } from '../../../ui/error-boundary';
+import { PANEL_COPY } from '../copy';
+import type { PanelContext, PanelName } from '../view';
+import { BackgroundPanel } from './background-panel';
+import { ExposurePanel } from './exposure-panel';
+import { KeysPanel } from './keys-panel';
+import { LampsPanel } from './lamps-panel';
+import { LensPanel } from './lens-panel';
+import { LookPanel } from './look-panel';
+import { ModelPanel } from './model-panel';
+import { Panel } from './panel';
+import { QualityPanel } from './quality-panel';
+import { SizePanel } from './size-panel';
+import { StagePanel } from './stage-panel';
+import { SurroundingsPanel } from './surroundings-panel';
+import { ViewpointPanel } from './viewpoint-panel';
+
+export const PANELS: Record<PanelName, { title: string; component: ComponentType<PanelContext> }> = {
+  viewpoint: { title: 'Viewpoint', component: ViewpointPanel },
+  lens: { title: 'Lens and focus', component: LensPanel },
+  surroundings: { title: 'Surroundings', component: SurroundingsPanel },
+  lamps: { title: 'Lamps', component: LampsPanel },
+  look: { title: 'Look', component: LookPanel },
+  exposure: { title: 'Exposure and white balance', component: ExposurePanel },
+  background: { title: 'Background and ground', component: BackgroundPanel },
+  size: { title: 'Size', component: SizePanel },
+  quality: { title: 'Quality', component: QualityPanel },
+  model: { title: 'Model', component: ModelPanel },
+  stage: { title: 'Stage', component: StagePanel },
+  keys: { title: 'Keys', component: KeysPanel }
+};
+
+export function OpenedPanel({
+  name,
+  context,
+  onClose
+}: {
+  name: PanelName;
+  context: PanelContext;
+  onClose: () => void;
+}) {
+  const { title, component: Contents } = PANELS[name];
+  return (
+    <Panel title={title} onClose={onClose}>
+      <ErrorBoundary
+        fallback={(retry) => (
+          <p className="say" role="alert">
+            {PANEL_COPY.failed}{' '}
+            <button type="button" className="lk act" onClick={retry}>
+              {PANEL_COPY.retry}
+            </button>
+          </p>
+        )}
+      >
+        <Contents {...context} />
+      </ErrorBoundary>
+    </Panel>
+  );
+}

@@ -1,0 +1,77 @@
+/** What is sharp: everything, or what lies near the distance at which the lens is focused. */
+import { limitsOf } from '../../../core/brief/limits';
+import type { Brief, CameraExposure } from '../../../core/brief/brief';
+import type { FreeViewpoint } from '../../../core/camera/viewpoint';
+import { dot, normalize, subtract, type Vec3 } from '../../../core/math/vec3';
+import { NumberField } from '../../../ui/number-field';
+import { Words } from '../../../ui/words';
+import type { PanelContext } from '../view';
+
+// A usual camera indoors, for users who begin without a reading (common practice, no source).
+export const FIRST_CAMERA: CameraExposure = { f_number: 8, shutter_s: 1 / 60, iso: 100 };
+
+type Props = Pick<PanelContext, 'brief' | 'view' | 'picking' | 'onPicking' | 'onChange'>;
+
+export function FocusControls({ brief, view, picking, onPicking, onChange }: Props) {
+  const { exposure } = brief;
+  const camera = 'shutter_s' in exposure ? exposure : null;
+  const picksFocus = picking?.asks === 'focus';
+  const lens = (part: Partial<FreeViewpoint>): Partial<Brief> => ({ viewpoint: { ...view, ...part } });
+  const focusOn = (point: Vec3, _normal: Vec3, joins: boolean) => {
+    const ahead = normalize(subtract(view.target_m, view.position_m));
+    const focus_m = Math.round(1000 * dot(subtract(point, view.position_m), ahead)) / 1000;
+    onChange(lens({ focus_m }), joins);
+  };
+  return (
+    <div className="sec">
+      <span className="lab">Focus</span>
+      <Words
+        label="Focus"
+        value={view.f_number === null ? 'all' : 'lens'}
+        options={[
+          { key: 'all', label: 'Everything sharp' },
+          { key: 'lens', label: 'Depth of field' }
+        ]}
+        onChoose={(key) =>
+          onChange(lens({ f_number: key === 'all' ? null : (camera?.f_number ?? FIRST_CAMERA.f_number) }))
+        }
+      />
+      {view.f_number === null ? null : (
+        <>
+          <div className="rows" style={{ marginTop: 6 }}>
+            <span>f-number{camera ? ', also of the exposure' : ''}</span>
+            <NumberField
+              label="f-number of the lens"
+              value={view.f_number}
+              {...limitsOf('viewpoint.f_number')}
+              digits={1}
+              onChange={(f_number) =>
+                onChange({ ...lens({ f_number }), ...(camera ? { exposure: { ...camera, f_number } } : {}) })
+              }
+            />
+            <span>Focus distance</span>
+            <NumberField
+              label="Focus distance"
+              value={view.focus_m}
+              none="to the target"
+              {...limitsOf('viewpoint.focus_m')}
+              digits={3}
+              unit="m"
+              onChange={(focus_m) => onChange(lens({ focus_m }))}
+            />
+          </div>
+          <button
+            type="button"
+            className="lk act"
+            aria-pressed={picksFocus}
+            onClick={() =>
+              onPicking(picksFocus ? null : { asks: 'focus', says: 'Pick what should be sharpest.', onPick: focusOn })
+            }
+          >
+            {picksFocus ? 'Done' : 'Pick what should be sharp'}
+          </button>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+/** The proofs of the picture, newest first, with undo and redo and the files of the one on the stage. */
+import type { PictureDto, ProofDto } from '../../contracts/dto';
+import type { Brief } from '../../core/brief/brief';
+import { about } from '../../core/brief/sentence';
+import { Ticket } from '../shared/ticket';
+import { STRIP_COPY } from './copy';
+
+interface Props {
+  picture: PictureDto;
+  brief: Brief;
+  proofs: readonly ProofDto[];
+  /** On the stage. */
+  shown: ProofDto | null;
+  beforeDenoising: boolean;
+  /** How long a Glance of this picture takes; null while it is not known. */
+  glanceSeconds: number | null;
+  onChoose: (id: string) => void;
+  onStop: (proof: ProofDto, how: 'keep' | 'drop' | 'go on') => void;
+  onHistory: (by: -1 | 1) => void;
+}
+
+/** The files of a proof, each with its query. */
+const filesOf = ({ brief }: ProofDto): readonly (readonly [label: string, query: string])[] => [
+  ['PNG', 'kind=png'],
+  [STRIP_COPY.transparent, 'kind=png&background=clear'],
+  ['JPEG', 'kind=jpg'],
+  ['EXR', 'kind=exr'],
+  ...('ppi' in brief.size && brief.patch === null ? [[STRIP_COPY.cropMarks, 'kind=png&marks'] as const] : [])
+];
+
+export function ProofStrip(props: Props) {
+  const { picture, brief, proofs, shown, beforeDenoising, glanceSeconds, onChoose, onStop, onHistory } = props;
+  return (
+    <section className="strip" aria-label="Proofs">
+      <header>
+        <span>{STRIP_COPY.count(proofs.length)}</span>
+        <span>
+          <button type="button" className="lk" aria-disabled={!picture.canUndo} onClick={() => onHistory(-1)}>
+            {STRIP_COPY.undo}
+          </button>
+          <button type="button" className="lk" aria-disabled={!picture.canRedo} onClick={() => onHistory(1)}>
+            {STRIP_COPY.redo}
+          </button>
+          {shown && shown.picture_count > 0 ? (
+            <>
+              <span>{STRIP_COPY.download(shown.number, beforeDenoising)}</span>
+              {filesOf(shown).map(([label, query]) => (
+                <a
+                  key={label}
+                  className="lk"
+                  aria-current={query === `kind=${brief.seen.file}` ? 'true' : undefined}
+                  download
+                  href={`/api/proofs/${shown.id}/file?${query}${beforeDenoising ? '&raw' : ''}`}
+                >
+                  {label}
+                </a>
+              ))}
+            </>
+          ) : null}
+        </span>
+      </header>
+      {proofs.length === 0 ? (
+        <p className="say">{STRIP_COPY.none(glanceSeconds === null ? null : about(glanceSeconds))}</p>
+      ) : (
+        <ol className="tks">
+          {proofs.map((proof) => (
+            <Ticket
+              key={proof.id}
+              proof={proof}
+              chosen={proof.id === shown?.id}
+              onChoose={() => onChoose(proof.id)}
+              onStop={(how) => onStop(proof, how)}
+              onGoOn={() => onStop(proof, 'go on')}
+            />
+          ))}
+        </ol>
+      )}
+      {shown?.denoise_note ? (
+        <p className="say">{STRIP_COPY.denoised(shown.denoise_share === 1, shown.denoise_note)}</p>
+      ) : null}
+      {shown?.state === 'failed' && shown.error ? <p className="say">{shown.error}</p> : null}
+    </section>
+  );
+}
