@@ -70,7 +70,7 @@ async function shoot(name, { project, word, act, size = { width: 1280, height: 8
   const changes = (await act?.(page)) ?? 0;
   if (live) {
     if (changes === 0) {
-      await page.getByRole('button', { name: 'Move about' }).click();
+      await page.getByRole('button', { name: 'Navigate' }).click();
       await page.getByRole('button', { name: 'Stage', exact: true }).click();
     }
     await page.waitForTimeout(1500);
@@ -118,9 +118,9 @@ await shoot('sky', {
   word: /Sky/,
   live: 32,
   act: async (page) => {
-    await page.getByRole('button', { name: 'From the library' }).click();
+    await page.getByRole('button', { name: 'Library' }).click();
     await page.getByRole('button', { name: 'Fair-weather clouds' }).click();
-    await page.getByRole('button', { name: 'Close the library' }).click();
+    await page.getByRole('button', { name: 'Close library' }).click();
     await page.getByRole('slider', { name: 'Base of the clouds' }).scrollIntoViewIfNeeded();
     return 1;
   }
@@ -186,7 +186,7 @@ async function evening() {
 }
 await shoot('background', {
   project: 'Lantern Hill hut',
-  word: /Sky/,
+  word: /background and ground/,
   live: 32,
   act: async (page) => {
     await page.getByText('Picture', { exact: true }).click();
@@ -194,9 +194,8 @@ await shoot('background', {
     await page.getByLabel('Choose a picture to stand behind the model').setInputFiles(await evening());
     await page.getByRole('button', { name: /Evening over/ }).waitFor();
     await page.waitForTimeout(1500);
-    const about = page.getByRole('button', { name: 'Move about' });
+    const about = page.getByRole('button', { name: 'Navigate' });
     if ((await about.count()) > 0) await about.click();
-    await page.getByText('Behind the model', { exact: true }).scrollIntoViewIfNeeded();
     return 1;
   }
 });
@@ -204,7 +203,7 @@ await shoot('library', {
   project: 'Perihelion lamp',
   word: /Studio/,
   act: async (page) => {
-    await page.getByRole('button', { name: 'From the library' }).click();
+    await page.getByRole('button', { name: 'Library' }).click();
     return 0;
   }
 });

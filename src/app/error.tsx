@@ -7,7 +7,7 @@ export default function ErrorPage({ reset }: { reset: () => void }) {
   return (
     <main className="plain">
       <Mark client="" />
-      <p className="say">This page broke by our own fault. Your projects, briefs and proofs are kept.</p>
+      <p className="say">Something went wrong on our side. Your projects, briefs and proofs are saved.</p>
       <button type="button" className="lk act" onClick={reset}>
         Try again
       </button>

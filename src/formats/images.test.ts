@@ -202,7 +202,7 @@ describe('a picture to stand behind a model', () => {
   });
   it('is refused with what it is not', async () => {
     await writeFile(path, 'hello');
-    await expect(normaliseBackdrop(path)).rejects.toThrow(/is no picture/);
+    await expect(normaliseBackdrop(path)).rejects.toThrow(/cannot be read as a picture/);
     await writeFile(
       path,
       (

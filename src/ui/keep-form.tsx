@@ -30,7 +30,7 @@ export function KeepForm({
         />
       </span>
       <button type="submit" className="lk act" aria-disabled={!name.trim()}>
-        Keep
+        Save
       </button>
     </form>
   );

@@ -111,11 +111,11 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
   }); // the model may still be loading
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('4000');
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
-  await expect(sentence(page)).not.toContainText('this very picture');
+  await expect(sentence(page)).not.toContainText('already shows this');
   await page.getByRole('button', { name: /^Render/ }).click();
   // the whole picture is there once
   await expect(page.locator('.tk.live .note')).toHaveAttribute('title', /^([2-9]|[1-9]\d)/, { timeout: 120_000 });
-  await page.getByRole('button', { name: 'Keep as it is' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Stop and keep' }).click({ timeout: 60_000 });
   await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 120_000 });
   await expect(page.locator('.tk').first()).toContainText('grain');
   const image = page.locator('.im img');
@@ -157,7 +157,7 @@ test('a project of one’s own from a file that we did not make', async ({ page 
   await expect(sentence(page)).toContainText('320');
   await page.keyboard.press('Control+Enter');
   await expect(page.locator('.tk').first()).toContainText('grain', { timeout: 100_000 });
-  await expect(sentence(page)).toContainText('proof 1 is this very picture');
+  await expect(sentence(page)).toContainText('Proof 1 already shows this');
   await page.goto('/');
   await expect(page.getByText('BoxTextured')).toBeVisible();
 });
@@ -168,7 +168,7 @@ test('a file that is no model is refused in a sentence and nothing is kept', asy
   await page
     .getByLabel('Choose a model file')
     .setInputFiles({ name: 'tower-section.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') });
-  await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(/no model that we can read/);
+  await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(/cannot be read as a model/);
   await page.reload();
   expect(await page.locator('.top li').count()).toBe(before);
 });

@@ -51,7 +51,7 @@ test('a softbox moves to where its reflection was asked for, by pressing and dra
     .first()
     .click();
   await page.getByRole('button', { name: 'Place by its reflection' }).click();
-  await expect(page.locator('.view')).toContainText('Press where the reflection of Right edge should appear');
+  await expect(page.locator('.view')).toContainText('Pick where the reflection of Right edge should appear');
   const box = (await page.locator('.im').boundingBox())!;
   await page.mouse.move(box.x + box.width * 0.44, box.y + box.height * 0.19);
   await page.mouse.down();
@@ -71,9 +71,9 @@ test('a ground of shadow alone: half transparent under the model, clear beyond i
 }) => {
   test.setTimeout(240_000);
   await ownProject(page, 'Perihelion lamp', 'lamp on nothing');
-  await word(page, /Studio/).click();
-  await panel(page, 'Surroundings').getByText('Shadow alone', { exact: true }).click();
-  await expect(sentence(page)).toContainText('on a ground of shadow alone');
+  await word(page, 'background and ground').click();
+  await panel(page, 'Background and ground').getByText('Shadow only', { exact: true }).click();
+  await expect(sentence(page)).toContainText('on a shadow-only ground');
   await word(page, /A3/).click();
   await page.getByText('on a screen').click();
   await page.getByText('Slide 16:9').click();
@@ -83,7 +83,7 @@ test('a ground of shadow alone: half transparent under the model, clear beyond i
   await expect(sentence(page)).toContainText('480');
   await page.keyboard.press('Control+Enter');
   await expect(page.locator('.tk').first()).toContainText('grain', { timeout: 100_000 });
-  const href = await page.getByRole('link', { name: 'PNG, clear' }).getAttribute('href');
+  const href = await page.getByRole('link', { name: 'PNG, transparent' }).getAttribute('href');
   const { data, info } = await sharp(await (await page.request.get(href!)).body())
     .extractChannel(3)
     .raw()
@@ -133,13 +133,14 @@ test('depth of field and what is sharp: a camera of the model becomes the userâ€
   test.setTimeout(120_000);
   await ownProject(page, 'Perihelion lamp', 'sharp lamp');
   expect(briefOf(page).viewpoint).toEqual({ camera: 'Whole lamp' });
-  await word(page, /Studio/).click();
-  const light = panel(page, 'Surroundings');
-  await light.getByText('Camera', { exact: true }).click();
-  await light.getByText('As the lens has it', { exact: true }).click();
-  await light.getByRole('textbox', { name: 'f-number', exact: true }).fill('2.8');
-  await light.getByRole('textbox', { name: 'f-number', exact: true }).press('Enter');
-  await light.getByRole('button', { name: 'Press what should be sharp' }).click();
+  await word(page, 'exposure').click();
+  await panel(page, 'Exposure').getByText('Camera', { exact: true }).click();
+  await word(page, /mm lens/).click();
+  const lens = panel(page, 'Lens and focus');
+  await lens.getByText('Depth of field', { exact: true }).click();
+  await lens.getByRole('textbox', { name: 'f-number of the lens', exact: true }).fill('2.8');
+  await lens.getByRole('textbox', { name: 'f-number of the lens', exact: true }).press('Enter');
+  await lens.getByRole('button', { name: 'Pick what should be sharp' }).click();
   const box = (await page.locator('.im').boundingBox())!;
   // the foot of the lamp
   await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.82);
@@ -163,12 +164,12 @@ test('the sun is dragged along its day, and the sentence tells the hour', async 
   expect(morning.kind === 'sky' && Number(morning.time.slice(11, 13))).toBeLessThan(12);
 });
 
-test('a light is kept under a name, taken again from the library, and let go of', async ({ page }) => {
+test('a light is saved under a name, chosen again from the library, and removed', async ({ page }) => {
   test.setTimeout(120_000);
   await ownProject(page, 'Perihelion lamp', 'kept lamp');
   await word(page, /Studio/).click();
   const light = panel(page, 'Surroundings');
-  await light.getByRole('button', { name: 'From the library' }).click();
+  await light.getByRole('button', { name: 'Library' }).click();
   const shelf = light.getByRole('group', { name: 'Library of surroundings' });
   await expect(shelf.getByRole('button')).toHaveCount(24);
   // each has its picture
@@ -182,18 +183,18 @@ test('a light is kept under a name, taken again from the library, and let go of'
     .toBeGreaterThan(100);
   await shelf.getByRole('button', { name: 'Gallery with top light' }).click();
   await expect(sentence(page)).toContainText('Room: gallery with top light');
-  await light.getByLabel('name for what is set now').fill('Show room');
-  await light.getByRole('button', { name: 'Keep', exact: true }).click();
+  await light.getByLabel('name these surroundings').fill('Show room');
+  await light.getByRole('button', { name: 'Save', exact: true }).click();
   await shelf.getByRole('button', { name: 'Overcast' }).click();
   await expect(sentence(page)).toContainText('Sky: 12');
   await light.getByRole('button', { name: 'Show room', exact: true }).click();
   await expect(sentence(page)).toContainText('Room: gallery with top light');
-  await light.getByLabel('name for what is set now').fill('Show room');
-  await light.getByRole('button', { name: 'Keep', exact: true }).click();
+  await light.getByLabel('name these surroundings').fill('Show room');
+  await light.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(
     '"Show room" is there already'
   );
-  await light.getByRole('button', { name: 'Let go of Show room' }).click();
+  await light.getByRole('button', { name: 'Remove Show room' }).click();
   await expect(light.getByRole('button', { name: 'Show room', exact: true })).toHaveCount(0);
 });
 
@@ -280,7 +281,7 @@ test(
     // the spots on the pictures light nothing that is seen from here
     await lamps.getByRole('button', { name: 'Leave it out' }).first().click();
     await expect.poll(() => briefOf(page).lamps.groups.find((g) => g.group === 'Picture spot')?.on).toBe(false);
-    await lamps.getByRole('button', { name: 'Take it out' }).click();
+    await lamps.getByRole('button', { name: 'Remove it' }).click();
     await expect.poll(() => briefOf(page).lamps.added).toEqual([]);
   }
 );
@@ -292,12 +293,12 @@ test('white is pressed on the picture, and a proof takes it from the film that i
   await page.getByRole('button', { name: /^Render/ }).click();
   await expect(page.locator('.tk').first()).toContainText('took', { timeout: 180_000 });
 
-  await word(page, /Studio/).click();
-  const light = panel(page, 'Surroundings');
+  await word(page, 'exposure').click();
+  const light = panel(page, 'Exposure');
   await light.getByRole('button', { name: 'Warm lamps' }).click();
   await expect.poll(() => briefOf(page).finish.white).toEqual({ kelvin: 2700, tint: 0 });
   await expect(page.locator('.im canvas.truth')).toHaveAttribute('data-samples', /^([4-9]|\d\d)/, { timeout: 60_000 });
-  await light.getByRole('button', { name: 'Press what should be white' }).click();
+  await light.getByRole('button', { name: 'Pick white' }).click();
   await press(page, 0.12, 0.3);
   // grey paper in the light of the set's softboxes, 5,500 K, whatever balance it was seen in
   await expect.poll(() => Math.abs((briefOf(page).finish.white?.kelvin ?? 0) - 5500)).toBeLessThan(900);
@@ -326,7 +327,7 @@ test('a face is pressed, and the hours are offered at which the sun strikes it s
   await word(page, /Sky:/).click();
   const light = panel(page, 'Surroundings');
   await expect(page.locator('.im canvas.truth')).toHaveAttribute('data-samples', /./, { timeout: 60_000 });
-  await light.getByRole('button', { name: 'Press a face' }).click();
+  await light.getByRole('button', { name: 'Pick a surface' }).click();
   await press(page, 0.4, 0.52);
   await expect(light.getByText(/Now it (is struck at|lies in shade)/)).toBeVisible();
   await light.getByRole('button', { name: 'Done' }).click();

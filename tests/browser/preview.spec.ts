@@ -77,10 +77,10 @@ for (const { project, open: panel, slider } of [
     test.setTimeout(180_000);
     await open(page, project);
     // two cores of its own: what the projects before had measured is done when this one's forecast stands
-    await expect(page.locator('.brief')).toContainText(/ready in about|this very picture|without a new render/, {
+    await expect(page.locator('.brief')).toContainText(/ready in about|already shows this|without a new render/, {
       timeout: 90_000
     });
-    const first = await untilPainted(page, () => page.getByRole('button', { name: 'Move about' }).click());
+    const first = await untilPainted(page, () => page.getByRole('button', { name: 'Navigate' }).click());
     await expect(truth(page)).toBeVisible();
     await expect(note(page)).toContainText('Preview');
     await word(page, panel).click();
@@ -111,7 +111,7 @@ test('the preview’s film is the film of a proof of its size, bit for bit, and 
   await word(page, /Study/).click();
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('4');
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
-  await page.getByRole('button', { name: 'Move about' }).click();
+  await page.getByRole('button', { name: 'Navigate' }).click();
   await expect(truth(page)).toHaveAttribute('data-film', /^[0-9a-f]{64}$/, { timeout: 120_000 });
   await expect(note(page)).toContainText('Preview at its end, 4.0 samples');
   const seen = await truth(page).evaluate((canvas: HTMLCanvasElement) => ({
@@ -192,7 +192,7 @@ test('the preview’s film is the film of a proof of its size, bit for bit, and 
 test('the preview waits while a proof renders and while the page is hidden, and says so', async ({ page }) => {
   test.setTimeout(240_000);
   await open(page, 'Perihelion lamp');
-  await page.getByRole('button', { name: 'Move about' }).click();
+  await page.getByRole('button', { name: 'Navigate' }).click();
   await expect(truth(page)).toHaveAttribute('data-samples', /^[1-9]/, { timeout: 60_000 });
   const samples = async () => Number(await truth(page).getAttribute('data-samples'));
   const hide = (hidden: boolean) =>
@@ -213,13 +213,13 @@ test('the preview waits while a proof renders and while the page is hidden, and 
   await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
   await page.getByRole('button', { name: /^Render/ }).click();
   await expect(page.locator('.tk.live')).toHaveCount(1);
-  await expect(page.getByRole('button', { name: /Move about|Back to the proof/ })).toBeVisible({ timeout: 60_000 });
-  if (await page.getByRole('button', { name: 'Move about' }).isVisible())
-    await page.getByRole('button', { name: 'Move about' }).click();
+  await expect(page.getByRole('button', { name: /Navigate|Back to the proof/ })).toBeVisible({ timeout: 60_000 });
+  if (await page.getByRole('button', { name: 'Navigate' }).isVisible())
+    await page.getByRole('button', { name: 'Navigate' }).click();
   await expect(note(page)).toContainText(/waits for proof \d+ of Perihelion lamp/, { timeout: 30_000 });
-  await page.getByRole('button', { name: 'Keep as it is' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Stop and keep' }).click({ timeout: 60_000 });
   await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 120_000 });
-  await expect(note(page)).not.toContainText('waits');
+  await expect(note(page)).not.toContainText('queued');
   await page.keyboard.press('Control+z');
 });
 
@@ -253,7 +253,7 @@ test('fifty changes of project leave no memory behind', async ({ page }) => {
     const project = k % 2 ? 'Perihelion lamp' : 'Reading room';
     await page.getByRole('link', { name: new RegExp(project) }).click();
     await comesToLife(page);
-    await page.getByRole('button', { name: 'Move about' }).click({ timeout: 30_000 });
+    await page.getByRole('button', { name: 'Navigate' }).click({ timeout: 30_000 });
     await expect(truth(page)).toHaveAttribute('data-samples', /^\d/, { timeout: 60_000 });
   }
   await page.goto('/');

@@ -46,7 +46,7 @@ test('a destination is chosen, changed in every unit, and the sentence says what
   await size.getByText('inches', { exact: true }).click();
   await expect(size.getByRole('textbox', { name: 'Width in inches', exact: true })).toHaveValue('23.62');
   await expect(size.getByRole('textbox', { name: 'Height in inches', exact: true })).toHaveValue('16.68');
-  await size.getByRole('button', { name: 'Pixels alone' }).click();
+  await size.getByRole('button', { name: 'Pixels only' }).click();
   await expect(sentence(page)).toContainText('a screen of 3661');
   // a change from elsewhere is not undone by a field that was in hand and is left as it was
   await size.getByRole('textbox', { name: 'Width in px', exact: true }).focus();
@@ -86,9 +86,9 @@ test(
     await size.getByRole('button', { name: 'Cut the sheet to the picture instead' }).click();
     await expect(sentence(page)).toContainText('a sheet of 297');
     await expect(sentence(page)).toContainText('24\u00a0mm lens');
-    await size.getByText('Own destinations').click();
-    await size.getByPlaceholder('name for the size that is set now').fill('Jury wall');
-    await size.getByRole('button', { name: 'Keep' }).click();
+    await size.getByText('Saved destinations').click();
+    await size.getByPlaceholder('name this size').fill('Jury wall');
+    await size.getByRole('button', { name: 'Save' }).click();
     await size.getByText('A4 handout').click();
     await expect(sentence(page)).toContainText('for an A4 handout, 300 ppi');
     await size.getByRole('button', { name: 'Jury wall', exact: true }).click();
@@ -99,14 +99,14 @@ test(
 test('a picture of one’s own stands behind the model, heavy objects are slim in quick looks', async ({ page }) => {
   test.setTimeout(240_000);
   await ownProject(page, 'Perihelion lamp', 'Backdrop lamp');
-  await word(page, /Studio/).click();
-  const around = panel(page, 'Surroundings');
-  await around.getByText('Shadow alone').click();
+  await word(page, 'background and ground').click();
+  const around = panel(page, 'Background and ground');
+  await around.getByText('Shadow only').click();
   await around.getByText('Picture', { exact: true }).click();
   await expect(around.getByText('No picture yet.')).toBeVisible();
   const choose = around.getByLabel('Choose a picture to stand behind the model');
   await choose.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') });
-  await expect(page.getByText('"notes.png" is no picture that can be read')).toBeVisible();
+  await expect(page.getByText('"notes.png" cannot be read as a picture')).toBeVisible();
   const half = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#c02020' } })
     .composite([
       { input: { create: { width: 150, height: 200, channels: 3, background: '#2020c0' } }, left: 150, top: 0 }
@@ -119,7 +119,7 @@ test('a picture of one’s own stands behind the model, heavy objects are slim i
   await word(page, /Glance/).click();
   const quality = panel(page, 'Quality');
   const brass = quality.getByRole('radiogroup', { name: 'Polished brass in quick looks' });
-  await brass.getByText('slim copy').click();
+  await brass.getByText('simplified').click();
   await expect.poll(() => briefOf(page).quality.slim).toEqual(['polished brass']);
   await expect(quality.getByText('They are whole again when the picture is to be shown.')).toBeVisible();
   await page.getByRole('button', { name: 'Render', exact: false }).first().click();

@@ -91,7 +91,7 @@ describe('photometric files', () => {
     );
     expect(message(await addPhotometric(await arrived(evenFile('0 0 0 0 0')), 'dark.ies'))).toContain('gives no light');
     expect(message(await addPhotometric(NOT_THERE, 'lost.ies'))).toBe(
-      '"lost.ies" did not arrive whole; bring it in again'
+      '"lost.ies" was not uploaded completely. Choose it again'
     );
     expect(message(await addPhotometric(await arrived(Buffer.alloc(9 * 2 ** 20, 32)), 'novel.ies'))).toContain(
       'has 9 MB; photometric files are text of at most 8 MB'

@@ -19,3 +19,13 @@ export const capital = (text: string): string => text.replace(/^./, (c) => c.toU
 /** Whole numbers as a sentence has them: words up to nine, then figures. */
 export const inWords = (n: number) =>
   ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n);
+
+/**
+ * Grain, in L*, and how it looks at the distance for which the picture is made: a difference of about 1 is just seen
+ * (CIE 1976 L*a*b*; the other bounds are common practice, no source).
+ */
+export function grainText(grain: number): string {
+  const seen =
+    grain < 0.05 ? 'none' : grain < 1 ? 'not visible' : grain < 2.5 ? 'slight' : grain < 6 ? 'visible' : 'strong';
+  return `${grain.toFixed(1)}, ${seen}`;
+}

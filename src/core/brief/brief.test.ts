@@ -277,7 +277,7 @@ describe('the sentence', () => {
     expect(seen({})).toContain('photographic, in front of plain grey, on a screen');
     expect(seen({ surroundings: SURROUNDINGS_DEFAULTS.studio })).not.toContain('before');
     expect(seen({ surroundings: SURROUNDINGS_DEFAULTS.studio, ground: GROUND_DEFAULTS })).toContain(
-      'before plain grey'
+      'in front of plain grey'
     );
     expect(seen({ finish: BRIEF_DEFAULTS.finish })).not.toContain('before');
   });

@@ -52,7 +52,7 @@ describe('what costs time', () => {
         changes: 0.61
       })
     ).toBe(
-      'Spruce as a slim copy of 41,200 triangles instead of 412,000 spares 22 ± 1 % of the time and changes the picture by 0.6 L*.'
+      'Spruce simplified to 41,200 triangles instead of 412,000 spares 22 ± 1 % of the time and changes the picture by 0.6 L*.'
     );
   });
   it('of a material is said with what it covers', () => {
@@ -111,7 +111,7 @@ describe('what costs time', () => {
     const tries: [Cost['saving'], string | null][] = [
       [{ kind: 'material', name: 'dark walnut', covers: 0.2 }, 'with dark walnut plain'],
       [{ kind: 'objects', group: 'spruce', triangles: 1 }, 'without spruce'],
-      [{ kind: 'slim', group: 'spruce', triangles: 50, slim: 5 }, 'with spruce slim'],
+      [{ kind: 'slim', group: 'spruce', triangles: 50, slim: 5 }, 'with spruce simplified'],
       [{ kind: 'lamps', group: 'hall' }, 'with hall off'],
       [{ kind: 'bounces', to: 8 }, 'with 8 bounces'],
       [{ kind: 'layers' }, 'without each light’s share'],

@@ -114,7 +114,7 @@ export function triedWith(patch: Brief, brief: Brief): string | null {
   const aside = more(tried.aside, own.aside);
   if (aside) return `without ${aside}`;
   const slim = more(tried.slim, own.slim);
-  if (slim) return `with ${slim} slim`;
+  if (slim) return `with ${slim} simplified`;
   const off = patch.lamps.groups.find((g) => !g.on && settingOf(brief.lamps, g.group).on);
   if (off) return `with ${off.group} off`;
   if (tried.bounces < own.bounces) return `with ${tried.bounces} bounces`;
@@ -182,7 +182,7 @@ export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>,
     case 'layers':
       return `Keeping each light’s share for EXR takes ${time}.`;
     case 'aovs':
-      return `Masks, depth and light by its way for EXR take ${time}.`;
+      return `Masks, depth and light passes for the EXR take ${time}.`;
     case 'lamps':
       return `${capital(saving.group)}: ${time}; switched off, that ${change}.`;
     case 'objects':
@@ -191,7 +191,7 @@ export function costSentence({ saving, changes, ...measured }: Omit<Cost, 'at'>,
       return `${capital(saving.name)}, ${Math.round(100 * saving.covers)}${NBSP}% of the picture: ${time}; made plain, that ${change}.`;
     case 'slim':
       return (
-        `${capital(saving.group)} as a slim copy of ${wholeText(saving.slim)} triangles instead of ` +
+        `${capital(saving.group)} simplified to ${wholeText(saving.slim)} triangles instead of ` +
         `${wholeText(saving.triangles)} spares ${time} and ${change}.`
       );
     case 'captured':
@@ -215,7 +215,7 @@ export function savingAction(saving: Saving): string {
     case 'material':
       return 'Make it plain in quick looks';
     case 'slim':
-      return 'Take the slim copy';
+      return 'Simplify it';
     case 'captured':
       return 'Take it coarser';
     case 'layers':

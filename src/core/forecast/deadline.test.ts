@@ -37,7 +37,9 @@ describe('what can be had by a time', () => {
     const [best] = offersWithin(1e7, brief, of);
     expect(givesUp(best!, 200)).toBe('gives up nothing');
     expect(givesUp({ ...best!, scale: 0.5 }, 200).replaceAll('\u00a0', ' ')).toBe('100 instead of 200 ppi');
-    expect(givesUp({ ...best!, scale: 0.5, step: 'glance' }, null)).toMatch(/^50.% of each side, raw grain/);
+    expect(givesUp({ ...best!, scale: 0.5, step: 'glance' }, null)).toMatch(
+      /^50.% of each side, grain before denoising/
+    );
   });
 });
 

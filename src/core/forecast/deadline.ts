@@ -64,7 +64,7 @@ export function givesUp({ scale, step, forecast }: Offer, ppi: number | null): s
       : ppi === null
         ? `${Math.round(scale * 100)}${NBSP}% of each side`
         : `${Math.round(ppi * scale)} instead of ${Math.round(ppi)}${NBSP}ppi`;
-  const grain = step === 'exhibit' ? null : `raw grain ${forecast.grain.toFixed(1)}${NBSP}L*`;
+  const grain = step === 'exhibit' ? null : `grain before denoising ${forecast.grain.toFixed(1)}`;
   return [size, grain].filter((v) => v !== null).join(', ') || 'gives up nothing';
 }
 

@@ -24,17 +24,17 @@ export function stopClauses({
     out.push({
       by: 'grain',
       text:
-        `its raw grain is under ` +
-        `${grain}${NBSP}L*${min_samples > FIRST_DECISION ? ` after ${min_samples.toLocaleString('en')} samples or more` : ''}`
+        `when grain before denoising is below ${grain}` +
+        (min_samples > FIRST_DECISION ? ` after at least ${min_samples.toLocaleString('en')} samples` : '')
     });
   if (minutes !== null)
     out.push({
       by: 'time',
-      text: `${minutes < 60 ? `${minutes}${NBSP}min` : `${Math.round(minutes / 6) / 10}${NBSP}h`} have passed`
+      text: `after ${minutes < 60 ? `${minutes}${NBSP}min` : `${Math.round(minutes / 6) / 10}${NBSP}h`}`
     });
-  out.push({ by: 'samples', text: `every pixel has ${samples.toLocaleString('en')} samples` });
+  out.push({ by: 'samples', text: `at ${samples.toLocaleString('en')} samples per pixel` });
   return out;
 }
 
-/** Raw grain after `factor` times the samples: it falls with their root. */
+/** Grain before denoising after `factor` times the samples: it falls with their root. */
 export const grainAfter = (grain: number, factor: number): number => grain / Math.sqrt(factor);

@@ -45,12 +45,12 @@ export const seenAt = ({ name, size, distance_m, file }: Destination) => ({
 });
 
 export const DESTINATIONS: readonly Destination[] = [
-  screen('Message on a phone', 1080, 1350, 'jpg'),
+  screen('Phone message', 1080, 1350, 'jpg'),
   screen('E-mail', 1600, 1000, 'jpg'),
   screen('Square post', 1080, 1080, 'jpg'),
   screen('Web banner', 2400, 800, 'jpg'),
   screen('Slide 16:9', 1920, 1080, 'png'),
-  screen('Laptop page', 1440, 900, 'png'),
+  screen('Web page', 1440, 900, 'png'),
   screen('4K screen', 3840, 2160, 'png'),
   sheet('Portfolio page', 'A4', 'landscape', 0.4, 'png'),
   sheet('A4 handout', 'A4', 'portrait', 0.4, 'png'),

@@ -82,18 +82,18 @@ export function Desk({ initial }: { initial: DeskDto }) {
               />
             </ol>
           ) : (
-            <p className="say">Nothing is waiting. Open a project and render a picture.</p>
+            <p className="say">Queue empty. Open a project and render a picture.</p>
           )}
           {running && desk.waiting > 0 ? <p className="note after">{desk.waiting} more after it.</p> : null}
         </div>
         <div>
-          <h2>Kept</h2>
+          <h2>Storage</h2>
           <dl className="kept">
-            <dt>Films of {storage.films} proofs</dt>
+            <dt>Renders ({storage.films} proofs)</dt>
             <dd className="n">{bytes(storage.films_bytes)}</dd>
             <dt>Models, {desk.projects.length} revisions</dt>
             <dd className="n">{bytes(storage.models_bytes)}</dd>
-            <dt>Scenes made ready</dt>
+            <dt>Cached scenes</dt>
             <dd className="n">{bytes(storage.packs_bytes)}</dd>
           </dl>
           <svg className="room" viewBox="0 0 272 10" aria-hidden="true">

@@ -43,7 +43,7 @@ export async function follow<T, N>(
     let rest = '';
     for (;;) {
       const { done, value } = await reader.read();
-      if (done) return { ok: false, message: 'the answer did not arrive whole; ask again' };
+      if (done) return { ok: false, message: 'the answer is incomplete. Try again' };
       const lines = (rest + value).split('\n');
       rest = lines.pop()!;
       for (const line of lines) {
@@ -78,7 +78,7 @@ export function upload(
         // said below
       }
       if (request.status === 200 && json) resolve({ ok: true, value: json });
-      else resolve({ ok: false, message: json?.message ?? 'the file did not arrive whole; bring it in again' });
+      else resolve({ ok: false, message: json?.message ?? 'the file was not uploaded completely. Choose it again' });
     };
     request.onerror = () => resolve({ ok: false, message: 'Sphaera’s server does not answer; is it still running?' });
     request.onabort = () => resolve({ ok: false, message: 'stopped; nothing was brought in' });

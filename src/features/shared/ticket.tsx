@@ -1,5 +1,6 @@
 /** A proof's ticket: thumbnail, perforation, number, quality and clock; then what it cost, or how far it is. */
 import type { ProofDto } from '../../contracts/dto';
+import { grainText } from '../../core/brief/amounts';
 import { duration } from '../../core/brief/sentence';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 
@@ -36,13 +37,13 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           <span className="hd">
             <b className="no n">{proof.number}</b>
             <span className={`q${failed ? ' err' : ''}`}>
-              {failed ? 'broke off' : QUALITY_STEPS[proof.brief.quality.step].name}
+              {failed ? 'failed' : QUALITY_STEPS[proof.brief.quality.step].name}
             </span>
             <time className="n">
               {live
                 ? proof.state === 'running'
                   ? duration(proof.seconds)
-                  : 'waits'
+                  : 'queued'
                 : clock(proof.ended_at_ms ?? proof.created_at_ms)}
             </time>
           </span>
@@ -64,7 +65,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
               <span className="acts">
                 {proof.state === 'running' && proof.picture_count > 0 ? (
                   <button type="button" className="lk" onClick={() => onStop?.('keep')}>
-                    Keep as it is
+                    Stop and keep
                   </button>
                 ) : null}
                 <button type="button" className="lk" onClick={() => onStop?.('drop')}>
@@ -75,17 +76,17 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
           ) : failed ? (
             <span className="acts">
               <button type="button" className="lk" onClick={onGoOn}>
-                Go on from there
+                Continue
               </button>
               <button type="button" className="lk" onClick={() => onStop?.('drop')}>
-                Drop
+                Remove
               </button>
             </span>
           ) : (
             <dl>
               <dt>grain</dt>
-              <dd className="n" title={grainNote(proof)}>
-                {proof.grain === null ? 'not known' : `${(proof.denoised_grain ?? proof.grain).toFixed(2)}\u00a0L*`}
+              <dd className="n" title={`Lightness noise in L*: ${grainNote(proof)}`}>
+                {proof.grain === null ? 'not known' : grainText(proof.denoised_grain ?? proof.grain)}
               </dd>
               <dt>took</dt>
               <dd className="n">{duration(proof.seconds)}</dd>
@@ -117,7 +118,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
 function grainNote(proof: ProofDto): string {
   const state =
     proof.denoise_share === 1
-      ? `denoised${proof.denoise_note ? ` ${proof.denoise_note}` : ''}; ${proof.grain?.toFixed(2) ?? 'unknown'} L* as rendered`
+      ? `denoised${proof.denoise_note ? ` ${proof.denoise_note}` : ''}; ${proof.grain?.toFixed(1) ?? 'unknown'} before denoising`
       : (proof.denoise_note ?? 'not denoised');
   return proof.limited_share
     ? `${state}; the limit on bright paths took ${(100 * proof.limited_share).toFixed(1)} % of the scattered light`

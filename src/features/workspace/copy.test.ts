@@ -17,13 +17,13 @@ describe('what the stage says it shows', () => {
     expect(note({ proof, changes: 3, tried: 'with dark walnut plain' })).toBe('Proof 7, with dark walnut plain.');
   });
   it('the model, or how far its true picture has come, and what that waits for', () => {
-    expect(note({})).toBe('The model, for moving about.');
-    expect(note({ proof, showModel: true, share: 0.25 })).toBe('The model, for moving about. 25 % of true size');
+    expect(note({})).toBe('The model.');
+    expect(note({ proof, showModel: true, share: 0.25 })).toBe('The model. 25 % of true size');
     expect(note({ drawn: false })).toBe('The preview is on its way.');
     expect(note({ preview: { ...preview, fault: 'this browser has no shared memory' } })).toBe(
       'The model. No preview: this browser has no shared memory.'
     );
-    expect(note({ preview: { ...preview, picture } })).toBe('Preview, 12 samples, raw grain 2.3.');
+    expect(note({ preview: { ...preview, picture } })).toBe('Preview, 12 samples, grain before denoising 2.3.');
     expect(note({ preview: { ...preview, picture: { samples: 2.04, grain: null, ended: false } } })).toBe(
       'Preview, 2.0 samples.'
     );
@@ -34,7 +34,7 @@ describe('what the stage says it shows', () => {
       note({
         preview: { picture: { samples: 256, grain: 0.5, ended: true }, fault: null, waitsFor: 'a proof that renders' }
       })
-    ).toBe('Preview at its end, 256 samples, raw grain 0.5. The preview waits for a proof that renders.');
+    ).toBe('Preview at its end, 256 samples, grain before denoising 0.5. The preview waits for a proof that renders.');
   });
 });
 

@@ -37,10 +37,10 @@ export function stageNote(s: StageSeen): string {
 function previewNote({ picture, fault, waitsFor }: PreviewState, drawn: boolean): string {
   const waits = waitsFor ? ` The preview waits for ${waitsFor}.` : '';
   if (!picture && !drawn) return 'The preview is on its way.';
-  if (!picture) return fault ? `The model. No preview: ${fault}.` : `The model, for moving about.${waits}`;
+  if (!picture) return fault ? `The model. No preview: ${fault}.` : `The model.${waits}`;
   if (picture.samples === 0) return `Preview, first look.${waits}`;
   const samples = picture.samples < 10 ? picture.samples.toFixed(1) : String(Math.round(picture.samples));
-  const grain = picture.grain === null ? '' : `, raw grain ${picture.grain.toFixed(1)}`;
+  const grain = picture.grain === null ? '' : `, grain before denoising ${picture.grain.toFixed(1)}`;
   return `Preview${picture.ended ? ' at its end' : ''}, ${samples} samples${grain}.${waits}`;
 }
 

@@ -55,7 +55,7 @@ export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onMod
         })}
       </ul>
       <button type="button" className="lk add" onClick={onAdd}>
-        A further picture
+        New picture from this one
       </button>
       <div className="nav">
         <dl>

@@ -96,16 +96,14 @@ export function Stage(props: Props) {
         }
       });
     } catch {
-      setFault('This browser cannot draw the model (no WebGL), so moving about is off. Proofs render as usual.');
+      setFault('This browser cannot draw the model (no WebGL), so navigation is off. Proofs still render.');
       return;
     }
     viewport.current = created;
     setWeak(created.weak);
     created
       .load(`/api/models/${props.model}`)
-      .catch(() =>
-        setFault('The model could not be loaded for moving about. Reload the page; proofs render as usual.')
-      );
+      .catch(() => setFault('The model could not be loaded. Reload the page. Proofs still render.'));
     return () => {
       viewport.current = null;
       created.dispose();
@@ -294,7 +292,7 @@ export function Stage(props: Props) {
         <div>
           {picture ? (
             <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
-              {showModel ? 'Back to the proof' : 'Move about'}
+              {showModel ? 'Back to the proof' : 'Navigate'}
             </button>
           ) : null}
           {picture && picture.denoise_share === 1 && !showModel ? (
@@ -304,7 +302,7 @@ export function Stage(props: Props) {
               onClick={props.onBeforeDenoising}
               title="The proof before denoising, to compare"
             >
-              As rendered
+              Before denoising
             </button>
           ) : null}
           <button

@@ -23,7 +23,7 @@ export class PictureRefused extends Refusal {
 export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; width: number; height: number }> {
   const image = sharp(path, { limitInputPixels: MAX_PIXELS });
   const known = await image.metadata().catch(() => null);
-  if (!known) throw new PictureRefused('is no picture that can be read; PNG, JPEG, WebP, TIFF and AVIF can');
+  if (!known) throw new PictureRefused('cannot be read as a picture; PNG, JPEG, WebP, TIFF and AVIF can');
   if (known.width * known.height > MAX_PIXELS)
     throw new PictureRefused(
       `has ${Math.round((known.width * known.height) / 1e6)} million pixels; at most ` +

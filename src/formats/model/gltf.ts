@@ -48,7 +48,7 @@ async function readJson({ name, bytes }: ModelFile, files: ModelFiles): Promise<
   if (json.asset?.version === undefined)
     throw new ModelRefused(
       'not_a_model',
-      'this JSON file is no glTF: it has no asset version; export the model as glTF 2.0'
+      'this JSON file is not glTF: it has no asset version; export the model as glTF 2.0'
     );
   if (!String(json.asset.version).startsWith('2'))
     throw new ModelRefused('unsupported', `this is a glTF of version ${json.asset.version}; export it as glTF 2.0`);
@@ -116,7 +116,7 @@ function parseJson(text: string): GltfJson {
   }
   throw new ModelRefused(
     'not_a_model',
-    'this file is no model that we can read; export it as glTF 2.0 (.glb, or .gltf with its files) and bring that in'
+    'this file cannot be read as a model; export it as glTF 2.0 (.glb, or .gltf with its files) and bring that in'
   );
 }
 

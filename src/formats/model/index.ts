@@ -33,7 +33,10 @@ export function recognise(given: readonly ModelFile[], maxBytes: number): Recogn
     if (main) return { reader, main, files };
   }
   if (all.length === 1)
-    throw new ModelRefused('not_a_model', `this file cannot be read as a model; export it as ${formatsText()} and bring that in`);
+    throw new ModelRefused(
+      'not_a_model',
+      `this file cannot be read as a model; export it as ${formatsText()} and bring that in`
+    );
   const names = all.slice(0, 5).map((file) => file.name);
   throw new ModelRefused(
     'not_a_model',

@@ -221,7 +221,7 @@ async function completeGeometry(document: Document, changed: string[]): Promise<
       })
     );
     for (const primitive of needTangents) weldPrimitive(primitive);
-    changed.push(`Tangents were made for ${needTangents.length} parts with normal maps or brushing`);
+    changed.push(`Tangents were made for ${needTangents.length} parts with normal maps or brushed surfaces`);
   }
 }
 

@@ -12,7 +12,7 @@ export function readLm63(text: string): PhotometricFile {
   if (tilt < 0)
     throw new PhotometryRefused(
       1,
-      "there is no line TILT=, so this is no LM-63 file; export it anew from the maker's data"
+      "there is no line TILT=, so this is not an LM-63 file; export it anew from the maker's data"
     );
   const keyword = (word: string) =>
     lines

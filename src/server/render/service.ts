@@ -116,6 +116,6 @@ function endJob({ id, fence, proof }: Job, end: RenderOutcome | Refused): void {
 function failureOf({ code, message }: Refused): string {
   if (code === 'bad_brief' || code === 'dark') return `This brief cannot be rendered: ${message}.`;
   if (code === 'fault' || code === 'crashed')
-    return `Something went wrong on our side: ${message}. What is done so far is kept; it goes on from there.`;
+    return `Something went wrong on our side: ${message}. What is rendered so far is saved and can be continued.`;
   return `${message[0]!.toUpperCase()}${message.slice(1)}.`;
 }

@@ -7,7 +7,7 @@ import { type Result, ok, refused } from '../../core/result/result';
 
 export async function addBackdrop(upload: string, fileName: string): Promise<Result<BackdropDto>> {
   if (!(await has('incoming', upload)))
-    return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
+    return refused(`"${fileName}" was not uploaded completely. Choose it again`, 'missing_upload');
   try {
     const { png, width, height } = await normaliseBackdrop(contentPath('incoming', upload));
     const { sha256 } = await put('backdrops', png);

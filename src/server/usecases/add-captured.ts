@@ -16,7 +16,7 @@ export async function addCaptured(
   reduce: boolean
 ): Promise<Result<Omit<CapturedDto, 'name'>>> {
   if (!(await has('incoming', upload)))
-    return refused(`"${name}" did not arrive whole; bring it in again`, 'missing_upload');
+    return refused(`"${name}" was not uploaded completely. Choose it again`, 'missing_upload');
   const path = contentPath('incoming', upload);
   return examineCaptured(path, name, reduce, async (found, out) => {
     if (!found.ok) return found;

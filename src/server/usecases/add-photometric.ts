@@ -13,7 +13,7 @@ const MAX_BYTES = 8 * 2 ** 20;
 
 export async function addPhotometric(upload: string, fileName: string): Promise<Result<PhotometricDto>> {
   if (!(await has('incoming', upload)))
-    return refused(`"${fileName}" did not arrive whole; bring it in again`, 'missing_upload');
+    return refused(`"${fileName}" was not uploaded completely. Choose it again`, 'missing_upload');
   const path = contentPath('incoming', upload);
   const { size } = await stat(path);
   if (size > MAX_BYTES)

@@ -1,5 +1,5 @@
 /**
- * Puts a render of a picture's brief into the queue, unless this very picture is there or under way already. Where the
+ * Puts a render of a picture's brief into the queue, unless already shows this is there or under way already. Where the
  * film is there and only the finish differs, the film is shared and nothing is rendered.
  */
 import type { ProofDto } from '../../contracts/dto';

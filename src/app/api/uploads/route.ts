@@ -23,7 +23,7 @@ export async function POST(request: Request) {
   } catch (error) {
     if (error instanceof FileTooLarge) return tooLarge();
     return Response.json(
-      { code: 'fault', message: 'the file did not arrive whole; bring it in again' },
+      { code: 'fault', message: 'the file was not uploaded completely. Choose it again' },
       { status: 500 }
     );
   }

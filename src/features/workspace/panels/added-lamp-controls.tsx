@@ -32,19 +32,19 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
     if (what === 'lamp')
       onPicking({
         asks: what,
-        says: `Press where ${lamp.name} should be; drag to move it.`,
+        says: `Pick where ${lamp.name} should be; drag to move it.`,
         onPick: (point, normal, joins) => onSet(hangAt(lamp.form, point, normal), joins)
       });
     else if (what === 'aim')
       onPicking({
         asks: what,
-        says: `Press what ${lamp.name} should shine at.`,
+        says: `Pick what ${lamp.name} should shine at.`,
         onPick: (point, _normal, joins) => onSet({ direction: aimed(lamp, point) }, joins)
       });
     else
       onPicking({
         asks: what,
-        says: 'Press the pane of the opening that it should fill.',
+        says: 'Pick the pane of the opening that it should fill.',
         onOpening: (opening) => {
           onSet(fillOpening(lamp, opening));
           onPicking(null);
@@ -57,7 +57,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
         <div className="row">
           <h3 className="lampname">{lamp.name}</h3>
           <button type="button" className="lk act" onClick={onTakeOut}>
-            Take it out
+            Remove it
           </button>
         </div>
         <Words
@@ -140,7 +140,7 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
               />
             </>
           ) : null}
-          <span>Gives off</span>
+          <span>Output</span>
           <NumberField
             label="Light"
             value={lamp.lumen}

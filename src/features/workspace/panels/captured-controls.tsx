@@ -138,9 +138,9 @@ export function CapturedControls({
               unit="°"
               onChange={(pitch_deg) => onSet({ pitch_deg })}
             />
-            <span>Its right side hung down by</span>
+            <span>Roll</span>
             <NumberField
-              label="Its right side hung down by"
+              label="Roll"
               value={captured.roll_deg}
               {...limitsOf('surroundings.captured.roll_deg')}
               digits={1}

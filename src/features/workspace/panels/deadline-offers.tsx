@@ -73,9 +73,7 @@ export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
               </button>
             ))}
           </div>
-          <p className="note">
-            The pieces are {CROP_PX} px of each as they would be, from where this picture keeps much grain.
-          </p>
+          <p className="note">Each piece is {CROP_PX} px of the picture, from where the grain is strongest.</p>
         </>
       )}
     </div>

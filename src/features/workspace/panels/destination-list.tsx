@@ -57,8 +57,8 @@ export function DestinationList(props: Props) {
         })}
       </div>
       <details className="more">
-        <summary>Own destinations</summary>
-        <KeptList {...props} kind="destination" title="In all projects" asks="name for the size that is set now" />
+        <summary>Saved destinations</summary>
+        <KeptList {...props} kind="destination" title="In all projects" asks="name this size" />
       </details>
     </fieldset>
   );

@@ -28,7 +28,7 @@ export function GrainChart({ brief, forecast, soFar }: Props) {
   const half = Math.max(1, Math.ceil(ahead[0]![1] / 2));
   return (
     <Chart
-      label={`Raw grain against time: about ${grain.toFixed(1)} L* after ${duration(renderSeconds)}`}
+      label={`Grain before denoising against time: about ${grain.toFixed(1)} after ${duration(renderSeconds)}`}
       height={HEIGHT}
       of={JSON.stringify([ahead, soFar, renderSeconds, grain])}
       option={({ ink, soft, line, accent, paper, font }) => ({

@@ -41,8 +41,8 @@ export function KeptList({ workspace, brief, kind, title, asks, onChange, onMess
               {k.name}
             </button>
           </div>
-          <button type="button" className="lk act" aria-label={`Let go of ${k.name}`} onClick={() => void drop(k.id)}>
-            let go
+          <button type="button" className="lk act" aria-label={`Remove ${k.name}`} onClick={() => void drop(k.id)}>
+            Remove
           </button>
         </div>
       ))}

@@ -32,7 +32,7 @@ export function LampGroupings({ places, regrouped, gathering, onGathering, onReg
           aria-pressed={gathering !== null}
           onClick={() => onGathering(gathering ? null : [])}
         >
-          {gathering ? 'Done' : 'Put some together'}
+          {gathering ? 'Done' : 'Group lamps'}
         </button>
       </div>
       {options.length > 1 ? (
@@ -46,7 +46,7 @@ export function LampGroupings({ places, regrouped, gathering, onGathering, onReg
       {gathering ? (
         <>
           <p className="say">
-            {together.length === 0 ? 'Press the lamps on the stage, each at its ring.' : `${together.join(', ')}.`}
+            {together.length === 0 ? 'Pick the lamps on the stage, each at its ring.' : `${together.join(', ')}.`}
           </p>
           {together.length > 0 ? (
             <KeepForm

@@ -225,7 +225,7 @@ export function LampsPanel(props: PanelContext) {
         />
       ) : null}
       <div className="sec" style={{ paddingTop: 0 }}>
-        <KeptList {...props} kind="cue" title="Own cues of this project" asks="name for the light as it is now" />
+        <KeptList {...props} kind="cue" title="Saved cues of this project" asks="name this light" />
       </div>
       {places.length > 1 ? (
         <LampGroupings

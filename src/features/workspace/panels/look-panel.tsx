@@ -42,7 +42,7 @@ export function LookPanel({ workspace, brief, was, onChange }: Props) {
           {look.material === null ? (
             <div className="sec">
               <div className="row">
-                <span className="lab">Gives back</span>
+                <span className="lab">Reflects</span>
                 <span className="n small">{percent(look.grey)} of the light</span>
               </div>
               <PointerScale

@@ -36,7 +36,7 @@ export function MeasuredLamps({ workspace, brief, groups, onMessage, onLeaveOut 
   return (
     <div className="sec">
       <div className="row">
-        <span className="lab">What each brings to this picture</span>
+        <span className="lab">Contribution of each lamp</span>
         <button type="button" className="lk act" aria-disabled={busy} onClick={() => !busy && void measure()}>
           {busy ? 'Measuring' : measured ? 'Measure again' : 'Measure'}
         </button>

@@ -20,7 +20,7 @@ export function ModelPanel({ workspace }: Pick<PanelContext, 'workspace'>) {
       </p>
       {report.changed.length + report.missing.length > 0 ? (
         <div className="sec" style={{ marginTop: 12 }}>
-          <span className="lab">On the way in</span>
+          <span className="lab">Import notes</span>
           <ul>
             {[...report.changed, ...report.missing].map((text) => (
               <li key={text}>{text}.</li>

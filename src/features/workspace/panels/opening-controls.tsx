@@ -35,7 +35,7 @@ export function OpeningControls({ openings, picking, onPicking, onSet, onMessage
         onPicking(null);
         if (!found)
           return onMessage(
-            'these two corners are one place, or lie along one edge; press two opposite corners of the opening'
+            'these two corners are at the same place or along one edge; pick two opposite corners of the opening'
           );
         onMessage(null);
         onSet([...openings, { ...found, middle_m: [...rounded(found.middle_m)], normal: [...rounded(found.normal)] }]);
@@ -46,7 +46,7 @@ export function OpeningControls({ openings, picking, onPicking, onSet, onMessage
       ? onPicking(null)
       : onPicking({
           asks: 'corner',
-          says: 'Press a corner of the opening, on the wall.',
+          says: 'Pick a corner of the opening, on the wall.',
           onPick: (point, normal, joins) => {
             if (!joins) askSecond(point, normal);
           }
@@ -55,11 +55,11 @@ export function OpeningControls({ openings, picking, onPicking, onSet, onMessage
     <div className="sec">
       <div className="row">
         <button type="button" className="lk act" aria-expanded={open} onClick={() => setOpen(!open)}>
-          Windows without glass
+          Window openings
         </button>
         {open ? (
           <button type="button" className="lk act" aria-pressed={asking} onClick={ask}>
-            {asking ? 'Done' : 'Press two corners'}
+            {asking ? 'Done' : 'Mark an opening'}
           </button>
         ) : null}
       </div>

@@ -105,7 +105,7 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
             value={angle}
             min={-360}
             max={360}
-            unit={sky ? '° left of up' : '° counterclockwise'}
+            unit={sky ? '° counter-clockwise from up' : '° counter-clockwise'}
             onChange={(d) => onTurn(wrap(d), false)}
           />
         </label>

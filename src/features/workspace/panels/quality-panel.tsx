@@ -154,18 +154,18 @@ export function QualityPanel(props: PanelContext) {
           />
           {brief.finish.denoise > 0 ? (
             <>
-              <span>Show it denoised meanwhile</span>
+              <span>Denoise while rendering</span>
               <input
                 type="checkbox"
                 className="toggle toggle-sm"
-                aria-label="Show it denoised meanwhile"
-                title="Each time that the samples have grown fourfold the render pauses to be denoised"
+                aria-label="Denoise while rendering"
+                title="The render pauses to denoise each time it has four times the samples"
                 checked={brief.finish.denoise_meanwhile ?? false}
                 onChange={(e) => onChange({ finish: { ...brief.finish, denoise_meanwhile: e.target.checked } })}
               />
             </>
           ) : null}
-          <span>Done at a raw grain of</span>
+          <span>Stop below a grain of</span>
           <NumberField
             label="Grain"
             value={quality.grain}
@@ -177,7 +177,7 @@ export function QualityPanel(props: PanelContext) {
           />
           {quality.grain === null ? null : (
             <>
-              <span>but not before</span>
+              <span>after at least</span>
               <NumberField
                 label="Least samples"
                 value={quality.min_samples}
@@ -215,9 +215,9 @@ export function QualityPanel(props: PanelContext) {
               {...limitsOf('quality.transmission_bounces')}
               onChange={(value) => set({ transmission_bounces: whole(value) })}
             />
-            <span>Sheer surfaces passed</span>
+            <span>Transparent layers</span>
             <NumberField
-              label="Sheer surfaces passed"
+              label="Transparent layers"
               value={quality.transparent_bounces ?? 256}
               {...limitsOf('quality.transparent_bounces')}
               onChange={(value) => set({ transparent_bounces: Math.round(value) })}
@@ -231,7 +231,7 @@ export function QualityPanel(props: PanelContext) {
               unit="px"
               onChange={(filter_px) => set({ filter_px })}
             />
-            <span>Brightest path, in whites</span>
+            <span>Limit for bright specks (× white)</span>
             <NumberField
               label="Firefly limit"
               value={quality.firefly}
@@ -240,11 +240,11 @@ export function QualityPanel(props: PanelContext) {
               digits={1}
               onChange={(firefly) => set({ firefly })}
             />
-            <span>Glow lights the scene</span>
+            <span>Emissive materials light the scene</span>
             <input
               type="checkbox"
               className="toggle toggle-sm"
-              aria-label="Glowing things light the scene"
+              aria-label="Emissive materials light the scene"
               checked={quality.emissive_lights ?? true}
               onChange={(e) => set({ emissive_lights: e.target.checked })}
             />
@@ -252,7 +252,7 @@ export function QualityPanel(props: PanelContext) {
             <input
               type="checkbox"
               className="toggle toggle-sm"
-              aria-label="Keep each lamp’s share, for EXR"
+              aria-label="Add the light of each lamp to the EXR"
               checked={quality.layers ?? false}
               onChange={(e) => set({ layers: e.target.checked })}
             />
@@ -260,7 +260,7 @@ export function QualityPanel(props: PanelContext) {
             <input
               type="checkbox"
               className="toggle toggle-sm"
-              aria-label="Keep masks, depth and light by its way, for EXR"
+              aria-label="Add masks, depth and light passes to the EXR"
               checked={quality.aovs ?? false}
               onChange={(e) => set({ aovs: e.target.checked })}
             />
@@ -269,7 +269,7 @@ export function QualityPanel(props: PanelContext) {
         <KeptList
           {...props}
           kind="step"
-          title="Own steps, in all projects"
+          title="Saved quality steps, in all projects"
           asks="name for the quality that is set now"
         />
       </div>

@@ -16,7 +16,7 @@ interface Props {
 const SHOWN = 4;
 const WAYS = [
   { key: 'whole', label: 'whole' },
-  { key: 'slim', label: 'slim copy' },
+  { key: 'slim', label: 'simplified' },
   { key: 'out', label: 'left out' }
 ] as const;
 type Way = (typeof WAYS)[number]['key'];
@@ -39,7 +39,7 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
     <div className="sec">
       <div className="row">
         <span className="lab">In Glance and Study</span>
-        <span className="note">what weighs most</span>
+        <span className="note">heaviest parts</span>
       </div>
       {listed.map(({ group, triangles: own, count, slim: thin }) => (
         <div key={group} style={{ padding: '5px 0' }}>
@@ -56,10 +56,10 @@ export function SetAside({ brief, heaviest, triangles, onSet }: Props) {
           </div>
           <p
             className="note"
-            title={`${own.toLocaleString('en')} triangles${thin === undefined ? '' : `; slim ${thin.toLocaleString('en')}`}`}
+            title={`${own.toLocaleString('en')} triangles${thin === undefined ? '' : `; simplified ${thin.toLocaleString('en')}`}`}
           >
             {count > 1 ? `${count.toLocaleString('en')} of them, ` : ''}
-            {share(own)} of the triangles{thin !== undefined && thin < own ? `; slim ${share(thin)}` : ''}
+            {share(own)} of the triangles{thin !== undefined && thin < own ? `; simplified ${share(thin)}` : ''}
           </p>
         </div>
       ))}

@@ -74,7 +74,7 @@ export function SharpnessControls({ size, seen, wasPpi, onSize, onDistance }: Pr
             ? `Its pixels would show from ${distance} m; they vanish from ${nearest.toFixed(nearest < 1 ? 2 : 1)} m on.`
             : `Finer than is seen: from ${distance} m ${asked} ppi is all one needs, even stepping closer. More only takes longer.`}{' '}
           <button type="button" className="lk act" onClick={() => onSize(editSize(size, { ppi: asked }, true))}>
-            Take {asked} ppi
+            Use {asked} ppi
           </button>
         </p>
       )}

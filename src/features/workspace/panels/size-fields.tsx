@@ -86,9 +86,9 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
           <>
             <span className="u" />
             <span className="note" style={{ gridColumn: '2 / 5' }}>
-              a screen has no millimetres.{' '}
+              Screens have no print size.{' '}
               <button type="button" className="lk act" onClick={() => onSize(editSize(size, { own: true }, locked))}>
-                Make it a sheet
+                Use paper
               </button>
             </span>
           </>
@@ -140,10 +140,10 @@ export function SizeFields({ size, unit, onUnit, onSize, bleed_mm, onBleed }: Pr
           <button
             type="button"
             className="lk act"
-            title="Pixels alone, no paper"
+            title="Pixels only, no paper"
             onClick={() => onSize(editSize(size, { screen: true }, locked))}
           >
-            Pixels alone
+            Pixels only
           </button>
         </div>
       )}

@@ -105,7 +105,7 @@ export function SizePanel(props: PanelContext) {
             : 'More is seen at the sides now; the hairline is the frame before. '}
           {isWider ? (
             <button type="button" className="lk act" onClick={() => props.onChange({ viewpoint: before.view })}>
-              Keep the lens and cut the sides
+              Keep the lens and crop the sides
             </button>
           ) : null}{' '}
           <button

@@ -25,7 +25,7 @@ const STRENGTHS = [-4, -2, 0, 2, 4].map((value) => ({ value, strong: value === 0
 const MOON_STRENGTHS = [0, 4, 8, 12].map((value) => ({ value, strong: value === 0 }));
 const WARMTHS = [-80, -40, 0, 40, 80, 120].map((value) => ({ value, strong: value === 0 }));
 const strength = (ev: number) => (ev === 0 ? 'true' : evText(ev));
-const warmth = (mired: number) => (mired === 0 ? 'true' : `${Math.abs(mired)} ${mired > 0 ? 'warmer' : 'cooler'}`);
+const warmth = (mired: number) => (mired === 0 ? 'natural' : `${Math.abs(mired)} ${mired > 0 ? 'warmer' : 'cooler'}`);
 // The sun so low that the moon counts.
 const MOONLIT_DEG = -6;
 // Raised by this a full moon is as bright as a well-lit street, about 20 lx (common practice, no source).
@@ -44,7 +44,7 @@ export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
   const shown = SOURCES.filter(({ name }) => (name === 'Moon' ? dark && moonUp : name === 'Sun' ? !dark : true));
   return (
     <div className="sec" style={{ display: 'grid', gap: 9 }}>
-      <span className="lab">Against the truth: strength, and warmth in mired</span>
+      <span className="lab">Sun and sky compared with nature: strength, warmth in mired</span>
       {shown.map((source) => {
         const ev = sky[source.ev];
         const moon = source.name === 'Moon';
@@ -106,9 +106,7 @@ export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
         </p>
       ) : null}
       <div className="row">
-        <span className="note">
-          {sky.mirror_deg === null ? 'The sky as it stands there.' : 'Mirrored: left and right are changed.'}
-        </span>
+        <span className="note">{sky.mirror_deg === null ? '' : 'Mirrored left to right.'}</span>
         <button
           type="button"
           className="lk act"

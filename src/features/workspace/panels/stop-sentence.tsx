@@ -29,7 +29,7 @@ export function StopSentence({ brief, forecast, running, ended }: Props) {
   return (
     <div className="sec">
       <p className="say">
-        {running ? `Proof ${running.number} stops` : 'It stops'} when{' '}
+        {running ? `Proof ${running.number} stops` : 'Stops'}{' '}
         {clauses.map(({ by, text }, i) => (
           <span key={by}>
             {i === 0 ? '' : i === clauses.length - 1 ? ' or ' : ', '}
@@ -38,14 +38,14 @@ export function StopSentence({ brief, forecast, running, ended }: Props) {
         ))}
         {clauses.length > 1 ? ', whichever comes first' : ''}.
         {running?.grain != null
-          ? ` So far its raw grain is ${running.grain.toFixed(2)} L* with ${Math.round(running.samples)} samples.`
+          ? ` So far the grain before denoising is ${running.grain.toFixed(1)}, with ${Math.round(running.samples)} samples.`
           : ''}
       </p>
       {timed ? (
         <p className="note">
-          Time ended proof {timed.number} at a raw grain of {timed.grain!.toFixed(2)} L* with{' '}
+          Time ended proof {timed.number} at a grain before denoising of {timed.grain!.toFixed(1)}, with{' '}
           {Math.round(timed.samples)} samples; twice the time, {duration(timed.seconds * 2)}, would bring about{' '}
-          {grainAfter(timed.grain!, 2).toFixed(2)}.
+          {grainAfter(timed.grain!, 2).toFixed(1)}.
         </p>
       ) : null}
     </div>

@@ -110,7 +110,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
   return (
     <>
       <div className="sec">
-        <span className="lab">Set to begin from</span>
+        <span className="lab">Start from</span>
         <div className="list two-up" role="group" aria-label="Studio sets">
           {STUDIO_SET_KEYS.map((k) => (
             <button
@@ -190,7 +190,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
           </button>
           {lamp && lamps.length > 1 ? (
             <button type="button" className="lk act" onClick={() => write(lamps.filter((_, i) => i !== index))}>
-              Take {lamp.name} out
+              Remove {lamp.name}
             </button>
           ) : null}
         </div>
@@ -228,7 +228,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
                     ? null
                     : {
                         asks: 'reflection',
-                        says: `Press where the reflection of ${lamp.name} should appear; drag to move it.`,
+                        says: `Pick where the reflection of ${lamp.name} should appear; drag to move it.`,
                         onPick: place
                       }
                 )
@@ -266,7 +266,7 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
                 />
               </>
             )}
-            <span>Away from the model’s middle</span>
+            <span>Distance</span>
             <NumberField
               label="Distance"
               value={lamp.distance_m}
@@ -275,36 +275,36 @@ export function StudioControls({ studio, before, bounds, view, picking, onPickin
               unit="m"
               onChange={(distance_m) => change(index, { distance_m })}
             />
-            <span>Round the model, 0 before it</span>
+            <span>Angle, 0 in front</span>
             <NumberField
-              label="Round the model"
+              label="Angle"
               value={lamp.azimuth_deg}
               {...limitsOf('surroundings.studio.lamps.azimuth_deg')}
               digits={0}
               unit="°"
               onChange={(azimuth_deg) => change(index, { azimuth_deg })}
             />
-            <span>Above its middle</span>
+            <span>Elevation</span>
             <NumberField
-              label="Above its middle"
+              label="Elevation"
               value={lamp.elevation_deg}
               {...limitsOf('surroundings.studio.lamps.elevation_deg')}
               digits={0}
               unit="°"
               onChange={(elevation_deg) => change(index, { elevation_deg })}
             />
-            <span>Turned on its stand</span>
+            <span>Roll</span>
             <NumberField
-              label="Turned on its stand"
+              label="Roll"
               value={lamp.turn_deg}
               {...limitsOf('surroundings.studio.lamps.turn_deg')}
               digits={0}
               unit="°"
               onChange={(turn_deg) => change(index, { turn_deg })}
             />
-            <span>Gives off</span>
+            <span>Output</span>
             <NumberField
-              label="Gives off"
+              label="Output"
               value={lamp.lumen}
               {...limitsOf('surroundings.studio.lamps.lumen')}
               digits={0}

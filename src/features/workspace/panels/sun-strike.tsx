@@ -59,7 +59,7 @@ export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
   return (
     <div className="sec">
       <div className="row">
-        <span className="lab">Sun on a face</span>
+        <span className="lab">When does the sun reach a surface?</span>
         <button
           type="button"
           className="lk act"
@@ -70,13 +70,13 @@ export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
                 ? null
                 : {
                     asks: 'face',
-                    says: 'Press the face that the sun should strike.',
+                    says: 'Pick the surface that the sun should reach.',
                     onPick: (_point, normal, joins) => !joins && setFace(normal)
                   }
             )
           }
         >
-          {asking ? 'Done' : face ? 'Press another face' : 'Press a face'}
+          {asking ? 'Done' : face ? 'Pick another surface' : 'Pick a surface'}
         </button>
       </div>
       {face && found ? (

@@ -17,14 +17,14 @@ export function SurroundingsLibrary(props: Props) {
   return (
     <div className="sec" style={{ borderTop: 0, paddingTop: 0 }}>
       <button type="button" className="lk act" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'Close the library' : 'From the library'}
+        {open ? 'Close library' : 'Library'}
       </button>
       {open ? (
         <KeptList
           {...props}
           kind="surroundings"
-          title="Own surroundings, in all projects"
-          asks="name for what is set now"
+          title="Saved surroundings, in all projects"
+          asks="name these surroundings"
         />
       ) : null}
       {open ? (
