@@ -5,7 +5,7 @@
 import { writeFile } from 'node:fs/promises';
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { tilesOf } from '../../src/core/film/film';
-import { evenWeb, webFlux } from '../../src/core/lights/web/web';
+import { resampleWeb, webFlux } from '../../src/core/lights/web/web';
 import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
 import { encodePng } from '../../src/formats/image/encode';
@@ -23,7 +23,7 @@ const BAY = 0.8;
 const white = (v: number): Vec3 => [v, v * 0.86, v * 0.68];
 
 /** Two wings at 35 degrees to the sides, little straight down: a wall washer's curve, invented. */
-const wings = evenWeb({
+const wings = resampleWeb({
   planes: [0, 90, 180, 270],
   angles: Array.from({ length: 37 }, (_, i) => i * 5),
   candela: [0, 90, 180, 270].map((c) =>

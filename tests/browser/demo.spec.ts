@@ -220,8 +220,8 @@ test('a word pressed before the page has come to life opens its panel when it ha
 
 test('requests from elsewhere are turned away', async ({ page, request }) => {
   await page.goto('/');
-  const foreign = await request.post('/api/projects', { data: {}, headers: { origin: 'http://example.invalid' } });
-  expect(foreign.status()).toBe(403);
+  const crossOrigin = await request.post('/api/projects', { data: {}, headers: { origin: 'http://example.invalid' } });
+  expect(crossOrigin.status()).toBe(403);
   const host = await request.get('/', { headers: { host: 'example.invalid' } });
   expect(host.status()).toBe(421);
   expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);

@@ -87,7 +87,7 @@ describe('sphaera render', () => {
       expect(channels).toEqual(
         expect.arrayContaining([
           'depth.Z',
-          'openness.Y',
+          'ambientOcclusion.Y',
           'direct.R',
           'indirect.R',
           'mirrored.R',

@@ -219,7 +219,7 @@ export function renderScene(
       indoors,
       limits: { ...NO_LIMITS, ...limits },
       layers,
-      aovs: aovs ? { openness_m: 1000 } : null,
+      aovs: aovs ? { ambient_occlusion_m: 1000 } : null,
       white: leavesSlight ? white : undefined
     },
     1

@@ -33,7 +33,7 @@ describe('a mutation', () => {
   ])('is refused from %s', async (_, headers) => {
     expect(await answer(move(request('{"by":1}', headers), params))).toMatchObject({
       status: 403,
-      body: { code: 'foreign' }
+      body: { code: 'cross_origin' }
     });
   });
   it.each([

@@ -26,7 +26,7 @@ export function isCrossOrigin(request: Request): boolean {
   return !(isLocalHost(host) && same && (site === null || site === 'same-origin'));
 }
 
-export const CROSS_ORIGIN = refused('this request did not come from Sphaera itself', 'foreign');
+export const CROSS_ORIGIN = refused('this request did not come from Sphaera itself', 'cross_origin');
 
 // Larger bodies than any brief; files are streamed to a route of their own.
 const MAX_BODY_BYTES = 1_000_000;

@@ -3,19 +3,19 @@ import type { Background, PictureBackground } from '../brief/brief';
 import { CORNERS } from '../catalogue/corners';
 import { lightness, luminanceOfLightness } from '../color/lightness';
 import { decodeSrgb, encodeSrgb } from '../color/srgb';
-import { backdropPixels, behindOf, coveredPart } from './background';
+import { backdropPixels, backgroundShader, coveredPart } from './background';
 
 const at = (background: Background, u: number, v: number, aspect = 1.5) => {
   const out = [0, 0, 0];
-  behindOf(background, aspect)!(u, v, out);
+  backgroundShader(background, aspect)!(u, v, out);
   return out;
 };
 const codes = (values: number[]) => values.map((v) => 255 * encodeSrgb(v));
 
 describe('what is put behind the model', () => {
   it('is nothing where the surroundings are seen, or where it is clear', () => {
-    expect(behindOf({ kind: 'own' }, 1)).toBeNull();
-    expect(behindOf({ kind: 'clear' }, 1)).toBeNull();
+    expect(backgroundShader({ kind: 'own' }, 1)).toBeNull();
+    expect(backgroundShader({ kind: 'clear' }, 1)).toBeNull();
     expect(at({ kind: 'plain', lightness: 40 }, 0.3, 0.9)).toEqual(Array(3).fill(luminanceOfLightness(40)));
   });
   it('grades from one colour above to the other below, even at its ends, half way in the middle', () => {
@@ -53,7 +53,7 @@ describe('what is put behind the model', () => {
     };
     const at = (u: number, v: number, aspect: number, more: Partial<PictureBackground> = {}) => {
       const out = [0, 0, 0];
-      behindOf({ ...picture, ...more }, aspect, image)!(u, v, out);
+      backgroundShader({ ...picture, ...more }, aspect, image)!(u, v, out);
       return codes(out).map(Math.round);
     };
     // pixel centres are met exactly on a sheet of its own proportion
@@ -73,7 +73,7 @@ describe('what is put behind the model', () => {
     expect(at(0.125, 1.25, 2)).toEqual(at(0.125, 0.75, 2));
     // a stop lighter is twice the light
     expect(decodeSrgb(at(0.375, 0.25, 2, { lighter_ev: 1 })[0]! / 255) / decodeSrgb(60 / 255)).toBeCloseTo(2, 1);
-    expect(behindOf(picture, 2, null)).toBeNull();
+    expect(backgroundShader(picture, 2, null)).toBeNull();
   });
   it('is read no larger than it is seen, and no larger than it is', () => {
     expect(backdropPixels({ width: 8000, height: 4000 }, { enlarged: 1 }, 1000, 1000)).toEqual({

@@ -24,7 +24,11 @@ export interface BackdropImage {
 }
 
 /** Null where the surroundings are seen, or nothing is. `aspect`: width over height of the sheet. */
-export function behindOf(background: Background, aspect: number, image: BackdropImage | null = null): Behind | null {
+export function backgroundShader(
+  background: Background,
+  aspect: number,
+  image: BackdropImage | null = null
+): Behind | null {
   switch (background.kind) {
     case 'plain': {
       const value = luminanceOfLightness(background.lightness);

@@ -9,7 +9,7 @@ import type { Finish } from '../brief/brief';
 import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, ODD, type TileRect } from '../film/film';
 import { lookUp, tableOf } from '../math/curve-table';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
-import { type BackdropImage, behindOf } from './background';
+import { type BackdropImage, backgroundShader } from './background';
 
 const TONE = tableOf(toneCurve);
 
@@ -51,7 +51,11 @@ export function createDeveloper({
   backdrop = null
 }: Development): DevelopTile {
   const { background } = finish;
-  const behind = behindOf(background, (pictureWidth * within.height) / (pictureHeight * within.width), backdrop);
+  const behind = backgroundShader(
+    background,
+    (pictureWidth * within.height) / (pictureHeight * within.width),
+    backdrop
+  );
   const clear = behind !== null || background.kind === 'clear';
   const balance = finish.white && balanceMatrix(finish.white);
   const back: number[] = [0, 0, 0];

@@ -27,7 +27,7 @@ describe('a render recipe', () => {
     expect(settings.limits).toMatchObject({ specular_bounces: 3, diffuse_bounces: null, transparent_bounces: 256 });
     expect(settings.layers).toBe(layers.groups.length);
     expect(layers.aovs?.materials.length).toBeGreaterThan(0);
-    expect(settings.aovs!.openness_m).toBeCloseTo(0.1 * Math.hypot(2, 2), 6);
+    expect(settings.aovs!.ambient_occlusion_m).toBeCloseTo(0.1 * Math.hypot(2, 2), 6);
     expect(dark).toBe(false);
   });
   it('is dark where no light reaches, and knows its ground and its viewpoint in the pack’s coordinates', async () => {

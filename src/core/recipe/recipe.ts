@@ -72,7 +72,7 @@ export function renderRecipe({ brief, scene, model, centre_m, neutral, webs, wid
       bounces: quality.bounces,
       limits: pathLimits(quality),
       aovs: quality.aovs
-        ? { openness_m: OCCLUSION_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) }
+        ? { ambient_occlusion_m: OCCLUSION_REACH * length(subtract(scene.bounds.max, scene.bounds.min)) }
         : null,
       firefly: 0,
       seed: 1,

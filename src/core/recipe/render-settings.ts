@@ -48,8 +48,8 @@ export interface RenderSettings {
   limits: PathLimits;
   /** Light groups that get a layer each; 0 for none. */
   layers: number;
-  /** Masks, depth and light studies are kept, and how far openness looks, m; null for none. */
-  aovs: { openness_m: number } | null;
+  /** Masks, depth and light studies are kept, and how far ambientOcclusion looks, m; null for none. */
+  aovs: { ambient_occlusion_m: number } | null;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;
   /** Luminance of displayed white, cd/m2; absent before the meter has read. */

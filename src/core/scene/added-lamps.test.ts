@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { luminance } from '../color/spaces';
-import { evenWeb, webFlux } from '../lights/web/web';
+import { resampleWeb, webFlux } from '../lights/web/web';
 import { dot, length, type Vec3 } from '../math/vec3';
 import { type AddedLamp, frameOf, lightOf, spotCone, spotIntensity, type Webs } from './added-lamps';
 
@@ -19,7 +19,7 @@ const lamp: AddedLamp = {
   photometry: null
 };
 const angles = Array.from({ length: 91 }, (_, i) => i * 2);
-const web = evenWeb({
+const web = resampleWeb({
   planes: [0],
   angles,
   candela: [angles.map((g) => 300 * Math.max(0, Math.cos((g * Math.PI) / 180)))]

@@ -3,7 +3,7 @@
  * state.
  */
 import { describe, expect, it } from 'vitest';
-import { evenWeb, polarCurve, webFlux } from '../../core/lights/web/web';
+import { resampleWeb, polarCurve, webFlux } from '../../core/lights/web/web';
 import { readEulumdat } from './read-eulumdat';
 import { readLm63 } from './read-lm63';
 import { readPhotometric } from './read-photometric';
@@ -81,7 +81,7 @@ describe('photometric files', () => {
     // %.
     for (const planes of [[0], [0, 45, 90], [0, 90, 180], [0, 90, 180, 270, 360]]) {
       const { web, name, watts } = readLm63(lm63(planes, () => lambert()));
-      expect(Math.abs(webFlux(evenWeb(web)) / (Math.PI * 1000) - 1)).toBeLessThan(2e-3);
+      expect(Math.abs(webFlux(resampleWeb(web)) / (Math.PI * 1000) - 1)).toBeLessThan(2e-3);
       expect([name, watts]).toEqual(['Halm pendant', 12]);
     }
     const given = {
@@ -93,12 +93,12 @@ describe('photometric files', () => {
     };
     for (const [symmetry, planes] of Object.entries(given)) {
       const { web } = readEulumdat(eulumdat(Number(symmetry), around, planes, () => lambert()));
-      expect(Math.abs(webFlux(evenWeb(web)) / (Math.PI * 1000) - 1)).toBeLessThan(2e-3);
+      expect(Math.abs(webFlux(resampleWeb(web)) / (Math.PI * 1000) - 1)).toBeLessThan(2e-3);
     }
   });
 
   it('both formats agree on a lamp that differs by plane', () => {
-    const one = evenWeb(
+    const one = resampleWeb(
       readLm63(
         lm63(
           around.filter((c) => c <= 180),
@@ -106,7 +106,7 @@ describe('photometric files', () => {
         )
       ).web
     );
-    const other = evenWeb(
+    const other = resampleWeb(
       readEulumdat(eulumdat(2, around, [0, 30, 60, 90, 120, 150, 180], (c) => lambert(skewed(c)))).web
     );
     expect([one.planes, one.angles]).toEqual([12, 37]);
@@ -120,7 +120,7 @@ describe('photometric files', () => {
   });
 
   it('symmetry about C90 mirrors C30 to C150', () => {
-    const web = evenWeb(
+    const web = resampleWeb(
       readEulumdat(
         eulumdat(3, around, [270, 300, 330, 0, 30, 60, 90], (c) => lambert(1 + 0.3 * Math.sin((c * Math.PI) / 180)))
       ).web
@@ -131,7 +131,7 @@ describe('photometric files', () => {
 
   it('a narrow beam keeps its measured angles', () => {
     const text = lm63([0], () => angles.map((g) => (g === 0 ? 9000 : 0)));
-    const web = evenWeb(readLm63(text).web);
+    const web = resampleWeb(readLm63(text).web);
     expect(web.candela[0]).toBe(9000);
     expect(web.candela[1]).toBe(0);
   });
@@ -197,7 +197,7 @@ describe('photometric files', () => {
     expect(() => readPhotometric(new TextEncoder().encode('a shopping list'))).toThrow(/line \d+/);
   });
   it('are drawn over a whole turn of gamma in two planes', () => {
-    const curve = polarCurve(evenWeb(readLm63(lm63([0, 90, 180, 270, 360], (c) => lambert(skewed(c)))).web));
+    const curve = polarCurve(resampleWeb(readLm63(lm63([0, 90, 180, 270, 360], (c) => lambert(skewed(c)))).web));
     expect(curve.along).toHaveLength(145);
     // straight down in the middle, C180 before it and C0 behind
     expect(curve.along[72]).toBeCloseTo(1500, 0);

@@ -1,7 +1,7 @@
 // What a path tells beside its light when aovs are kept: its first surface, and the light by the way it came. 56 bytes,
 // f32 unless said:
 // 0 direct light rgb, 12 light that the first surface mirrored rgb, 24 light that it let through as glass rgb, 36
-//   openness (the share of a
+//   ambientOcclusion (the share of a
 // cosine hemisphere that is free about it), 40 its depth in m, 44 1 when there was one, u32 48 its part, u32 52 its
 //   material, from 1 on.
 // What is seen through a clear pane counts as the first surface.
@@ -10,7 +10,7 @@ import { MATERIAL_BYTES, P_MATERIALS_PTR, PACK } from './layout';
 export let aovs: usize = 0;
 const GLOSS = 12;
 const GLASS = 24;
-const OPENNESS = 36;
+const OCCLUSION = 36;
 const DEPTH = 40;
 const HIT = 44;
 const OBJECT = 48;
@@ -74,5 +74,5 @@ export function describe(part: u32, material: usize, depth: f32): void {
 }
 
 export function setOpenness(free: f32): void {
-  store<f32>(aovs, free, OPENNESS);
+  store<f32>(aovs, free, OCCLUSION);
 }

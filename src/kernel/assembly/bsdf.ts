@@ -93,12 +93,12 @@ let through: f32 = 0;
 let throughR: f32 = 1;
 let throughG: f32 = 1;
 let throughB: f32 = 1; // light that the matte layer scatters to the other side
-let chanceGloss: f32 = 0;
-let chanceMatte: f32 = 0;
-let chanceCoat: f32 = 0;
-let chanceSheen: f32 = 0;
+let probabilityGloss: f32 = 0;
+let probabilityMatte: f32 = 0;
+let probabilityCoat: f32 = 0;
+let probabilitySheen: f32 = 0;
 /** Share of the samples that go to glass. */
-export let chanceGlass: f32 = 0;
+export let probabilityGlass: f32 = 0;
 
 /** f times |cos| of the direction evaluated last, and its pdf per solid angle. */
 export let fR: f32 = 0;
@@ -150,7 +150,7 @@ function fifth(c: f32): f32 {
  * Prepares for the surface just made, seen from direction (dx, dy, dz) pointing away from it. `channel` is the one that
  * a path through dispersing glass has chosen (0 red, 1 green, 2 blue), -1 before.
  */
-export function beginScattering(dx: f32, dy: f32, dz: f32, channel: i32): void {
+export function prepareBsdf(dx: f32, dy: f32, dz: f32, channel: i32): void {
   baseR = surface.baseR;
   baseG = surface.baseG;
   baseB = surface.baseB;
@@ -243,33 +243,34 @@ export function beginScattering(dx: f32, dy: f32, dz: f32, channel: i32): void {
     below = (<f32>1 - through) * base + through * luminance(throughR, throughG, throughB);
   const f0Mean = luminance(f0R, f0G, f0B),
     facing = specular * (f0Mean + (<f32>1 - f0Mean) * rise);
-  chanceGlass = shareGlass;
-  chanceGloss = metallic * (metal + (<f32>1 - metal) * rise) + shareOpaque * facing;
-  chanceMatte = shareOpaque * (<f32>1 - facing) * below;
+  probabilityGlass = shareGlass;
+  probabilityGloss = metallic * (metal + (<f32>1 - metal) * rise) + shareOpaque * facing;
+  probabilityMatte = shareOpaque * (<f32>1 - facing) * below;
   // keeps the grazing sheen from sparkling
-  if (chanceMatte + chanceGloss > 0 && chanceGloss < <f32>0.1 * chanceMatte) chanceGloss = <f32>0.1 * chanceMatte;
-  let sum = chanceGlass + chanceGloss + chanceMatte;
-  chanceCoat = 0;
-  chanceSheen = 0;
+  if (probabilityMatte + probabilityGloss > 0 && probabilityGloss < <f32>0.1 * probabilityMatte)
+    probabilityGloss = <f32>0.1 * probabilityMatte;
+  let sum = probabilityGlass + probabilityGloss + probabilityMatte;
+  probabilityCoat = 0;
+  probabilitySheen = 0;
   if (layered) {
     if (coat > 0)
-      chanceCoat = max<f32>(
+      probabilityCoat = max<f32>(
         coat * (COAT_F0 + (<f32>1 - COAT_F0) * fifth(<f32>1 - coatO)),
         <f32>0.1 * min<f32>(coat, sum)
       );
-    if (sheenMost > 0) chanceSheen = max<f32>(<f32>1 - sheenKeepO, <f32>0.05);
-    sum += chanceCoat + chanceSheen;
+    if (sheenMost > 0) probabilitySheen = max<f32>(<f32>1 - sheenKeepO, <f32>0.05);
+    sum += probabilityCoat + probabilitySheen;
   }
   if (sum > 0) {
     const k: f32 = <f32>1 / sum;
-    chanceGlass *= k;
-    chanceGloss *= k;
-    chanceMatte *= k;
-    chanceCoat *= k;
-    chanceSheen *= k;
-  } else chanceMatte = 1;
-  scatters = !(chanceGlass == 1 && smoothGlass);
-  lightFromBehind = chanceGlass > 0 || through > 0;
+    probabilityGlass *= k;
+    probabilityGloss *= k;
+    probabilityMatte *= k;
+    probabilityCoat *= k;
+    probabilitySheen *= k;
+  } else probabilityMatte = 1;
+  scatters = !(probabilityGlass == 1 && smoothGlass);
+  lightFromBehind = probabilityGlass > 0 || through > 0;
 }
 
 function beginLayers(dx: f32, dy: f32, dz: f32, f0: f32, roughness: f32, channel: i32): void {
@@ -364,28 +365,31 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
     const seen = d * seenO; // density of the reflected direction when visible normals are sampled
     const gloss = d / ((maskO + li) * <f32>4 * oz); // D G2 cos / (4 oz iz)
     const rise = fifth(<f32>1 - oh);
-    if (chanceGloss > 0 || chanceMatte > 0) {
+    if (probabilityGloss > 0 || probabilityMatte > 0) {
       // what the layer reflects cannot be scattered below it too: the largest of the three Fresnel factors keeps the
       // sum below 1 at grazing angles, where the specification's own mix gains, and is reciprocal
       const f0Most = max3(f0R, f0G, f0B),
         taken = specular * (f0Most + (<f32>1 - f0Most) * fifth(<f32>1 - min<f32>(min<f32>(oz, iz), oh)));
       const diffuse = shareOpaque * (<f32>1 - through) * (<f32>1 - taken) * iz * INV_PI,
-        sheer = shareOpaque * specular * gloss,
+        dielectric = shareOpaque * specular * gloss,
         metal = metallic * gloss,
         flat: f32 = <f32>1 - rise;
-      fR = metal * metalScaleR * (metalR + (<f32>1 - metalR) * rise) + sheer * (f0R * flat + rise) + diffuse * baseR;
-      fG = metal * metalScaleG * (metalG + (<f32>1 - metalG) * rise) + sheer * (f0G * flat + rise) + diffuse * baseG;
-      fB = metal * metalScaleB * (metalB + (<f32>1 - metalB) * rise) + sheer * (f0B * flat + rise) + diffuse * baseB;
-      pdf = chanceGloss * seen + chanceMatte * (<f32>1 - through) * iz * INV_PI;
+      fR =
+        metal * metalScaleR * (metalR + (<f32>1 - metalR) * rise) + dielectric * (f0R * flat + rise) + diffuse * baseR;
+      fG =
+        metal * metalScaleG * (metalG + (<f32>1 - metalG) * rise) + dielectric * (f0G * flat + rise) + diffuse * baseG;
+      fB =
+        metal * metalScaleB * (metalB + (<f32>1 - metalB) * rise) + dielectric * (f0B * flat + rise) + diffuse * baseB;
+      pdf = probabilityGloss * seen + probabilityMatte * (<f32>1 - through) * iz * INV_PI;
       matte = diffuse;
     }
-    if (chanceGlass > 0 && !smoothGlass) {
+    if (probabilityGlass > 0 && !smoothGlass) {
       const f = fresnel(oh, solid ? eta : ior),
         g = shareGlass * glassScale * f * gloss;
       fR += g;
       fG += g;
       fB += g;
-      pdf += chanceGlass * f * seen;
+      pdf += probabilityGlass * f * seen;
     }
     if (layered) addLayers(ix, iy, iz, hx, hy, hz, oh);
   } else if (iz < <f32>-1e-5 && lightFromBehind) {
@@ -396,9 +400,9 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
       fR = matte * throughR;
       fG = matte * throughG;
       fB = matte * throughB;
-      pdf = chanceMatte * through * -iz * INV_PI;
+      pdf = probabilityMatte * through * -iz * INV_PI;
     }
-    if (chanceGlass > 0 && !smoothGlass) addTransmitted(ix, iy, iz);
+    if (probabilityGlass > 0 && !smoothGlass) addTransmitted(ix, iy, iz);
     if (layered) {
       let keep = min<f32>(sheenKeepO, sheenKeep(-iz));
       if (coat > 0) keep *= coatKeep(min<f32>(coatO, abs<f32>(ix * coatX + iy * coatY + iz * coatZ)));
@@ -431,7 +435,7 @@ function addLayers(ix: f32, iy: f32, iz: f32, hx: f32, hy: f32, hz: f32, oh: f32
     fR = fR * keep + sheenR * s;
     fG = fG * keep + sheenG * s;
     fB = fB * keep + sheenB * s;
-    pdf += chanceSheen * iz * INV_PI;
+    pdf += probabilitySheen * iz * INV_PI;
   }
   if (coat > 0) {
     const ci = ix * coatX + iy * coatY + iz * coatZ;
@@ -453,7 +457,7 @@ function addLayers(ix: f32, iy: f32, iz: f32, hx: f32, hy: f32, hz: f32, oh: f32
       fR += f;
       fG += f;
       fB += f;
-      pdf += (chanceCoat * d) / ((<f32>1 + lo) * <f32>4 * coatO);
+      pdf += (probabilityCoat * d) / ((<f32>1 + lo) * <f32>4 * coatO);
     }
   }
 }
@@ -478,7 +482,7 @@ function addTransmitted(ix: f32, iy: f32, iz: f32): void {
     fR += g * baseR;
     fG += g * baseG;
     fB += g * baseB;
-    pdf += (chanceGlass * passed * d) / ((<f32>1 + lo) * <f32>4 * oz);
+    pdf += (probabilityGlass * passed * d) / ((<f32>1 + lo) * <f32>4 * oz);
     return;
   }
   let hx = -(ox + eta * ix),
@@ -500,7 +504,7 @@ function addTransmitted(ix: f32, iy: f32, iz: f32): void {
     bend = oh + eta * ih;
   const jacobian = (eta * eta * -ih) / (bend * bend);
   const seen = (d * oh) / ((<f32>1 + lo) * oz);
-  pdf += chanceGlass * passed * seen * jacobian;
+  pdf += probabilityGlass * passed * seen * jacobian;
   // radiance is squeezed by the square of the index on the way through
   const g = (((shareGlass * glassScale * passed * seen) / (<f32>1 + li)) * jacobian) / (eta * eta);
   fR += g * baseR;
@@ -522,9 +526,14 @@ function finish(x: f32, y: f32, z: f32): void {
 export function sample(choice: f32, u: f32, v: f32): bool {
   delta = false;
   transmitted = false;
-  kind = choice < chanceGlass ? GLASS : choice < chanceGlass + chanceGloss + chanceCoat ? GLOSS : DIFFUSE;
-  if (choice < chanceGlass) {
-    if (smoothGlass) return samplePerfect(choice / chanceGlass);
+  kind =
+    choice < probabilityGlass
+      ? GLASS
+      : choice < probabilityGlass + probabilityGloss + probabilityCoat
+        ? GLOSS
+        : DIFFUSE;
+  if (choice < probabilityGlass) {
+    if (smoothGlass) return samplePerfect(choice / probabilityGlass);
     sampleNormal(ox, oy, oz, alpha, alpha, u, v);
     const oh = ox * hX + oy * hY + oz * hZ;
     if (oh <= 0) return false;
@@ -532,7 +541,7 @@ export function sample(choice: f32, u: f32, v: f32): bool {
     let x = <f32>2 * oh * hX - ox,
       y = <f32>2 * oh * hY - oy,
       z = <f32>2 * oh * hZ - oz;
-    if (choice >= chanceGlass * f) {
+    if (choice >= probabilityGlass * f) {
       transmitted = true;
       if (!solid) z = -z;
       else {
@@ -548,7 +557,7 @@ export function sample(choice: f32, u: f32, v: f32): bool {
     } else if (z <= 0) return false;
     evaluateLocal(x, y, z);
     finish(x, y, z);
-  } else if (choice < chanceGlass + chanceGloss) {
+  } else if (choice < probabilityGlass + probabilityGloss) {
     sampleNormal(ox, oy, oz, ax, ay, u, v);
     const oh = ox * hX + oy * hY + oz * hZ;
     const x = <f32>2 * oh * hX - ox,
@@ -557,7 +566,7 @@ export function sample(choice: f32, u: f32, v: f32): bool {
     if (z <= 0) return false;
     evaluateLocal(x, y, z);
     finish(x, y, z);
-  } else if (choice < chanceGlass + chanceGloss + chanceCoat) {
+  } else if (choice < probabilityGlass + probabilityGloss + probabilityCoat) {
     if (!sampleCoat(u, v)) return false;
   } else {
     const r = sqrt<f32>(u);
@@ -566,7 +575,7 @@ export function sample(choice: f32, u: f32, v: f32): bool {
       y = r * sinOut;
     let z = sqrt<f32>(max<f32>(0, <f32>1 - u));
     // what is left of the choice: sheen first, then the matte layer, of which the last share goes through
-    if (choice >= <f32>1 - chanceMatte * through) {
+    if (choice >= <f32>1 - probabilityMatte * through) {
       z = -z;
       transmitted = true;
     }
@@ -612,7 +621,7 @@ function sampleCoat(u: f32, v: f32): bool {
  */
 function samplePerfect(choice: f32): bool {
   delta = true;
-  let k: f32 = shareGlass / chanceGlass;
+  let k: f32 = shareGlass / probabilityGlass;
   if (layered) {
     k *= sheenKeepO;
     if (coat > 0) k *= coatKeep(coatO);

@@ -32,7 +32,7 @@ let recordTop: usize = 0;
 let bins: usize = 0;
 let vertices: usize = 0;
 let triangleList: usize = 0;
-let sheerFlags: usize = 0;
+let transparentFlags: usize = 0;
 let anyPlaced: bool = false; // in the tree being built
 let waiting: usize = 0; // where the next part that waits goes; 0 when none are to wait
 let partBytes: u32 = 0; // of references: a part's most
@@ -273,7 +273,7 @@ function makeLeaf(begin: usize, end: usize): u32 {
         store<f32>(q + (z << 4), load<f32>(b + (z << 2)), 48);
         store<f32>(q + (z << 4), load<f32>(c + (z << 2)), 96);
       }
-      store<u32>(q, id | ((<u32>load<u8>(sheerFlags + id)) << 31), 144);
+      store<u32>(q, id | ((<u32>load<u8>(transparentFlags + id)) << 31), 144);
     }
     blockTop += 160;
     blocks++;
@@ -376,7 +376,7 @@ function buildNode(record: usize): u32 {
 /**
  * Makes ready for the trees of a scene, which lie one behind another in the same regions: `nodes` and `blocks` for the
  * result (see nodeCount, blockCount for what was used), `room` 2 MiB of scratch. `flags` holds one byte a triangle: 1
- * when it is sheer.
+ * when it is transparent.
  */
 export function beginTrees(
   vertexPtr: usize,
@@ -388,7 +388,7 @@ export function beginTrees(
 ): void {
   vertices = vertexPtr;
   triangleList = trianglePtr;
-  sheerFlags = flags;
+  transparentFlags = flags;
   nodeTop = nodes;
   blockTop = blocks;
   bins = room;

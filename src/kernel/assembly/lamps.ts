@@ -45,7 +45,7 @@ import {
   SETTINGS,
   WITHOUT_LIGHT_TREE
 } from './layout';
-import { dice, draw, u0, u1 } from './random';
+import { random1D, random2D, u0, u1 } from './random';
 import { candela } from './webs';
 
 /**
@@ -66,7 +66,7 @@ export let lR: f32 = 0;
 export let lG: f32 = 0;
 export let lB: f32 = 0;
 /** Chance of the light chosen; for triangles divided by its area. */
-export let lChance: f32 = 0;
+export let lightProbability: f32 = 0;
 export let lGroup: u32 = 0;
 /** What its light is to be multiplied with: 1, or more when it was one of those that seldom come. */
 export let lTimes: f32 = 1;
@@ -91,7 +91,15 @@ let nx: f32 = 0;
 let ny: f32 = 0;
 let nz: f32 = 0;
 let everywhere: bool = false;
-export function seenFrom(px: f32, py: f32, pz: f32, normalX: f32, normalY: f32, normalZ: f32, fromBehind: bool): void {
+export function setReceiver(
+  px: f32,
+  py: f32,
+  pz: f32,
+  normalX: f32,
+  normalY: f32,
+  normalZ: f32,
+  fromBehind: bool
+): void {
   x = px;
   y = py;
   z = pz;
@@ -187,32 +195,32 @@ export function lightAt(i: u32): usize {
 }
 
 /** Chance with which sampleLamp would have chosen a light. */
-export function chanceOfLight(l: usize): f32 {
+export function probabilityOfLight(l: usize): f32 {
   let place = load<u32>(l, L_LEAF),
-    chance: f32 = 1;
+    probability: f32 = 1;
   while (place != NO_NODE) {
     const n = node(place >> 2),
       w = importances(n);
     v128.store(scratch, w);
     const mine = load<f32>(scratch + <usize>((place & 3) << 2));
     if (!(mine > 0)) return 0;
-    chance *=
+    probability *=
       mine /
       (f32x4.extract_lane(w, 0) + f32x4.extract_lane(w, 1) + f32x4.extract_lane(w, 2) + f32x4.extract_lane(w, 3));
     place = load<u32>(n, N_PLACE);
   }
-  return chance;
+  return probability;
 }
 
 /** Chance per area with which sampleLamp would have chosen a point on this triangle; 0 when it is no light. */
-export function chanceOfTriangle(triangle: i32): f32 {
+export function probabilityOfTriangle(triangle: i32): f32 {
   let low: u32 = 0,
     high = load<u32>(PACK + P_TRIANGLE_LIGHTS);
   while (low < high) {
     const middle = (low + high) >> 1,
       l = lightAt(middle),
       here = load<i32>(l, L_TRIANGLE);
-    if (here == triangle) return chanceOfLight(l) / load<f32>(l, L_AREA);
+    if (here == triangle) return probabilityOfLight(l) / load<f32>(l, L_AREA);
     if (here < triangle) low = middle + 1;
     else high = middle;
   }
@@ -232,12 +240,12 @@ function isFar(child: usize): bool {
 
 /**
  * Chooses a lamp by `choice` and, of a triangle, a point on it by the numbers of `pair` for the place given to
- * seenFrom; false when none can reach it. Lamps that bring less than `slight`, lx, are left to chance before they are
+ * setReceiver; false when none can reach it. Lamps that bring less than `threshold`, lx, are left to Russian roulette before they are
  * looked for any further. The numbers are drawn when there is a lamp, and stay in u0, u1.
  */
-export function sampleLamp(choice: f32, pair: u32, slight: f32): bool {
+export function sampleLamp(choice: f32, pair: u32, threshold: f32): bool {
   let code: u32 = 0;
-  lChance = 1;
+  lightProbability = 1;
   lTimes = 1;
   while (!(code & LIGHT_LEAF)) {
     const n = node(code),
@@ -267,19 +275,19 @@ export function sampleLamp(choice: f32, pair: u32, slight: f32): bool {
       }
     }
     if (!(weight > 0)) return false;
-    if (weight < slight * lChance && isFar(n + (slot << 2))) {
-      const most = slight * lChance;
-      if (dice(pair) * most >= weight) return false;
+    if (weight < threshold * lightProbability && isFar(n + (slot << 2))) {
+      const most = threshold * lightProbability;
+      if (random1D(pair) * most >= weight) return false;
       lTimes = most / weight;
-      slight = 0;
+      threshold = 0;
     }
-    lChance *= weight / sum;
+    lightProbability *= weight / sum;
     choice = min<f32>(max<f32>(rest / weight, 0), <f32>0.99999994);
     code = load<u32>(n + (slot << 2), N_CHILDREN);
   }
   const l = lightAt(code & ~LIGHT_LEAF),
     kind = load<i32>(l, L_KIND);
-  draw(pair);
+  random2D(pair);
   lGroup = load<u32>(l, L_GROUP);
   lShape = kind >= LIGHT_SHAPE ? l : 0;
   if (lShape) return true;
@@ -304,7 +312,7 @@ export function sampleLamp(choice: f32, pair: u32, slight: f32): bool {
     lnx *= k;
     lny *= k;
     lnz *= k;
-    lChance /= load<f32>(l, L_AREA);
+    lightProbability /= load<f32>(l, L_AREA);
     return true;
   }
   lTriangle = -1;

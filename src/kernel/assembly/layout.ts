@@ -165,7 +165,7 @@ export const FLAG_TWO_SIDED = 1;
 export const FLAG_ALPHA_MASK = 2;
 export const FLAG_ALPHA_BLEND = 4;
 export const FLAG_SOLID = 8; // has a volume: refracts; else transmission is a thin sheet
-export const FLAG_SHEER = 16; // shadow rays may pass: alpha, or a smooth thin sheet
+export const FLAG_TRANSPARENT = 16; // shadow rays may pass: alpha, or a smooth thin sheet
 export const FLAG_EMISSIVE = 32;
 export const FLAG_LAYERED = 64; // has more than base, metal and glass
 export const FLAG_TEXTURED = 256; // has a texture in any slot
@@ -310,7 +310,7 @@ export const S_PORTALS = 184; // u32: the camera stands in a room lit through po
 export const S_DIFFUSE = 188; // u32: scatterings of a kind that a path may have before its last one, or NO_LIMIT
 export const S_GLOSS = 192;
 export const S_GLASS = 196;
-export const S_PASSES = 200; // u32: sheer surfaces that a path may pass
+export const S_TRANSPARENT_BOUNCES = 200; // u32: transparent surfaces that a path may pass
 export const S_GLOW = 204; // u32: glowing surfaces light the scene
 export const NO_LIMIT = 1000000;
 export const S_LAYERS = 208; // u32: light groups that have a layer each; 0 for no layers
@@ -318,7 +318,7 @@ export const S_AOVS = 212; // u32: masks, depth and light studies are kept
 export const S_WITHOUT = 216; // u32, for the bench: what is left out, WITHOUT_ bits
 export const WITHOUT_LIGHT_TREE = 1; // lamps are chosen by their strength alone
 export const WITHOUT_LOW_DISCREPANCY = 2; // random points
-export const S_OPENNESS = 220; // f32, m: how far openness looks
+export const S_AMBIENT_OCCLUSION = 220; // f32, m: how far ambientOcclusion looks
 export const GROUP_SURROUNDINGS = 0;
 export const GROUP_SUN = 1;
 export const S_GROUND = 224; // u32: is there one
@@ -337,8 +337,8 @@ export const S_STARS_AXES = 308; // f32 x9: axes of the sky's own coordinates in
 export const S_STARS_CLEAR = 344; // u32 address of what clouds leave of them, a byte a texel of the image; 0 for no clouds
 export const S_UNMIRRORED = 348; // u32: mirrors and gloss do not show the surroundings, which light all the same
 export const S_ENV_LEVELS = 352; // u32: halved copies of the image behind it, finest first
-export const S_SLIGHT = 356; // f32 cd/m2: contributions below it get their shadow ray only sometimes; 0 for always
-export const S_FAINT = 360; // u32: no part of the surroundings is brighter than that; no light rays look for them
+export const S_CONTRIBUTION_THRESHOLD = 356; // f32 cd/m2: contributions below it get their shadow ray only sometimes; 0 for always
+export const S_SKY_BELOW_THRESHOLD = 360; // u32: no part of the surroundings is brighter than that; no light rays look for them
 export const S_GRID_DENSITY = 364; // f32: light scattered with no more than this density (per solid angle) sees the mean of an even cell
 export const S_FILTER_TABLE = 512; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
@@ -350,7 +350,7 @@ export const ENV_IMAGE = 2;
 //   0..2 the even samples, 3..5 the odd ones (two independent halves), 6..8 the part that comes straight from the
 //   surroundings, 9 the share of samples that ended there unscattered; features for the denoiser, see path.ts: 10..12
 //   reflectance, 13..15 normal. Behind all pixels, when there are layers, three f32 a group and pixel, then with
-// aovs AOV_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), openness,
+// aovs AOV_LAYERS times three f32 more: direct light, light by way of gloss, by way of glass (rgb each), ambientOcclusion,
 //   depth in m, samples
 // that met a surface, four pairs of object id and its samples, four of material id; ids count from 1, 0 is an empty
 //   place.

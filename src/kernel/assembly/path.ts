@@ -23,16 +23,16 @@ import {
   S_AOVS,
   S_BOUNCES,
   S_DIFFUSE,
-  S_FAINT,
+  S_SKY_BELOW_THRESHOLD,
   S_FIREFLY,
   S_GLASS,
   S_GLOSS,
   S_GLOW,
   S_LAYERS,
   S_LENS_RADIUS,
-  S_OPENNESS,
-  S_PASSES,
-  S_SLIGHT,
+  S_AMBIENT_OCCLUSION,
+  S_TRANSPARENT_BOUNCES,
+  S_CONTRIBUTION_THRESHOLD,
   S_UNMIRRORED,
   SETTINGS,
   SLOT_EMISSIVE
@@ -46,7 +46,7 @@ import * as lamps from './lamps';
 import { cosOut, exp, luminance, max3, sinCosTurns, sinOut } from './math';
 import { partOf } from './placed';
 import * as portals from './portals';
-import { dice, draw, drawFour, four0, four1, startSample, u0, u1 } from './random';
+import { random1D, random2D, random2Dx4, four0, four1, startSample, u0, u1 } from './random';
 import * as shapes from './shapes';
 import * as stars from './stars';
 import * as surface from './surface';
@@ -83,10 +83,10 @@ const FOLLOWED_ROUGHNESS: f32 = 0.12;
 const BLURS: f32 = 0.1;
 
 // Random numbers: pairs 0 and 1 for the camera, then PAIRS_PER_BOUNCE for each bounce, of which the first four are
-// wanted at nearly every scattering; passing sheer surfaces has its own range.
+// wanted at nearly every scattering; passing transparent surfaces has its own range.
 const PAIRS_PER_BOUNCE: u32 = 8;
 const FIRST_PASS_PAIR: u32 = 4096;
-const FIRST_SLIGHT_PAIR: u32 = 65536;
+const FIRST_THRESHOLD_PAIR: u32 = 65536;
 
 /** Radiance of the path traced last by light group, rgb each; only when there are layers. */
 export let groups: usize = 0;
@@ -144,13 +144,13 @@ function add(r: f32, g: f32, b: f32, group: u32): void {
   if (load<u32>(SETTINGS + S_AOVS)) aovs.addLight(r, g, b, bounce <= 1);
 }
 
-const OPENNESS_PAIR: u32 = 4095; // no bounce and no pass comes to it
+const OCCLUSION_PAIR: u32 = 4095; // no bounce and no pass comes to it
 
 /**
- * Looks from the surface made last into a direction of the cosine hemisphere about it, as far as openness is asked for.
+ * Looks from the surface made last into a direction of the cosine hemisphere about it, as far as ambientOcclusion is asked for.
  */
 function lookAround(): void {
-  draw(OPENNESS_PAIR);
+  random2D(OCCLUSION_PAIR);
   const r = sqrt<f32>(u0),
     z = sqrt<f32>(max<f32>(0, <f32>1 - u0));
   sinCosTurns(u1);
@@ -167,7 +167,7 @@ function lookAround(): void {
     x * (<f32>1 + sign * gx * gx * p) + y * q + z * gx,
     x * sign * q + y * (sign + gy * gy * p) + z * gy,
     -x * sign * gx - y * gy + z * gz,
-    load<f32>(SETTINGS + S_OPENNESS)
+    load<f32>(SETTINGS + S_AMBIENT_OCCLUSION)
   );
   aovs.setOpenness(occluded(shadowRay, 0) ? 0 : luminance(shadowR, shadowG, shadowB));
 }
@@ -269,13 +269,13 @@ function addLight(
     b *= matte;
   }
   if (!(r + g + b > 0)) return;
-  const slight = load<f32>(SETTINGS + S_SLIGHT),
+  const threshold = load<f32>(SETTINGS + S_CONTRIBUTION_THRESHOLD),
     most = luminance(r, g, b);
-  if (most < slight) {
-    // Russian roulette (Arvo and Kirk 1990) by what would come if nothing stood between: never more than the slight
+  if (most < threshold) {
+    // Russian roulette (Arvo and Kirk 1990) by what would come if nothing stood between: never more than the threshold
     // contribution itself
-    if (dice(FIRST_SLIGHT_PAIR + ((<u32>bounce) << 8) + group) * slight >= most) return;
-    const k = slight / most;
+    if (random1D(FIRST_THRESHOLD_PAIR + ((<u32>bounce) << 8) + group) * threshold >= most) return;
+    const k = threshold / most;
     r *= k;
     g *= k;
     b *= k;
@@ -302,7 +302,7 @@ function addSky(u: f32, v: f32): void {
 
 function addSun(pair: u32): void {
   if (!bsdf.lightFromBehind && sky.sunBehind(bsdf.nx, bsdf.ny, bsdf.nz)) return;
-  draw(pair);
+  random2D(pair);
   sky.sampleSun(u0, u1);
   addLight(sky.sx, sky.sy, sky.sz, Infinity, sky.eR, sky.eG, sky.eB, sky.sPdf, GROUP_SUN);
 }
@@ -313,14 +313,14 @@ const SLIGHT_ROUGHNESS: f32 = 0.3;
 let shiny = false; // whether the surface that is lit is; shadow rays leave other materials in surface.ts
 
 /** Illuminance that a matte white surface here would turn into a slight contribution, lx; 0 when every lamp counts. */
-function slightLamp(): f32 {
+function lampThreshold(): f32 {
   if (shiny) return 0;
   const l = luminance(betaR, betaG, betaB);
-  return l > 0 ? (load<f32>(SETTINGS + S_SLIGHT) * <f32>Math.PI) / l : 0;
+  return l > 0 ? (load<f32>(SETTINGS + S_CONTRIBUTION_THRESHOLD) * <f32>Math.PI) / l : 0;
 }
 
 function addLamp(pair: u32, choice: f32): void {
-  if (!lamps.sampleLamp(choice, pair, slightLamp())) return;
+  if (!lamps.sampleLamp(choice, pair, lampThreshold())) return;
   const times = lamps.lTimes;
   if (lamps.lShape) {
     const l = lamps.lShape;
@@ -333,7 +333,7 @@ function addLamp(pair: u32, choice: f32): void {
       times * load<f32>(l, L_RADIANCE),
       times * load<f32>(l, L_RADIANCE + 4),
       times * load<f32>(l, L_RADIANCE + 8),
-      lamps.lChance * shapes.density,
+      lamps.lightProbability * shapes.density,
       lamps.lGroup,
       load<u32>(l, L_PLACED)
     );
@@ -351,7 +351,7 @@ function addLamp(pair: u32, choice: f32): void {
   dy *= k;
   dz *= k;
   if (lamps.lTriangle < 0) {
-    const by = times / lamps.lChance;
+    const by = times / lamps.lightProbability;
     addLight(dx, dy, dz, d * <f32>0.99999, by * lamps.lR, by * lamps.lG, by * lamps.lB, 0, lamps.lGroup);
     return;
   }
@@ -372,7 +372,7 @@ function addLamp(pair: u32, choice: f32): void {
     times * surface.emitR,
     times * surface.emitG,
     times * surface.emitB,
-    (lamps.lChance * d2) / cosine,
+    (lamps.lightProbability * d2) / cosine,
     lamps.lGroup
   );
 }
@@ -453,7 +453,7 @@ function addPlain(r: f32, g: f32, b: f32, share: f32): void {
  */
 // @ts-ignore: decorator
 @inline
-function mercy(bounce: i32): f32 {
+function survivalFactor(bounce: i32): f32 {
   return bounce == 1 ? Infinity : bounce == 2 ? 16 : 3;
 }
 
@@ -470,18 +470,18 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
   bounce = 0;
   channel = -1;
   startSample(x, y, sample, seed);
-  draw(0);
+  random2D(0);
   const fu = u0,
     fv = u1;
-  if (load<f32>(SETTINGS + S_LENS_RADIUS) > 0) draw(1);
+  if (load<f32>(SETTINGS + S_LENS_RADIUS) > 0) random2D(1);
   cameraRay(ray, x, y, fu, fv, u0, u1);
   let width = coneWidth,
     spread = coneSpread;
   const mostBounces = load<i32>(SETTINGS + S_BOUNCES);
   const hasSky = sky.hasSky(),
-    faint = load<u32>(SETTINGS + S_FAINT) != 0;
+    belowThreshold = load<u32>(SETTINGS + S_SKY_BELOW_THRESHOLD) != 0;
   // of each kind of light one is looked for wherever something scatters: what would bring little is soon left to chance
-  const seekSky = hasSky && !faint,
+  const seekSky = hasSky && !belowThreshold,
     seekSun = sky.hasSun(),
     seekLamp = lamps.lampCount() > 0;
   let bsdfPdf: f32 = 0; // of the last scattering; 0 means it was a perfect mirror or the camera: no weighing
@@ -532,7 +532,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       if (hasSky) {
         sky.face(dx, dy, dz);
         sky.skyRadiance(bsdfPdf, coneSpread);
-        const w: f32 = bsdfPdf > 0 && !faint ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz)) : 1;
+        const w: f32 = bsdfPdf > 0 && !belowThreshold ? bsdfPdf / (bsdfPdf + sky.skyPdf(dx, dy, dz)) : 1;
         r = sky.eR * w;
         g = sky.eG * w;
         b = sky.eB * w;
@@ -592,7 +592,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       const l = lamps.lightAt(load<u32>(placed, PLACED_LIGHT));
       let w: f32 = 1;
       if (bsdfPdf > 0) {
-        // seen from where the path scattered last, which may lie before a sheer surface
+        // seen from where the path scattered last, which may lie before a transparent surface
         const back = travelled - t,
           x = load<f32>(ray) - dx * back,
           y = load<f32>(ray, 4) - dy * back,
@@ -600,7 +600,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         w =
           bsdfPdf /
           (bsdfPdf +
-            lamps.chanceOfLight(l) *
+            lamps.probabilityOfLight(l) *
               shapes.densityOfShape(load<u32>(placed, PLACED_KIND), l, x, y, z, dx, dy, dz, travelled));
       }
       // mirrored or through glass it is one of several things seen there by chance: a normal of its own would be grain
@@ -617,15 +617,15 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       );
       return;
     }
-    drawFour(pair);
+    random2Dx4(pair);
     const choice = f32x4.extract_lane(four0, 0),
-      dice = f32x4.extract_lane(four1, 0),
+      surfaceSample = f32x4.extract_lane(four1, 0),
       wayU = f32x4.extract_lane(four0, 1),
       wayV = f32x4.extract_lane(four1, 1);
     const skyU = f32x4.extract_lane(four0, 2),
       skyV = f32x4.extract_lane(four1, 2),
       lampChoice = f32x4.extract_lane(four0, 3),
-      fate = f32x4.extract_lane(four1, 3);
+      rouletteSample = f32x4.extract_lane(four1, 3);
     if (onGround) {
       const px = load<f32>(ray) + t * dx,
         pz = load<f32>(ray, 8) + t * dz,
@@ -655,7 +655,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
       if (bounce >= mostBounces || last) return;
       const shine = near * ground.polish(-dy);
-      draw(pair + 7);
+      random2D(pair + 7);
       if (u0 < shine) {
         const kept = ground.mirror(dx, dy, dz, wayU, wayV);
         if (kept <= 0) {
@@ -691,16 +691,16 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       }
       surface.makeLevel(px, ground.height(), pz, ground.whiteR, ground.whiteG, ground.whiteB);
     } else {
-      surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, dice, spread >= BLURS);
+      surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, surfaceSample, spread >= BLURS);
 
-      // sheer surfaces: not scattering but passing, see sheer.ts
+      // transparent surfaces: not scattering but passing, see transparent.ts
       const coverage = surface.readAlpha(),
         clear = surface.clearShare();
       if (coverage < 1 || clear > 0) {
         // each test has its own numbers, passed or not: a mirrored path would else meet its own number again and stay
         // trapped
-        draw(FIRST_PASS_PAIR + passes);
-        if (++passes > load<u32>(SETTINGS + S_PASSES)) return;
+        random2D(FIRST_PASS_PAIR + passes);
+        if (++passes > load<u32>(SETTINGS + S_TRANSPARENT_BOUNCES)) return;
         let pass = u0 >= coverage;
         if (!pass && clear > 0) {
           const through =
@@ -773,7 +773,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         surface.readEmission();
         let w: f32 = 1;
         if (bsdfPdf > 0) {
-          const perArea = lamps.chanceOfTriangle(triangle);
+          const perArea = lamps.probabilityOfTriangle(triangle);
           if (perArea > 0) {
             const cosine = max<f32>(abs<f32>(dx * surface.gx + dy * surface.gy + dz * surface.gz), <f32>1e-6);
             w = bsdfPdf / (bsdfPdf + (perArea * travelled * travelled) / cosine);
@@ -797,21 +797,21 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       material = surface.material,
       rough = surface.roughness;
     if (solid && channel < 0 && surface.flags & FLAG_LAYERED && surface.dispersion > 0) {
-      draw(pair + 7);
+      random2D(pair + 7);
       channel = min<i32>(<i32>(u0 * 3), 2);
       betaR *= channel == 0 ? <f32>3 : <f32>0;
       betaG *= channel == 1 ? <f32>3 : <f32>0;
       betaB *= channel == 2 ? <f32>3 : <f32>0;
     }
     shiny = rough < SLIGHT_ROUGHNESS;
-    bsdf.beginScattering(-dx, -dy, -dz, channel);
-    // not before: rays that pass sheer surfaces leave their materials in surface.ts
+    bsdf.prepareBsdf(-dx, -dy, -dz, channel);
+    // not before: rays that pass transparent surfaces leave their materials in surface.ts
     if (aided && bounce == 0) lookAround();
     if (inRoom && bsdf.scatters)
-      portals.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
+      portals.setReceiver(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     else portals.seenFromNowhere();
     if (seekLamp)
-      lamps.seenFrom(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
+      lamps.setReceiver(surface.px, surface.py, surface.pz, surface.nx, surface.ny, surface.nz, bsdf.lightFromBehind);
     if (bsdf.scatters) {
       if (seekSky) addSky(skyU, skyV);
       if (seekSun) addSun(pair + 4);
@@ -842,9 +842,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         sigmaB = load<f32>(material + M_SIGMA, 8);
       }
     }
-    const survive = mercy(bounce) * max3(betaR, betaG, betaB);
+    const survive = survivalFactor(bounce) * max3(betaR, betaG, betaB);
     if (survive < 1) {
-      if (fate >= survive) return;
+      if (rouletteSample >= survive) return;
       const k: f32 = <f32>1 / survive;
       betaR *= k;
       betaG *= k;

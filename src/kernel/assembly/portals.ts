@@ -83,7 +83,15 @@ export function seenFromNowhere(): void {
 }
 
 /** The portals are wanted as seen from a point with a normal; `fromBehind` when light from behind counts too. */
-export function seenFrom(px: f32, py: f32, pz: f32, normalX: f32, normalY: f32, normalZ: f32, fromBehind: bool): void {
+export function setReceiver(
+  px: f32,
+  py: f32,
+  pz: f32,
+  normalX: f32,
+  normalY: f32,
+  normalZ: f32,
+  fromBehind: bool
+): void {
   x = px;
   y = py;
   z = pz;

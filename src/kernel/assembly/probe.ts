@@ -2,14 +2,14 @@
 // functions.
 import * as bsdf from './bsdf';
 import { atan2, cosOut, exp, log2, sinCosTurns, sinOut } from './math';
-import { draw, drawFour, four0, four1, startSample, u0, u1 } from './random';
+import { random2D, random2Dx4, four0, four1, startSample, u0, u1 } from './random';
 import * as solids from './solid';
 import * as surface from './surface';
 
 /** Sets up a surface with normal +Z from the values that surface.probe names, seen from (x, y, z). */
 export function probeSurface(values: usize, glassAlbedo: usize, x: f32, y: f32, z: f32): void {
   surface.probe(values, glassAlbedo);
-  bsdf.beginScattering(x, y, z, -1);
+  bsdf.prepareBsdf(x, y, z, -1);
 }
 
 /** Evaluates towards a direction: writes f cos rgb and pdf. */
@@ -38,7 +38,7 @@ export function probeSample(choice: f32, u: f32, v: f32, out: usize): i32 {
 export function probePoints(x: u32, y: u32, pair: u32, count: i32, seed: u32, out: usize): void {
   for (let i = 0; i < count; i++, out += 8) {
     startSample(x, y, i * 2, seed);
-    draw(pair);
+    random2D(pair);
     store<f32>(out, u0);
     store<f32>(out, u1, 4);
   }
@@ -47,7 +47,7 @@ export function probePoints(x: u32, y: u32, pair: u32, count: i32, seed: u32, ou
 /** Writes the points of four dimension pairs of a pixel's sample: the four first numbers, then the second. */
 export function probeFour(x: u32, y: u32, first: u32, sample: u32, seed: u32, out: usize): void {
   startSample(x, y, sample, seed);
-  drawFour(first);
+  random2Dx4(first);
   v128.store(out, four0);
   v128.store(out, four1, 16);
 }

@@ -60,7 +60,7 @@ export function startSample(x: u32, y: u32, sample: u32, seed: u32): void {
 }
 
 /** Draws the point of a dimension pair into u0, u1. */
-export function draw(pair: u32): void {
+export function random2D(pair: u32): void {
   const seed = mix(seedOfPixel ^ (pair * 0x9e3779b9 + 0x85ebca6b));
   const index = reverse(permute(reversedIndex, seed));
   u0 = toUnit(reverse(permute(index, mix(seed ^ 0xa511e9b3))));
@@ -126,8 +126,8 @@ function addShifted(y: v128, by: i32, mask: i32): v128 {
   return v128.xor(y, v128.and(i32x4.shr_u(y, by), i32x4.splat(mask)));
 }
 
-/** Draws the points of four dimension pairs in a row into four0, four1: the numbers that draw gives. */
-export function drawFour(first: u32): void {
+/** The points of four dimension pairs in a row into four0, four1: the numbers that random2D gives. */
+export function random2Dx4(first: u32): void {
   const pairs = i32x4.add(i32x4.splat(first), i32x4(0, 1, 2, 3));
   const seed = mixFour(
     v128.xor(i32x4.splat(seedOfPixel), i32x4.add(i32x4.mul(pairs, i32x4.splat(0x9e3779b9)), i32x4.splat(0x85ebca6b)))
@@ -143,6 +143,6 @@ export function drawFour(first: u32): void {
 }
 
 /** One number for a decision that needs no good spread: hashed, no sequence. */
-export function dice(pair: u32): f32 {
+export function random1D(pair: u32): f32 {
   return toUnit(mix((seedOfPixel + indexOfSample * 0x9e3779b9) ^ (pair * 0x85ebca6b)));
 }

@@ -13,13 +13,13 @@
 //   same t, or a
 //   glowing shape. Absent children are point boxes far away (inverted boxes would need a test): code 8.
 // Block, 160 bytes: v0 xyz, v1 xyz, v2 xyz, each four lanes, then four triangle ids.
-//   The sign bit of an id marks a sheer triangle (shadow rays may pass); -1 pads.
+//   The sign bit of an id marks a transparent triangle (shadow rays may pass); -1 pads.
 //
 // Measured (npm run bench): two v128 per slab plane; pmin/pmax, which map to one instruction, instead of min/max: a
 // factor of 1.6; stack entries of (t near, child) packed in 64 bits. Tried and dropped: quantised nodes, sorted rays.
 import { P_ROOT, PACK, PLACED_INVERSE, PLACED_KIND, PLACED_OBJECT, PLACED_ROOT } from './layout';
 import { meetShape } from './shapes';
-import { passSheer, sheerB, sheerG, sheerR } from './sheer';
+import { passTransparent, transmittedB, transmittedG, transmittedR } from './transparent';
 
 /** The closest hit: distance, triangle (-1 for none), barycentrics of its second and third vertex. */
 export let hitT: f32 = 0;
@@ -352,7 +352,7 @@ function walk(ray: usize, current: u32, bottom: usize, top: usize): usize {
 }
 
 /**
- * Whether anything opaque lies on the ray; if not, shadowR, shadowG, shadowB hold what sheer surfaces on the way let
+ * Whether anything opaque lies on the ray; if not, shadowR, shadowG, shadowB hold what transparent surfaces on the way let
  * through. Each triangle lies in one leaf, so their factors may be multiplied in any order but are visited in one
  * order only, which keeps the product the same everywhere. `aimedAt`: the record of a shape that the ray goes to, which
  * is not in its own way however it was rounded; 0 for none.
@@ -514,16 +514,16 @@ function walkShadow(ray: usize, current: u32, bottom: usize, top: usize): usize 
         v128.store(scratch, f32x4.mul(w, inverse), 16);
         do {
           const lane = ctz(mask) << 2;
-          passSheer(
+          passTransparent(
             load<i32>(t + lane, 144) & 0x7fffffff,
             within,
             load<f32>(scratch + lane),
             load<f32>(scratch + lane, 16),
             within ? worldRay : ray
           );
-          shadowR *= sheerR;
-          shadowG *= sheerG;
-          shadowB *= sheerB;
+          shadowR *= transmittedR;
+          shadowG *= transmittedG;
+          shadowB *= transmittedB;
           mask &= mask - 1;
         } while (mask);
         if (shadowR + shadowG + shadowB < <f32>1e-6) return BLOCKED;

@@ -1,4 +1,4 @@
-/** Masks, depth, openness and the light by its way, against what is known of simple scenes. */
+/** Masks, depth, ambientOcclusion and the light by its way, against what is known of simple scenes. */
 import { describe, expect, it } from 'vitest';
 import {
   dark,

@@ -74,10 +74,10 @@ function slotsOf(material: SceneMaterial): (TextureUse | null)[] {
 export function flagsOf(material: SceneMaterial): number {
   let flags = 0;
   if (material.twoSided) flags |= L.FLAG_TWO_SIDED;
-  if (material.alphaMode === 'mask') flags |= L.FLAG_ALPHA_MASK | L.FLAG_SHEER;
-  if (material.alphaMode === 'blend') flags |= L.FLAG_ALPHA_BLEND | L.FLAG_SHEER;
+  if (material.alphaMode === 'mask') flags |= L.FLAG_ALPHA_MASK | L.FLAG_TRANSPARENT;
+  if (material.alphaMode === 'blend') flags |= L.FLAG_ALPHA_BLEND | L.FLAG_TRANSPARENT;
   if (material.solid && material.transmission > 0) flags |= L.FLAG_SOLID;
-  else if (material.transmission > 0 && material.roughness < L.CLEAR_ROUGHNESS) flags |= L.FLAG_SHEER;
+  else if (material.transmission > 0 && material.roughness < L.CLEAR_ROUGHNESS) flags |= L.FLAG_TRANSPARENT;
   if (luminance(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
   if (material.layers) flags |= L.FLAG_LAYERED;
   if (material.plain) flags |= L.FLAG_PLAIN;

@@ -14,7 +14,7 @@ import type { Views } from './views';
 export interface TreeRegions {
   vertices: number;
   triangles: number;
-  /** One byte a triangle, 1 when sheer. */
+  /** One byte a triangle, 1 when transparent. */
   flags: number;
   placed: number;
   boxes: number;

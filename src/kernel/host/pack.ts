@@ -96,9 +96,9 @@ export function buildPack(
   });
 
   const began = now();
-  const sheer = scene.materials.map((m) => (flagsOf(m) & L.FLAG_SHEER ? 1 : 0));
+  const transparent = scene.materials.map((m) => (flagsOf(m) & L.FLAG_TRANSPARENT ? 1 : 0));
   for (let t = 0; t < triangles; t++)
-    bytes[trees.flags + t] = sheer[u32[(at.triangles + t * L.TRIANGLE_BYTES + L.TRIANGLE_MATERIAL) >> 2]!]!;
+    bytes[trees.flags + t] = transparent[u32[(at.triangles + t * L.TRIANGLE_BYTES + L.TRIANGLE_MATERIAL) >> 2]!]!;
   const built = buildTrees(instantiate(module, memory, 0), views, trees, scene, firstTriangle.slice(1), {
     module,
     memory,

@@ -278,7 +278,7 @@ function writeSurfaces(
       const o = (at.triangles + (triangle + t) * L.TRIANGLE_BYTES) >> 2;
       for (let k = 0; k < 3; k++) u32[o + k] = firstVertex + vertex + indices[t * 3 + k]!;
       u32[o + 3] = material;
-      bytes[at.flags + triangle + t] = flagsOf(scene.materials[material]!) & L.FLAG_SHEER ? 1 : 0;
+      bytes[at.flags + triangle + t] = flagsOf(scene.materials[material]!) & L.FLAG_TRANSPARENT ? 1 : 0;
     }
     for (let v = 0; v < positions.length / 3; v++) {
       const o = (at.vertices + (vertex + v) * L.VERTEX_BYTES) >> 2;

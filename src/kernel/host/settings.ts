@@ -87,11 +87,11 @@ export function writeSettings(
   f32[s + L.S_LENS_RADIUS / 4] = camera.lensRadius;
   f32[s + L.S_FOCUS / 4] = camera.focus;
   f32[s + L.S_FIREFLY / 4] = settings.firefly;
-  const slight = SLIGHT * (settings.white ?? 0);
-  f32[s + L.S_SLIGHT / 4] = slight;
+  const threshold = SLIGHT * (settings.white ?? 0);
+  f32[s + L.S_CONTRIBUTION_THRESHOLD / 4] = threshold;
   // found by what scatters towards them; never more than slight
-  const faint = slight > 0 && brightest(light) <= slight;
-  u32[s + L.S_FAINT / 4] = faint ? 1 : 0;
+  const belowThreshold = threshold > 0 && brightest(light) <= threshold;
+  u32[s + L.S_SKY_BELOW_THRESHOLD / 4] = belowThreshold ? 1 : 0;
   u32[s + L.S_SEED / 4] = settings.seed;
   const { limits } = settings;
   for (const [at, limit] of [
@@ -100,14 +100,14 @@ export function writeSettings(
     [L.S_GLASS, limits.transmission_bounces]
   ] as const)
     u32[s + at / 4] = limit ?? L.NO_LIMIT;
-  u32[s + L.S_PASSES / 4] = limits.transparent_bounces;
+  u32[s + L.S_TRANSPARENT_BOUNCES / 4] = limits.transparent_bounces;
   u32[s + L.S_GLOW / 4] = limits.emissive_lights ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
   u32[s + L.S_UNMIRRORED / 4] = settings.unmirrored ? 1 : 0;
   u32[s + L.S_AOVS / 4] = settings.aovs ? 1 : 0;
-  f32[s + L.S_OPENNESS / 4] = settings.aovs?.openness_m ?? 0;
-  u32[s + L.S_PORTALS / 4] = settings.indoors && !faint && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
+  f32[s + L.S_AMBIENT_OCCLUSION / 4] = settings.aovs?.ambient_occlusion_m ?? 0;
+  u32[s + L.S_PORTALS / 4] = settings.indoors && !belowThreshold && u32[(L.PACK + L.P_PORTAL_COUNT) >> 2]! > 0 ? 1 : 0;
   if (settings.ground) {
     const { height_m, middle_m, fade_m, polish, roughness, irradiance } = settings.ground;
     u32[s + L.S_GROUND / 4] = 1;

@@ -163,7 +163,7 @@ export function openTask<N extends TaskName>(
     child.once('error', end);
   });
 
-  const tell = (order: TaskOrder) => {
+  const sendOrder = (order: TaskOrder) => {
     if (child.connected) child.send(order, () => {});
   };
   return {
@@ -172,10 +172,10 @@ export function openTask<N extends TaskName>(
         if (ended) return resolve(why!);
         const id = ++lastId;
         waiting.set(id, { resolve, onProgress });
-        tell({ type: 'request', id, input });
+        sendOrder({ type: 'request', id, input });
       }),
-    pause: (paused) => tell({ type: 'pause', paused }),
-    stop: (mode) => tell({ type: 'stop', mode }),
+    pause: (paused) => sendOrder({ type: 'pause', paused }),
+    stop: (mode) => sendOrder({ type: 'stop', mode }),
     kill,
     async close() {
       if (child.connected) child.disconnect();

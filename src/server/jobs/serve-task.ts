@@ -24,23 +24,23 @@ export function serveTask<N extends TaskName>(
   let paused = Promise.resolve();
   let resume = () => {};
   let stop: StopMode | 'release' | null = null;
-  const tell = (report: TaskReport) => {
+  const send = (report: TaskReport) => {
     if (process.connected) process.send!(report);
   };
   const answer = async (id: number, input: TaskInput<N>) => {
     try {
       const result = await work(input, {
-        progress: (progress) => tell({ type: 'progress', id, progress }),
+        progress: (progress) => send({ type: 'progress', id, progress }),
         untilResumed: () => paused,
         stopRequest: () => stop
       });
-      tell({ type: 'result', id, result });
+      send({ type: 'result', id, result });
     } catch (error) {
-      if (error instanceof Refusal) return tell({ type: 'refused', id, code: error.code, message: error.message });
+      if (error instanceof Refusal) return send({ type: 'refused', id, code: error.code, message: error.message });
       if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
-        return tell({ type: 'refused', id, code: 'no_room', message: 'the disk is full; make room and try it again' });
+        return send({ type: 'refused', id, code: 'no_room', message: 'the disk is full; make room and try it again' });
       console.error(error);
-      tell({ type: 'fault', id, message: error instanceof Error ? error.message : String(error) });
+      send({ type: 'fault', id, message: error instanceof Error ? error.message : String(error) });
     }
   };
   process.on('message', (order: TaskOrder) => {

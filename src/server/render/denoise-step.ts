@@ -35,11 +35,11 @@ export async function denoiseProof(
   const { row, lease, context } = work;
   const [width, height] = [row.width_px, row.height_px];
   const began = Date.now();
-  const tell = (share: number) => {
+  const report = (share: number) => {
     work.write({ denoise_share: share });
     context.progress({ phase: 'denoise', share: look ? 0 : 1, secondsLeft: null });
   };
-  tell(0);
+  report(0);
   const task = openTask('denoise');
   const stops = setInterval(() => {
     if (isOver()) task.kill(STOPPED);
@@ -49,7 +49,7 @@ export async function denoiseProof(
     { proof: row.id, fence: lease.fence, layers: layerCount(layers), width, height, white, look },
     (share) => {
       try {
-        tell(share);
+        report(share);
       } catch (error) {
         lost = error;
         task.kill(STOPPED);

@@ -24,7 +24,7 @@ const places = (name: string) =>
   Array.from({ length: ID_PLACES }, (_, i) => [`${name}.id${i}`, `${name}.share${i}`]).flat();
 
 /**
- * Depth is in m to the first surface; ids count from 1 in the header's objectNames and materialNames; openness is 1
+ * Depth is in m to the first surface; ids count from 1 in the header's objectNames and materialNames; ambientOcclusion is 1
  * where nothing is near.
  */
 export function extraChannels(layers: FilmLayers): string[] {
@@ -41,7 +41,7 @@ export function extraChannels(layers: FilmLayers): string[] {
           ...rgb('indirect'),
           ...rgb('mirrored'),
           ...rgb('throughGlass'),
-          'openness.Y',
+          'ambientOcclusion.Y',
           'depth.Z',
           ...places('object'),
           ...places('material')

@@ -4,7 +4,7 @@
  */
 import { readFile } from 'node:fs/promises';
 import type { Brief } from '../../core/brief/brief';
-import { evenWeb, type PhotometricWeb } from '../../core/lights/web/web';
+import { resampleWeb, type PhotometricWeb } from '../../core/lights/web/web';
 import type { Webs } from '../../core/scene/added-lamps';
 import { readPhotometric } from '../../formats/photometry/read-photometric';
 import { contentPath } from '../files/content-store';
@@ -38,7 +38,7 @@ async function readWeb(key: string, path: string): Promise<PhotometricWeb> {
     );
   });
   try {
-    const web = evenWeb(readPhotometric(bytes).web);
+    const web = resampleWeb(readPhotometric(bytes).web);
     if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!);
     known.set(key, web);
     return web;

@@ -34,7 +34,7 @@ export async function takeProbe(
       Math.max(1, Math.round((side * px) / longest))
     ) as [number, number];
     const pool = openPool(module, layOut(packed, { ...settings, width, height }, threads));
-    const inTurn: TilePool = {
+    const oneAtATime: TilePool = {
       threads: pool.threads,
       layers: pool.layers,
       async render(...work) {
@@ -46,7 +46,7 @@ export async function takeProbe(
       const patches = probePatches(width, height);
       const pixels = patches.reduce((sum, p) => sum + p.width * p.height, 0);
       const render = (samples: number, film: MemoryFilm) =>
-        renderFilm(inTurn, film, patches, { samples, grain: null, seconds: null, white });
+        renderFilm(oneAtATime, film, patches, { samples, grain: null, seconds: null, white });
       await render(WARM_UP, new MemoryFilm());
       setupSeconds ||= setUp();
       const film = new MemoryFilm();

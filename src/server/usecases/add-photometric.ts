@@ -1,7 +1,7 @@
 /** A photometric file, LM-63 or EULUMDAT, into the library: read once to be sure that it can be used. */
 import { readFile, stat } from 'node:fs/promises';
 import type { PhotometricDto } from '../../contracts/dto';
-import { evenWeb, polarCurve, webFlux } from '../../core/lights/web/web';
+import { resampleWeb, polarCurve, webFlux } from '../../core/lights/web/web';
 import { readPhotometric } from '../../formats/photometry/read-photometric';
 import { PhotometryRefused } from '../../formats/photometry/refused';
 import { contentPath, has, put } from '../files/content-store';
@@ -23,7 +23,7 @@ export async function addPhotometric(upload: string, fileName: string): Promise<
   const bytes = new Uint8Array(await readFile(path));
   try {
     const { web: measured, watts, name } = readPhotometric(bytes);
-    const web = evenWeb(measured);
+    const web = resampleWeb(measured);
     const lumen = webFlux(web);
     if (!(lumen > 0)) return refused(`"${fileName}" says that its lamp gives no light: every intensity in it is 0`);
     const { sha256 } = await put('photometric', bytes);

@@ -25,7 +25,7 @@ export interface MeasuredWeb {
 const FINEST_ANGLE_DEG = 0.25;
 const FINEST_PLANE_DEG = 1;
 
-export function evenWeb(measured: MeasuredWeb): PhotometricWeb {
+export function resampleWeb(measured: MeasuredWeb): PhotometricWeb {
   const angles = Math.round(180 / stepOf(measured.angles, FINEST_ANGLE_DEG, 5)) + 1;
   const planes =
     measured.planes.length === 1

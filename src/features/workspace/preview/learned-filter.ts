@@ -23,10 +23,10 @@ export class LearnedFilter implements Filter {
   async run(input: Float32Array, height: number, width: number): Promise<Float32Array> {
     if (!this.worker) {
       this.worker = new Worker(new URL('./denoiser.ts', import.meta.url), { type: 'module' });
-      this.opened = this.tell({ threads: this.threads() }, []).then(() => {});
+      this.opened = this.sendOrder({ threads: this.threads() }, []).then(() => {});
     }
     await this.opened;
-    const report = await this.tell({ input, height, width }, [input.buffer as ArrayBuffer]);
+    const report = await this.sendOrder({ input, height, width }, [input.buffer as ArrayBuffer]);
     return 'output' in report ? report.output : new Float32Array();
   }
 
@@ -45,7 +45,7 @@ export class LearnedFilter implements Filter {
     this.reject = null;
   }
 
-  private tell(order: DenoiserOrder, transfer: Transferable[]): Promise<DenoiserReport> {
+  private sendOrder(order: DenoiserOrder, transfer: Transferable[]): Promise<DenoiserReport> {
     const worker = this.worker!;
     return new Promise((resolve, reject) => {
       this.reject = reject;

@@ -41,19 +41,19 @@ export class Preview {
     this.job++;
     if (job?.frame !== this.frame) this.first = this.job;
     this.frame = job?.frame ?? null;
-    this.tell({ kind: 'show', job: job && { ...job, id: this.job } });
+    this.sendOrder({ kind: 'show', job: job && { ...job, id: this.job } });
   }
 
   getReady(job: Omit<PreviewJob, 'id'>): void {
-    this.tell({ kind: 'get ready', job: { ...job, id: 0 } });
+    this.sendOrder({ kind: 'get ready', job: { ...job, id: 0 } });
   }
 
   limitThreads(threads: number): void {
-    this.tell({ kind: 'threads', threads });
+    this.sendOrder({ kind: 'threads', threads });
   }
 
   pause(paused: boolean): void {
-    this.tell({ kind: 'pause', paused });
+    this.sendOrder({ kind: 'pause', paused });
   }
 
   /** Ends it and its threads, and gives back their memory. */
@@ -61,7 +61,7 @@ export class Preview {
     this.director.terminate();
   }
 
-  private tell(order: Order): void {
+  private sendOrder(order: Order): void {
     this.director.postMessage(order);
   }
 }

@@ -1,5 +1,5 @@
 /**
- * Light that brings little is left to chance before its shadow ray is cast: rightly on the mean (closed forms), and
+ * Light that brings little is left to Russian roulette before its shadow ray is cast: rightly on the mean (closed forms), and
  * with fewer rays.
  */
 import { describe, expect, it } from 'vitest';
