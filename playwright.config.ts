@@ -4,6 +4,8 @@ const port = 4399;
 export default defineConfig({
   testDir: 'tests/browser',
   timeout: 120_000,
+  // expectations wait for a server and its child processes, on machines half as fast as ours
+  expect: { timeout: 30_000 },
   workers: 1,
   reporter: [['list'], ['json', { outputFile: 'build/browser-results.json' }]],
   use: {

@@ -1,6 +1,6 @@
 // The one test command. Installs what a bare machine lacks, lints, checks types and structure, builds, runs unit and
 // browser tests, and ends with the line `N passed, N failed`. Parts may be named: lint unit browser.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.mjs';
@@ -12,23 +12,36 @@ const wants = (part) => all || parts.includes(part);
 let passed = 0;
 let failed = 0;
 
-function run(name, args, options = {}) {
+const begins = (args, stdio) =>
+  spawn(process.execPath, args, {
+    cwd: root,
+    stdio,
+    env: { ...process.env, SPHAERA_ROOT: root, NEXT_TELEMETRY_DISABLED: '1' }
+  });
+const ends = (child) => new Promise((resolve) => child.once('close', (status) => resolve(status === 0)));
+const said = (name, good, began) =>
+  console.log(`== ${name}: ${good ? 'good' : 'FAILED'}, ${Math.round((Date.now() - began) / 1000)} s`);
+
+async function run(name, args) {
   console.log(`\n== ${name}`);
   const began = Date.now();
-  const { status } = spawnSync(process.execPath, args, {
-    cwd: root,
-    stdio: 'inherit',
-    env: { ...process.env, SPHAERA_ROOT: root, NEXT_TELEMETRY_DISABLED: '1' },
-    ...options
-  });
-  console.log(`== ${name}: ${status === 0 ? 'good' : 'FAILED'}, ${Math.round((Date.now() - began) / 1000)} s`);
-  return status === 0;
+  const good = await ends(begins(args, 'inherit'));
+  said(name, good, began);
 }
 
-/** A check without a count of its own counts as one. */
-function check(name, args) {
-  if (run(name, args)) passed++;
-  else failed++;
+/** Checks beside the tests, one after the other; each counts as one and says what it has to say when it ends. */
+async function check(...checks) {
+  for (const [name, args] of checks) {
+    const began = Date.now();
+    const child = begins(args, ['ignore', 'pipe', 'pipe']);
+    const chunks = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => chunks.push(chunk));
+    const good = await ends(child);
+    if (good) passed++;
+    else failed++;
+    console.log(`\n${Buffer.concat(chunks).toString().trim()}`);
+    said(name, good, began);
+  }
 }
 
 /**
@@ -77,25 +90,30 @@ function count(file, read) {
 
 ensureInstalled();
 ensureTools();
+// lint and types read sources alone, so they run beside the build and the tests
+const checks = wants('lint')
+  ? check(
+      ['format and lint', ['node_modules/@biomejs/biome/bin/biome', 'check', '--error-on-warnings', '.']],
+      ['line length', ['scripts/line-length.mjs']],
+      ['structure', ['scripts/structure.mjs']],
+      ['types', ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.json']],
+      ['types of the pure core', ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json']]
+    )
+  : Promise.resolve();
 await build(wants('browser') ? undefined : ['kernel', 'bundles']);
-if (wants('lint')) {
-  check('format and lint', ['node_modules/@biomejs/biome/bin/biome', 'check', '--error-on-warnings', '.']);
-  check('line length', ['scripts/line-length.mjs']);
-  check('types', ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.json']);
-  check('types of the pure core', ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json']);
-  check('structure', ['scripts/structure.mjs']);
-}
 if (wants('unit')) {
   rmSync(join(root, 'build/unit-results.json'), { force: true });
-  run('unit and integration tests', ['node_modules/vitest/vitest.mjs', 'run']);
+  await run('unit and integration tests', ['node_modules/vitest/vitest.mjs', 'run']);
   count('build/unit-results.json', (r) => [
     r.numPassedTests,
     r.numFailedTests + r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length
   ]);
 }
+// the browser tests have the machine for themselves
+await checks;
 if (wants('browser')) {
   rmSync(join(root, 'build/browser-results.json'), { force: true });
-  run('browser tests', ['node_modules/@playwright/test/cli.js', 'test']);
+  await run('browser tests', ['node_modules/@playwright/test/cli.js', 'test']);
   count('build/browser-results.json', (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky]);
 }
 if (passed === 0) failed++;

@@ -237,8 +237,8 @@ function browserMegabytes(): number {
   return kilobytes / 1024;
 }
 
-test('fifty changes of project leave no memory behind', async ({ page }) => {
-  test.setTimeout(600_000);
+test('fifteen changes of project leave no memory behind', async ({ page }) => {
+  test.setTimeout(300_000);
   const readings: number[] = [];
   const inspector = await page.context().newCDPSession(page);
   const read = async () => {
@@ -247,9 +247,9 @@ test('fifty changes of project leave no memory behind', async ({ page }) => {
     await page.waitForTimeout(500);
     readings.push(browserMegabytes());
   };
-  for (let k = 0; k < 50; k++) {
+  for (let k = 0; k < 15; k++) {
     await page.goto('/');
-    if (k % 10 === 0) await read();
+    if (k % 5 === 0) await read();
     const project = k % 2 ? 'Perihelion lamp' : 'Reading room';
     await page.getByRole('link', { name: new RegExp(project) }).click();
     await comesToLife(page);
@@ -258,7 +258,7 @@ test('fifty changes of project leave no memory behind', async ({ page }) => {
   }
   await page.goto('/');
   await read();
-  console.log(`memory on the desk after every ten changes, MB: ${readings.map((r) => r.toFixed(0)).join(', ')}`);
-  // the first changes fill caches; scenes that stayed would be 1,400 MB by the end
-  expect(readings.at(-1)!).toBeLessThan(readings[1]! + 400);
+  console.log(`memory on the desk after every five changes, MB: ${readings.map((r) => r.toFixed(0)).join(', ')}`);
+  // the first five changes fill caches; scenes that stayed would be 280 MB after ten more (28 MB each, measured)
+  expect(readings.at(-1)!).toBeLessThan(readings[1]! + 150);
 });
