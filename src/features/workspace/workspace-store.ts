@@ -46,7 +46,6 @@ type Choice = Pick<
   | 'sheetUnit'
   | 'frameBefore'
   | 'message'
-  | 'previewEv'
   | 'picking'
   | 'lampInHand'
   | 'gathering'
@@ -54,6 +53,8 @@ type Choice = Pick<
 
 export interface WorkspaceActions {
   set(choice: Partial<Choice>): void;
+  /** Takes the EV100 of the preview; always the same function, so an effect may depend on it. */
+  readExposure(ev100: number | null): void;
   /** Opens a panel, or closes the open one when it is null. What the last panel asked of the stage ends with it. */
   openPanel(panel: OpenPanel): void;
   togglePanel(panel: OpenPanel): void;
@@ -114,6 +115,7 @@ export function createWorkspaceStore(initial: WorkspaceDto, pictureId: string | 
     lampInHand: null,
     ...ASKED_NOTHING,
     set: (choice) => set(choice),
+    readExposure: (ev100) => set({ previewEv: ev100 }),
     openPanel: (panel) => set({ panel, ...ASKED_NOTHING }),
     togglePanel: (panel) => get().openPanel(get().panel === panel ? null : panel),
     choosePicture: (id) => set({ pictureId: id, proofId: null, showModel: false, ...ASKED_NOTHING }),

@@ -270,7 +270,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         picking={picking}
         marks={marks}
         onMark={pressMark}
-        onReading={(ev100) => set({ previewEv: ev100 })}
+        onReading={state.readExposure}
         stageOpen={panel === 'stage'}
         onStage={() => togglePanel('stage')}
         onShow={(model) => set({ showModel: model })}
