@@ -70,7 +70,7 @@ export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onMod
           <dt>Triangles</dt>
           <dd className="n">{report.triangles.toLocaleString('en')}</dd>
           <dt>Queue</dt>
-          <dd>{running === 0 ? 'nothing waits' : `${running} rendering`}</dd>
+          <dd>{running === 0 ? 'empty' : `${running} rendering`}</dd>
         </dl>
       </div>
     </nav>

@@ -55,7 +55,7 @@ export function BackgroundControls({
   };
   const set = (next: Background, joins = false) => onChange({ finish: { ...finish, background: next } }, joins);
   return (
-    <div>
+    <div className="sec first">
       <span className="lab">Background</span>
       <Words
         label="Background"

@@ -16,7 +16,7 @@ export function DestinationList(props: Props) {
     (d) => canonicalJson(d.size) === canonicalJson(brief.size) && d.name === brief.seen.destination?.name
   );
   return (
-    <fieldset className="sec tight" style={{ borderTop: 0, paddingTop: 0 }}>
+    <fieldset className="sec first tight">
       <div className="row">
         <span className="lab">Where will it be seen?</span>
         <Words

@@ -54,7 +54,7 @@ export function ExposureControls({ brief, view, reading, onChange }: Props) {
       ...(view.f_number === null ? {} : { viewpoint: { ...view, f_number } })
     });
   return (
-    <div>
+    <div className="sec first">
       <span className="lab">Exposure</span>
       <Words
         label="Exposure"

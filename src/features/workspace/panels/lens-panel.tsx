@@ -25,7 +25,7 @@ export function LensPanel({ workspace, brief, was, view, picking, onPicking, onC
         : null;
   return (
     <>
-      <div>
+      <div className="sec first">
         <div className="row">
           <span className="lab">Projection</span>
           <Words

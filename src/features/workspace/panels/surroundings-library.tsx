@@ -15,7 +15,7 @@ export function SurroundingsLibrary(props: Props) {
   const [open, setOpen] = useState(false);
   const now = canonicalJson(brief.surroundings);
   return (
-    <div className="sec" style={{ borderTop: 0, paddingTop: 0 }}>
+    <div className="sec first">
       <button type="button" className="lk act" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? 'Close library' : 'Library'}
       </button>
