@@ -327,6 +327,7 @@ test('a face is pressed, and the hours are offered at which the sun strikes it s
   await word(page, /Sky:/).click();
   const light = panel(page, 'Surroundings');
   await expect(page.locator('.im canvas.truth')).toHaveAttribute('data-samples', /./, { timeout: 60_000 });
+  await light.getByText('Sun on a surface, strength of sun and sky, window openings').click();
   await light.getByRole('button', { name: 'Pick a surface' }).click();
   await press(page, 0.4, 0.52);
   await expect(light.getByText(/Now it (is struck at|lies in shade)/)).toBeVisible();

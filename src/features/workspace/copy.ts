@@ -140,3 +140,7 @@ export const BRIEF_LINE_COPY = {
   resting: 'Also:',
   dismiss: 'Dismiss'
 };
+
+export const SURROUNDINGS_COPY = {
+  moreOfSky: 'Sun on a surface, strength of sun and sky, window openings'
+};

@@ -43,7 +43,7 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
             <NumberField
               label="f-number of the lens"
               value={view.f_number}
-              {...limitsOf('viewpoint.f_number')}
+              {...limitsOf('viewpoint.free.f_number')}
               digits={1}
               onChange={(f_number) =>
                 onChange({ ...lens({ f_number }), ...(camera ? { exposure: { ...camera, f_number } } : {}) })
@@ -54,7 +54,7 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
               label="Focus distance"
               value={view.focus_m}
               none="to the target"
-              {...limitsOf('viewpoint.focus_m')}
+              {...limitsOf('viewpoint.free.focus_m')}
               digits={3}
               unit="m"
               onChange={(focus_m) => onChange(lens({ focus_m }))}

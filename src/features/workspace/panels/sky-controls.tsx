@@ -14,25 +14,20 @@ import { degrees } from '../../../core/units/units';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { rightOfView, sunSentence } from '../copy';
-import type { Picking } from '../view';
 import { AirControls } from './air-controls';
-import { SkyStrengths } from './sky-strengths';
 import { dayOfYear, isoOnDay } from './sky-time';
 import { SunArc } from './sun-arc';
-import { SunStrike } from './sun-strike';
 
 interface Props {
   sky: SkySurroundings;
   before: SkySurroundings | null;
   view: FreeViewpoint;
-  picking: Picking | null;
-  onPicking: (picking: Picking | null) => void;
   onSet: (part: Partial<SkySurroundings>, joins?: boolean) => void;
 }
 
 const MONTH_STARTS = Array.from({ length: 13 }, (_, m) => dayOfYear({ year: 2026, month: m + 1, day: 1 }));
 
-export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Props) {
+export function SkyControls({ sky, before, view, onSet }: Props) {
   const t = localTime(sky.time);
   const day = dayOfYear(t);
   const minutes = t.hour * 60 + t.minute;
@@ -143,14 +138,12 @@ export function SkyControls({ sky, before, view, picking, onPicking, onSet }: Pr
           {sunSentence(degrees(now.elevation), degrees(now.azimuth), rightOfView(now.direction, view))}
         </p>
       </div>
-      <SunStrike sky={sky} picking={picking} onPicking={onPicking} onSet={onSet} />
       <AirControls
         sky={sky}
         before={before}
         light={now.elevation < 0 && lights.moon.elevation > 0 ? 'moon' : 'sun'}
         onSet={onSet}
       />
-      <SkyStrengths sky={sky} before={before} lights={lights} view={view} onSet={onSet} />
     </>
   );
 }

@@ -6,7 +6,7 @@ import { evText, NBSP } from '../../../core/brief/amounts';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { MAX_COOL } from '../../../core/color/kelvin';
-import type { SkyLights } from '../../../core/lights/sky/sky-lights';
+import { skyLights } from '../../../core/lights/sky/sky-lights';
 import { bearingOf } from '../../../core/math/bearing';
 import { subtract } from '../../../core/math/vec3';
 import { degrees } from '../../../core/units/units';
@@ -16,7 +16,6 @@ import { moonSentence, rightOfView } from '../copy';
 interface Props {
   sky: SkySurroundings;
   before: SkySurroundings | null;
-  lights: SkyLights;
   view: FreeViewpoint;
   onSet: (part: Partial<SkySurroundings>, joins?: boolean) => void;
 }
@@ -24,7 +23,7 @@ interface Props {
 const STRENGTHS = [-4, -2, 0, 2, 4].map((value) => ({ value, strong: value === 0 }));
 const MOON_STRENGTHS = [0, 4, 8, 12].map((value) => ({ value, strong: value === 0 }));
 const WARMTHS = [-80, -40, 0, 40, 80, 120].map((value) => ({ value, strong: value === 0 }));
-const strength = (ev: number) => (ev === 0 ? 'true' : evText(ev));
+const strength = (ev: number) => (ev === 0 ? 'natural' : evText(ev));
 const warmth = (mired: number) => (mired === 0 ? 'natural' : `${Math.abs(mired)} ${mired > 0 ? 'warmer' : 'cooler'}`);
 // The sun so low that the moon counts.
 const MOONLIT_DEG = -6;
@@ -37,7 +36,8 @@ const SOURCES = [
   { name: 'Moon', ev: 'moon_ev', warmth: 'moon_warmth' }
 ] as const;
 
-export function SkyStrengths({ sky, before, lights, view, onSet }: Props) {
+export function SkyStrengths({ sky, before, view, onSet }: Props) {
+  const lights = skyLights(sky);
   const dark = degrees(lights.sun.elevation) < MOONLIT_DEG;
   const moonUp = lights.moon.elevation > 0;
   const heading = Math.round(bearingOf(subtract(view.target_m, view.position_m)));

@@ -8,13 +8,16 @@ import { resolveSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
+import { SURROUNDINGS_COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { CapturedControls } from './captured-controls';
 import { OpeningControls } from './opening-controls';
 import { PlanDial } from './plan-dial';
 import { RoomControls } from './room-controls';
 import { SkyControls } from './sky-controls';
+import { SkyStrengths } from './sky-strengths';
 import { StudioControls } from './studio-controls';
+import { SunStrike } from './sun-strike';
 import { SurroundingsLibrary } from './surroundings-library';
 
 const EV_TICKS = [-3, -2.5, -2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2, 2.5, 3].map((value) => ({
@@ -51,6 +54,15 @@ export function SurroundingsPanel(props: Props) {
   const before = was?.surroundings.kind === s.kind ? was.surroundings : null;
   const sheet = resolveSize(brief.size);
   const brightnessBefore = before && 'brightness_ev' in before ? before.brightness_ev : null;
+  const openings = (
+    <OpeningControls
+      openings={brief.openings}
+      picking={picking}
+      onPicking={onPicking}
+      onSet={(next) => onChange({ openings: next })}
+      onMessage={onMessage}
+    />
+  );
   return (
     <>
       <div style={{ paddingBottom: 11, fontSize: '1rem' }}>
@@ -76,14 +88,7 @@ export function SurroundingsPanel(props: Props) {
       />
       {s.kind === 'room' ? <RoomControls room={s} onSet={set} /> : null}
       {s.kind === 'sky' ? (
-        <SkyControls
-          sky={s}
-          before={before?.kind === 'sky' ? before : null}
-          view={view}
-          picking={picking}
-          onPicking={onPicking}
-          onSet={set}
-        />
+        <SkyControls sky={s} before={before?.kind === 'sky' ? before : null} view={view} onSet={set} />
       ) : null}
       {s.kind === 'studio' ? (
         <StudioControls
@@ -160,15 +165,16 @@ export function SurroundingsPanel(props: Props) {
           />
         </div>
       ) : null}
-      {s.kind === 'studio' || s.kind === 'uniform' ? null : (
-        <OpeningControls
-          openings={brief.openings}
-          picking={picking}
-          onPicking={onPicking}
-          onSet={(openings) => onChange({ openings })}
-          onMessage={onMessage}
-        />
-      )}
+      {s.kind === 'sky' ? (
+        <details className="more">
+          <summary>{SURROUNDINGS_COPY.moreOfSky}</summary>
+          <SunStrike sky={s} picking={picking} onPicking={onPicking} onSet={set} />
+          <SkyStrengths sky={s} before={before?.kind === 'sky' ? before : null} view={view} onSet={set} />
+          {openings}
+        </details>
+      ) : s.kind === 'captured' || s.kind === 'room' ? (
+        openings
+      ) : null}
     </>
   );
 }
