@@ -2,7 +2,7 @@
  * A project from uploaded model files: imports them, keeps the revision, makes the first picture. Nothing is kept of a
  * refused model.
  */
-import type { Brief } from '../../core/brief/brief';
+import { type Brief, canonicalJson } from '../../core/brief/brief';
 import type { Recognition } from '../../formats/model/recognition';
 import type { LengthUnit } from '../../core/units/units';
 import { contentPath, has, put } from '../files/content-store';
@@ -79,7 +79,7 @@ export async function createProject(input: NewProject): Promise<Result<{ project
     pictures.forEach((picture, i) => {
       insertPicture(
         { id: ids[i]!, project_id: project, position: i, name: picture.name, step: 0, created_at_ms: now },
-        JSON.stringify(picture.brief)
+        canonicalJson(picture.brief)
       );
     });
   })();

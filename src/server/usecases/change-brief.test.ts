@@ -1,0 +1,118 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { boxProject } from '../../../tests/support/box-project';
+import type { Brief } from '../../core/brief/brief';
+
+const { project, picture: first } = await boxProject();
+const { changeBrief, moveStep, rename } = await import('./change-brief');
+const { addPicture } = await import('./add-picture');
+const { viewWorkspace, viewChanges } = await import('./view-workspace');
+
+/** A picture of the test's own. */
+let picture: string;
+beforeAll(() => {
+  picture = copyOf(first);
+});
+function copyOf(id: string): string {
+  const made = addPicture(id);
+  if (!made.ok) throw new Error(made.message);
+  return made.value.id;
+}
+const stateOf = (id: string) => viewWorkspace(project)!.pictures.find((p) => p.id === id)!;
+const withSamples = (brief: Brief, samples: number): Brief => ({ ...brief, quality: { ...brief.quality, samples } });
+
+describe('changeBrief', () => {
+  it('saves each change as a step that can be undone and redone', () => {
+    const id = copyOf(first);
+    const { brief } = stateOf(id);
+    changeBrief(id, withSamples(brief, 50), false);
+    changeBrief(id, withSamples(brief, 60), false);
+    expect(stateOf(id)).toMatchObject({ brief: { quality: { samples: 60 } }, canUndo: true, canRedo: false });
+    moveStep(id, -1);
+    expect(stateOf(id)).toMatchObject({ brief: { quality: { samples: 50 } }, canUndo: true, canRedo: true });
+    moveStep(id, -1);
+    moveStep(id, -1);
+    expect(stateOf(id)).toMatchObject({ brief, canUndo: false, canRedo: true });
+    moveStep(id, 1);
+    expect(stateOf(id).brief.quality.samples).toBe(50);
+  });
+
+  it('joins the changes of one drag to one step', () => {
+    const id = copyOf(first);
+    const { brief } = stateOf(id);
+    changeBrief(id, withSamples(brief, 50), false);
+    changeBrief(id, withSamples(brief, 51), true);
+    changeBrief(id, withSamples(brief, 52), true);
+    moveStep(id, -1);
+    expect(stateOf(id).brief.quality.samples).toBe(brief.quality.samples);
+    moveStep(id, 1);
+    expect(stateOf(id).brief.quality.samples).toBe(52);
+  });
+
+  it('makes no step of a brief that is the same', () => {
+    const id = copyOf(first);
+    changeBrief(id, stateOf(id).brief, false);
+    expect(stateOf(id).canUndo).toBe(false);
+  });
+
+  it('cuts off the redone steps when an undone brief is changed', () => {
+    const id = copyOf(first);
+    const { brief } = stateOf(id);
+    changeBrief(id, withSamples(brief, 50), false);
+    changeBrief(id, withSamples(brief, 60), false);
+    moveStep(id, -1);
+    changeBrief(id, withSamples(brief, 70), false);
+    expect(stateOf(id).canRedo).toBe(false);
+    moveStep(id, -1);
+    expect(stateOf(id).brief.quality.samples).toBe(50);
+  });
+
+  it('refuses a bad brief with its place and keeps the one it has', () => {
+    const { brief } = stateOf(picture);
+    const bad = changeBrief(picture, { ...brief, quality: { ...brief.quality, samples: -1 } }, false);
+    expect(bad).toMatchObject({ ok: false, code: 'bad_brief' });
+    expect(bad.ok ? '' : bad.message).toContain('samples');
+    expect(stateOf(picture).brief).toEqual(brief);
+  });
+
+  it('refuses a picture that is not there', () => {
+    expect(changeBrief('nothing', stateOf(picture).brief, false)).toMatchObject({ ok: false, code: 'gone' });
+    expect(moveStep('nothing', -1)).toMatchObject({ ok: false, code: 'gone' });
+    expect(rename('nothing', 'name')).toMatchObject({ ok: false, code: 'gone' });
+  });
+});
+
+describe('rename', () => {
+  it('trims a name and refuses an empty one', () => {
+    const id = copyOf(first);
+    expect(rename(id, '  Front view ').ok).toBe(true);
+    expect(stateOf(id).name).toBe('Front view');
+    expect(rename(id, '   ').ok).toBe(false);
+    expect(stateOf(id).name).toBe('Front view');
+  });
+});
+
+describe('addPicture', () => {
+  it('copies the brief as it stands, under a name that is free, at the end', () => {
+    const id = copyOf(first);
+    changeBrief(id, withSamples(stateOf(id).brief, 77), false);
+    rename(id, 'Side');
+    const copies = [copyOf(id), copyOf(id)].map(stateOf);
+    expect(copies.map((p) => p.name)).toEqual(['Side, 2', 'Side, 3']);
+    expect(copies.map((p) => p.brief.quality.samples)).toEqual([77, 77]);
+    expect(copies.every((p) => !p.canUndo)).toBe(true);
+    expect(viewWorkspace(project)!.pictures.at(-1)!.id).toBe(copies[1]!.id);
+  });
+});
+
+describe('viewChanges', () => {
+  it('holds the pictures that changed since a stamp and no others', () => {
+    const id = copyOf(first);
+    const { stamp } = viewWorkspace(project)!;
+    expect(viewChanges(project, stamp)!.pictures).toEqual([]);
+    changeBrief(id, withSamples(stateOf(id).brief, 33), false);
+    const changes = viewChanges(project, stamp)!;
+    expect(changes.stamp).toBeGreaterThan(stamp);
+    expect(changes.pictures.map((p) => p.id)).toEqual([id]);
+    expect(viewChanges(project, changes.stamp)!.pictures).toEqual([]);
+  });
+});
