@@ -33,7 +33,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 }) => {
   test.setTimeout(360_000);
   await open(page, 'Reading room');
-  await expect(sentence(page)).toContainText('Reading room, east window seen with a 24');
+  await expect(sentence(page)).toContainText('“Reading room, east window”, seen with a 24');
   await expect(sentence(page)).toContainText('A3 landscape at 200');
   await expect(page.locator('.slug.r')).toContainText('420 × 297');
 
@@ -135,10 +135,10 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
       return sum / (200 * 60);
     });
   const denoised = await noise();
-  await page.getByRole('button', { name: 'As rendered' }).click();
+  await page.getByRole('button', { name: 'Before denoising' }).click();
   await expect(image).toHaveAttribute('src', /raw/);
   expect(await noise()).toBeGreaterThan(1.1 * denoised);
-  await expect(page.getByText('as rendered:')).toBeVisible();
+  await expect(page.getByText('before denoising:')).toBeVisible();
 });
 
 test('a project of one’s own from a file that we did not make', async ({ page }) => {

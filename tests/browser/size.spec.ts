@@ -26,13 +26,13 @@ test('a destination is chosen, changed in every unit, and the sentence says what
   // too fine is said, and put right
   await size.getByRole('slider', { name: 'Pixels per inch' }).press('End');
   await expect(size.getByText('Finer than is seen')).toBeVisible();
-  await size.getByRole('button', { name: 'Take 155 ppi' }).click();
+  await size.getByRole('button', { name: 'Use 155 ppi' }).click();
   await expect(sentence(page)).toContainText('for an A1 panel at 1.5 m, 155 ppi');
   // beyond what a file can hold it stops, and says so
   await size.getByRole('textbox', { name: 'Width in px', exact: true }).fill('30000');
   await size.getByRole('textbox', { name: 'Width in px', exact: true }).press('Enter');
   await expect(size.getByText('This is the most there can be: 30,000 px a side')).toBeVisible();
-  await size.getByRole('button', { name: 'Take 155 ppi' }).click();
+  await size.getByRole('button', { name: 'Use 155 ppi' }).click();
   // nearer, its pixels would show
   await size.getByRole('textbox', { name: 'Seen from', exact: true }).fill('0.3');
   await size.getByRole('textbox', { name: 'Seen from', exact: true }).press('Enter');
@@ -115,7 +115,7 @@ test('a picture of one’s own stands behind the model, heavy objects are slim i
     .toBuffer();
   await choose.setInputFiles({ name: 'two halves.png', mimeType: 'image/png', buffer: half });
   await expect(around.getByRole('button', { name: /two halves/ })).toHaveAttribute('aria-pressed', 'true');
-  await expect(sentence(page)).toContainText('photographic before a picture');
+  await expect(sentence(page)).toContainText('photographic, in front of a picture');
   await word(page, /Glance/).click();
   const quality = panel(page, 'Quality');
   const brass = quality.getByRole('radiogroup', { name: 'Polished brass in quick looks' });
@@ -148,11 +148,11 @@ test('a forecast is measured, a deadline offers what fits, and a patch is render
   await offers.first().click();
   await expect(offers.first()).toHaveAttribute('aria-pressed', 'true');
   // the kept brief follows the page by a moment
-  const stops = quality.getByText(/It stops when/);
+  const stops = quality.getByText(/^Stops when/);
   await expect
-    .poll(async () => (await stops.textContent())!.includes(`every pixel has ${briefOf(page).quality.samples} samples`))
+    .poll(async () => (await stops.textContent())!.includes(`at ${briefOf(page).quality.samples} samples per pixel`))
     .toBe(true);
-  await expect(quality.getByRole('img', { name: /Raw grain against time/ })).toBeVisible();
+  await expect(quality.getByRole('img', { name: /Grain before denoising against time/ })).toBeVisible();
 
   await page.getByRole('button', { name: 'Patch' }).click();
   const box = (await page.locator('.im').boundingBox())!;
@@ -177,7 +177,7 @@ test('what costs time is told, and tried on a patch by one press', async ({ page
   await quality.getByRole('button', { name: 'Measure' }).click();
   // it can be stopped, and goes on from there
   await expect(quality.getByText(/at a time: 3 of 1\d, about .+ left/)).toBeVisible({ timeout: 100_000 });
-  await quality.getByRole('button', { name: 'Stop' }).click();
+  await quality.getByRole('button', { name: 'Stop', exact: true }).click();
   await quality.getByRole('button', { name: 'Go on measuring' }).click();
   await expect(quality.getByText(/at a time: [3-5] of 1\d/)).toBeVisible({ timeout: 60_000 });
   // most of a window is grass: no machine is so slow or so busy that it does not take its time. What is heaviest comes
