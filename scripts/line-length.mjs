@@ -16,7 +16,7 @@ const listed = spawnSync(
 );
 const long = listed.stdout
   .split('\n')
-  .filter((file) => /\.(ts|tsx|mjs)$/.test(file) && existsSync(join(root, file)))
+  .filter((file) => /\.(ts|tsx|mjs|css|cpp)$/.test(file) && existsSync(join(root, file)))
   .flatMap((file) =>
     readFileSync(join(root, file), 'utf8')
       .split('\n')

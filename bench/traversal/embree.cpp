@@ -74,6 +74,7 @@ int main(int argc, char** argv) {
     fwrite(hits.data(), 4, hits.size(), f);
     fclose(f);
   }
-  printf("{\"camera\":%.4f,\"bounce\":%.4f,\"shadow\":%.4f}\n", counts[0] / best[0] / 1e6, counts[1] / best[1] / 1e6, counts[2] / best[2] / 1e6);
+  printf("{\"camera\":%.4f,\"bounce\":%.4f,\"shadow\":%.4f}\n",
+         counts[0] / best[0] / 1e6, counts[1] / best[1] / 1e6, counts[2] / best[2] / 1e6);
   return 0;
 }

@@ -148,7 +148,7 @@ test('a forecast is measured, a deadline offers what fits, and a patch is render
   await offers.first().click();
   await expect(offers.first()).toHaveAttribute('aria-pressed', 'true');
   // the kept brief follows the page by a moment
-  const stops = quality.getByText(/^Stops when/);
+  const stops = quality.getByText(/^Stops /);
   await expect
     .poll(async () => (await stops.textContent())!.includes(`at ${briefOf(page).quality.samples} samples per pixel`))
     .toBe(true);
