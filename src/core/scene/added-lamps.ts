@@ -2,6 +2,7 @@
  * Lamps that a brief adds to a model's own: what they are to the kernel. Metres, lumen, kelvin; a lamp's group is that
  * of its name, as for the model's lamps.
  */
+import { assertNever } from '../result/assert-never';
 import { kelvinToRec709 } from '../color/kelvin';
 import { type PhotometricWeb, webFlux } from '../lights/web/web';
 import { add, cross, normalize, scale, type Vec3 } from '../math/vec3';
@@ -78,41 +79,30 @@ export function lightOf(lamp: AddedLamp, webs: Webs): SceneLight {
   const color = kelvinToRec709(lamp.kelvin, lamp.tint);
   const direction = normalize(lamp.direction);
   const { right, up } = frameOf(direction, lamp.turn_deg);
-  if (lamp.form === 'point' || lamp.form === 'spot') {
-    if (lamp.photometry !== null) {
-      const web = webOf(lamp.photometry, webs);
-      return {
-        kind: 'web',
-        name,
-        position,
-        direction,
-        plane: right,
-        tint: scale(color, lumen / Math.max(webFlux(web), 1e-9)),
-        web
-      };
+  switch (lamp.form) {
+    case 'point':
+    case 'spot': {
+      if (lamp.photometry !== null) {
+        const web = webOf(lamp.photometry, webs);
+        const tint = scale(color, lumen / Math.max(webFlux(web), 1e-9));
+        return { kind: 'web', name, position, direction, plane: right, tint, web };
+      }
+      if (lamp.form === 'point')
+        return { kind: 'point', name, position, intensity: scale(color, lumen / (4 * Math.PI)) };
+      const { inner, outer } = spotCone(beam_deg);
+      const intensity = scale(color, spotIntensity(lumen, beam_deg));
+      return { kind: 'spot', name, position, direction, intensity, innerAngle: inner, outerAngle: outer };
     }
-    if (lamp.form === 'point') return { kind: 'point', name, position, intensity: scale(color, lumen / (4 * Math.PI)) };
-    const { inner, outer } = spotCone(beam_deg);
-    return {
-      kind: 'spot',
-      name,
-      position,
-      direction,
-      intensity: scale(color, spotIntensity(lumen, beam_deg)),
-      innerAngle: inner,
-      outerAngle: outer
-    };
+    case 'panel':
+    case 'strip':
+    case 'window': {
+      const radiance = scale(color, lumen / (Math.PI * lamp.width_m * lamp.height_m));
+      const [width, height] = [lamp.width_m, lamp.height_m];
+      return { kind: 'rectangle', name, position, direction, up, width, height, radiance };
+    }
+    default:
+      return assertNever(lamp.form, 'form of a lamp');
   }
-  return {
-    kind: 'rectangle',
-    name,
-    position,
-    direction,
-    up,
-    width: lamp.width_m,
-    height: lamp.height_m,
-    radiance: scale(color, lumen / (Math.PI * lamp.width_m * lamp.height_m))
-  };
 }
 
 export function webOf(key: string, webs: Webs): PhotometricWeb {

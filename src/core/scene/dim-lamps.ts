@@ -2,6 +2,7 @@
  * The lamps of a model as a brief has them: grouped anew, others added, groups off, dimmed, recoloured, of another
  * distribution, or one alone.
  */
+import { assertNever } from '../result/assert-never';
 import { kelvinToRec709 } from '../color/kelvin';
 import { luminance } from '../color/spaces';
 import type { PhotometricWeb } from '../lights/web/web';
@@ -129,7 +130,11 @@ function dimLight(light: SceneLight, as: (colour: Vec3) => Vec3): SceneLight {
       return { ...light, illuminance: as(light.illuminance) };
     case 'web':
       return { ...light, tint: as(light.tint) };
-    default:
+    case 'rectangle':
+    case 'disc':
+    case 'sphere':
       return { ...light, radiance: as(light.radiance) };
+    default:
+      return assertNever(light, 'kind of light');
   }
 }

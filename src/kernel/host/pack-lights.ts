@@ -2,6 +2,7 @@
  * Writes the lights of a scene as the kernel reads them: glowing triangles first, in the order of their triangles, then
  * the lamps.
  */
+import { assertNever } from '../../core/result/assert-never';
 import { luminance } from '../../core/color/spaces';
 import { type Affine, affine } from '../../core/math/affine';
 import { add, cross, normalize, scale, subtract, type Vec3 } from '../../core/math/vec3';
@@ -194,14 +195,19 @@ function writeLamp({ f32, u32 }: Views, o: number, lamp: Lamp, at: LightAddresse
       u32[o + L.L_WEB / 4] = at.webs.get(lamp.web)!;
       return;
     }
-    default: {
+    case 'rectangle':
+    case 'disc':
+    case 'sphere': {
       const m = shapeMatrix(lamp);
       u32[o] = L.LIGHT_SHAPE - 1 + SHAPE_KINDS[lamp.kind];
       f32.set(m.slice(0, 6), o + L.L_EDGE1 / 4);
       f32.set(m.slice(6, 9), o + L.L_AXIS / 4);
       f32[o + L.L_RADIUS / 4] = lamp.kind === 'sphere' ? lamp.radius : shapeArea(lamp);
       f32.set(lamp.radiance, o + L.L_RADIANCE / 4);
+      return;
     }
+    default:
+      assertNever(lamp, 'kind of light');
   }
 }
 
@@ -280,7 +286,9 @@ function treeLightOfLamp(lamp: Lamp): TreeLight {
         ...EVERYWHERE,
         strength: luminance(lamp.tint) * lamp.web.candela.reduce((a, b) => Math.max(a, b), 0)
       };
-    default: {
+    case 'rectangle':
+    case 'disc':
+    case 'sphere': {
       const m = shapeMatrix(lamp);
       const strength = luminance(lamp.radiance) * shapeArea(lamp);
       const reach = [0, 1, 2].map((k) =>
@@ -291,6 +299,8 @@ function treeLightOfLamp(lamp: Lamp): TreeLight {
         ? { ...box, ...EVERYWHERE, strength }
         : { ...box, axis: [m[6], m[7], m[8]], spread: 0, beyond: Math.PI / 2, strength };
     }
+    default:
+      return assertNever(lamp, 'kind of light');
   }
 }
 

@@ -3,6 +3,7 @@
  * azimuth 0 stands before the model (+Z) and counts counterclockwise seen from above, elevation from the level of the
  * model's middle.
  */
+import { assertNever } from '../../result/assert-never';
 import { kelvinToRec709 } from '../../color/kelvin';
 import { add, cross, dot, normalize, scale, subtract, type Vec3 } from '../../math/vec3';
 
@@ -158,5 +159,7 @@ export function lampRectangles(lamp: StudioLamp, centre: Vec3, rotation_deg: num
         );
       });
     }
+    default:
+      return assertNever(lamp.form, 'form of a lamp');
   }
 }

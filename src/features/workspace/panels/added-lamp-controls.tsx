@@ -22,11 +22,12 @@ type Props = Pick<PanelContext, 'workspace' | 'onMessage' | 'onWorkspace'> & {
 
 const KELVINS = [1800, 2700, 4000, 6500, 12_000];
 const TINTS = [-2, -1, 0, 1, 2].map((value) => ({ value, strong: value === 0 }));
+const IS_RECTANGLE: Record<AddedForm, boolean> = { point: false, spot: false, panel: true, strip: true, window: true };
 const AXES = ['x', 'y', 'z'] as const;
 
 export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onTakeOut, ...project }: Props) {
   const asks = picking?.asks ?? null;
-  const rectangle = lamp.form === 'panel' || lamp.form === 'strip' || lamp.form === 'window';
+  const rectangle = IS_RECTANGLE[lamp.form];
   const ask = (what: 'lamp' | 'aim' | 'opening') => {
     if (asks === what) return onPicking(null);
     if (what === 'lamp')
