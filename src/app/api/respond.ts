@@ -139,12 +139,12 @@ export function events(request: Request, stamp: () => number, everyMs = 400): Re
 }
 
 /**
- * Lines of JSON: `{news}` as often as there is any, then `{value}` or a refusal. `work` is told to stop when the one
+ * Lines of JSON: `{progress}` as often as it is reported, then `{value}` or a refusal. `work` is told to stop when the one
  * who asked has gone.
  */
 export function reportProgress<T, N>(
   request: Request,
-  work: (news: (news: N) => void, stop: AbortSignal) => Promise<Result<T>>
+  work: (report: (progress: N) => void, stop: AbortSignal) => Promise<Result<T>>
 ): Response {
   const encoder = new TextEncoder();
   const gone = new AbortController();
@@ -155,7 +155,7 @@ export function reportProgress<T, N>(
         if (!gone.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(of)}\n`));
       };
       try {
-        const outcome = await work((news) => line({ news }), gone.signal);
+        const outcome = await work((progress) => line({ progress }), gone.signal);
         line(outcome.ok ? { value: outcome.value } : { code: outcome.code, message: outcome.message });
       } catch (error) {
         console.error(error);

@@ -18,11 +18,11 @@ export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, b
   }
 }
 
-/** Asks for long work: tells its news as they come. Leaving by `stop` ends the work. */
+/** Asks for long work and reports its progress. `stop` ends the work. */
 export async function follow<T, N>(
   path: string,
   body: unknown,
-  onNews: (news: N) => void,
+  onProgress: (progress: N) => void,
   stop: AbortSignal
 ): Promise<Sent<T>> {
   try {
@@ -47,8 +47,8 @@ export async function follow<T, N>(
       const lines = (rest + value).split('\n');
       rest = lines.pop()!;
       for (const line of lines) {
-        const said = JSON.parse(line) as { news: N } | { value: T } | { message: string; code?: string };
-        if ('news' in said) onNews(said.news);
+        const said = JSON.parse(line) as { progress: N } | { value: T } | { message: string; code?: string };
+        if ('progress' in said) onProgress(said.progress);
         else
           return 'value' in said
             ? { ok: true, value: said.value }

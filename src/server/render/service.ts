@@ -77,9 +77,9 @@ async function runJob(job: Job, lane: ServiceLane): Promise<void> {
       task.kill(DROPPED);
     else if (stop === 'keep') task.stop('keep');
   }, STOP_CHECK_MS);
-  const result = await task.ask({ proof, lease: leaseOf(job) }, (news) => {
-    phase = news.phase;
-    queue.apply(id, { type: 'progress', fence, ...news });
+  const result = await task.ask({ proof, lease: leaseOf(job) }, (progress) => {
+    phase = progress.phase;
+    queue.apply(id, { type: 'progress', fence, ...progress });
   });
   clearInterval(heartbeats);
   clearInterval(stops);

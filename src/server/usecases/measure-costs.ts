@@ -35,7 +35,7 @@ async function weighed(revision: RevisionRow): Promise<ImportReport> {
 export async function measureCostsOf(
   projectId: string,
   input: unknown,
-  onNews?: (news: CostsSoFar) => void,
+  onProgress?: (progress: CostsSoFar) => void,
   stop?: AbortSignal
 ): Promise<Result<Cost[]>> {
   const sent = sentBrief(projectId, input);
@@ -59,9 +59,9 @@ export async function measureCostsOf(
       materials: MAX_MATERIALS,
       size: brief.size
     };
-    const keep = (news: CostsSoFar) => {
-      saveCosts(key, news.costs, false, Date.now());
-      onNews?.(news);
+    const keep = (progress: CostsSoFar) => {
+      saveCosts(key, progress.costs, false, Date.now());
+      onProgress?.(progress);
     };
     const measured = await runTask('costs', job, { onProgress: keep, ...(stop ? { signal: stop } : {}) });
     if (measured.ok) saveCosts(key, measured.value, true, Date.now());
