@@ -66,6 +66,23 @@ describe('changeBrief', () => {
     expect(stateOf(id).brief.quality.samples).toBe(50);
   });
 
+  it('counts every change, so that of two states of a picture the newer is known; none for the same brief', () => {
+    const id = copyOf(first);
+    const { brief, changes } = stateOf(id);
+    const counts = [
+      () => changeBrief(id, withSamples(brief, 81), false),
+      () => changeBrief(id, withSamples(brief, 82), true),
+      () => changeBrief(id, withSamples(brief, 82), true),
+      () => moveStep(id, -1),
+      () => moveStep(id, 1),
+      () => moveStep(id, -1)
+    ].map((act) => {
+      act();
+      return stateOf(id).changes - changes;
+    });
+    expect(counts).toEqual([1, 2, 2, 3, 4, 5]);
+  });
+
   it('refuses a bad brief with its place and keeps the one it has', () => {
     const { brief } = stateOf(picture);
     const bad = changeBrief(picture, { ...brief, quality: { ...brief.quality, samples: -1 } }, false);
