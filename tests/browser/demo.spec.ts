@@ -68,9 +68,9 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
 
   await word(page, /Study/).click();
   await page.getByRole('button', { name: /Present/ }).click();
-  await expect(page.getByRole('textbox', { name: 'Samples a pixel', exact: true })).toHaveValue('256');
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('64');
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Samples per pixel', exact: true })).toHaveValue('256');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).fill('64');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).press('Enter');
   await expect(sentence(page)).toContainText('at Present quality');
 
   await page.reload();
@@ -106,11 +106,11 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
   test.setTimeout(240_000);
   await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
-  await expect(page.getByRole('textbox', { name: 'Samples a pixel', exact: true })).toHaveValue('32', {
+  await expect(page.getByRole('textbox', { name: 'Samples per pixel', exact: true })).toHaveValue('32', {
     timeout: 20_000
   }); // the model may still be loading
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('4000');
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).fill('4000');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).press('Enter');
   await expect(sentence(page)).not.toContainText('already shows this');
   await page.getByRole('button', { name: /^Render/ }).click();
   // the whole picture is there once

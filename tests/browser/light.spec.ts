@@ -332,10 +332,7 @@ test('a face is pressed, and the hours are offered at which the sun strikes it s
   await press(page, 0.4, 0.52);
   await expect(light.getByText(/Now it (is struck at|lies in shade)/)).toBeVisible();
   await light.getByRole('button', { name: 'Done' }).click();
-  const offer = light
-    .getByRole('group', { name: 'Moments at which the sun strikes it so' })
-    .getByRole('button')
-    .first();
+  const offer = light.getByRole('group', { name: 'Times when the sun reaches it' }).getByRole('button').first();
   const said = (await offer.textContent())!;
   await offer.click();
   await expect(word(page, /Sky:/)).toContainText(said.split(', ')[1]!);

@@ -109,8 +109,8 @@ test('the preview’s film is the film of a proof of its size, bit for bit, and 
   test.setTimeout(300_000);
   const project = await open(page, 'Lantern Hill hut');
   await word(page, /Study/).click();
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('4');
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).fill('4');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).press('Enter');
   await page.getByRole('button', { name: 'Navigate' }).click();
   await expect(truth(page)).toHaveAttribute('data-film', /^[0-9a-f]{64}$/, { timeout: 120_000 });
   await expect(note(page)).toContainText('Preview at its end, 4.0 samples');
@@ -209,8 +209,8 @@ test('the preview waits while a proof renders and while the page is hidden, and 
   await expect.poll(samples, { timeout: 60_000 }).toBeGreaterThan(still);
 
   await word(page, /Study|Glance|Present/).click();
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).fill('3000');
-  await page.getByRole('textbox', { name: 'Samples a pixel', exact: true }).press('Enter');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).fill('3000');
+  await page.getByRole('textbox', { name: 'Samples per pixel', exact: true }).press('Enter');
   await page.getByRole('button', { name: /^Render/ }).click();
   await expect(page.locator('.tk.live')).toHaveCount(1);
   await expect(page.getByRole('button', { name: /Navigate|Back to the proof/ })).toBeVisible({ timeout: 60_000 });

@@ -83,7 +83,7 @@ test(
     const before = await page.locator('.im .before').boundingBox();
     expect(before!.width / frame!.width).toBeCloseTo(1, 2);
     expect(before!.height / frame!.height).toBeCloseTo(0.5, 2);
-    await size.getByRole('button', { name: 'Cut the sheet to the picture instead' }).click();
+    await size.getByRole('button', { name: 'Crop the sheet to the picture instead' }).click();
     await expect(sentence(page)).toContainText('a sheet of 297');
     await expect(sentence(page)).toContainText('24\u00a0mm lens');
     await size.getByText('Saved destinations').click();
@@ -140,7 +140,7 @@ test('a forecast is measured, a deadline offers what fits, and a patch is render
   await quality.getByLabel('I need it by').fill('soon');
   await expect(quality.getByText('Write an hour like 17:00')).toBeVisible();
   await quality.getByLabel('I need it by').fill('in 10 min');
-  const offers = quality.getByRole('group', { name: 'What can be had until then' }).getByRole('button');
+  const offers = quality.getByRole('group', { name: 'What fits by then' }).getByRole('button');
   await expect(offers.first()).toBeVisible();
   expect(await offers.count()).toBeGreaterThan(0);
   // a piece of each as it would be

@@ -52,7 +52,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
               <span
                 className="note n"
                 role="status"
-                title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples a pixel so far`}
+                title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples per pixel so far`}
               >
                 {proof.state === 'waiting'
                   ? 'next in the queue'

@@ -317,7 +317,7 @@ export function Stage(props: Props) {
             type="button"
             aria-pressed={props.stageOpen}
             onClick={props.onStage}
-            title="How the stage shows the picture: the true one or the model, shaded or clay, edges"
+            title="How the stage shows the picture: rendered, or the model, shaded or clay, edges"
           >
             Stage
           </button>

@@ -119,9 +119,9 @@ export function AddedLampControls({ lamp, before, picking, onPicking, onSet, onT
                 unit="m"
                 onChange={(height_m) => onSet({ height_m })}
               />
-              <span>Turned about its axis</span>
+              <span>Rotation about its axis</span>
               <NumberField
-                label="Turned about its axis"
+                label="Rotation about its axis"
                 value={lamp.turn_deg}
                 {...limitsOf('lamps.added.turn_deg')}
                 unit="°"

@@ -111,9 +111,9 @@ export function CapturedControls({
               />
               {captured.sun === 'true' ? (
                 <div className="rows" style={{ marginTop: 8 }}>
-                  <span>Turned against the image</span>
+                  <span>Rotation against the image</span>
                   <NumberField
-                    label="The sun turned against the image"
+                    label="Rotation of the sun against the image"
                     value={captured.sun_turn_deg}
                     {...limitsOf('surroundings.captured.sun_turn_deg')}
                     unit="°"
@@ -129,9 +129,9 @@ export function CapturedControls({
         <div className="sec">
           <span className="lab">Level, when the camera stood askew</span>
           <div className="rows">
-            <span>It looked up by</span>
+            <span>Pitch</span>
             <NumberField
-              label="It looked up by"
+              label="Pitch"
               value={captured.pitch_deg}
               {...limitsOf('surroundings.captured.pitch_deg')}
               digits={1}

@@ -76,9 +76,7 @@ export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
       </div>
       {busy ? <p className="note">{soFar(measured)}</p> : null}
       {measured === null && !busy ? (
-        <p className="note">
-          Measured on this picture, not a rule: of the time until it is as clean as its quality asks.
-        </p>
+        <p className="note">Measured on this picture, not a rule: of the time that its quality takes.</p>
       ) : null}
       {measured?.whole && said.length === 0 ? (
         <p className="say">Nothing that could be left out takes more than a few hundredths of the time.</p>

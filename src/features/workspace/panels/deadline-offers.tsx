@@ -56,7 +56,7 @@ export function DeadlineOffers({ project, brief, forecast, onTake }: Props) {
         </p>
       ) : (
         <>
-          <div className="list offers" role="group" aria-label="What can be had until then">
+          <div className="list offers" role="group" aria-label="What fits by then">
             {offers.map((offer) => (
               <button
                 key={`${offer.step} ${offer.scale}`}

@@ -41,7 +41,7 @@ export function ForecastFigures({
       </dl>
       <p className="note">
         {stale
-          ? 'Measured before the last change; it is measured anew.'
+          ? 'Measured before the last change; measuring again.'
           : `Between ${duration(now.low)} and ${duration(now.high)}, measured on this picture.`}
       </p>
     </>

@@ -28,7 +28,7 @@ export function ModelPanel({ workspace }: Pick<PanelContext, 'workspace'>) {
           </ul>
         </div>
       ) : (
-        <p className="note">Nothing was changed or left out on the way in.</p>
+        <p className="note">The import changed nothing and left nothing out.</p>
       )}
       <div className="sec" style={{ marginTop: 12 }}>
         <span className="lab">Materials</span>

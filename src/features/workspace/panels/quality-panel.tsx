@@ -103,7 +103,7 @@ export function QualityPanel(props: PanelContext) {
       />
       <div className="sec">
         <div className="row">
-          <span className="lab">For those who want the numbers</span>
+          <span className="lab">All settings</span>
           {isPlain(quality) ? null : (
             <button type="button" className="lk act" onClick={() => set(plainStep(quality.step))}>
               As {QUALITY_STEPS[quality.step].name} is
@@ -111,9 +111,9 @@ export function QualityPanel(props: PanelContext) {
           )}
         </div>
         <div className="rows">
-          <span>Samples a pixel{quality.grain === null ? '' : ', at most'}</span>
+          <span>Samples per pixel{quality.grain === null ? '' : ', at most'}</span>
           <NumberField
-            label="Samples a pixel"
+            label="Samples per pixel"
             value={quality.samples}
             {...limitsOf('quality.samples')}
             onChange={(samples) => set({ samples: Math.round(samples) })}
@@ -127,9 +127,9 @@ export function QualityPanel(props: PanelContext) {
             unit="%"
             onChange={(percent) => set({ scale: percent / 100 })}
           />
-          <span>Bounces of light</span>
+          <span>Bounces</span>
           <NumberField
-            label="Bounces of light"
+            label="Bounces"
             value={quality.bounces}
             {...limitsOf('quality.bounces')}
             onChange={(bounces) => set({ bounces: Math.round(bounces) })}
@@ -144,11 +144,11 @@ export function QualityPanel(props: PanelContext) {
             unit="min"
             onChange={(minutes) => set({ minutes })}
           />
-          <span>Denoise when it is rendered</span>
+          <span>Denoise after rendering</span>
           <input
             type="checkbox"
             className="toggle toggle-sm"
-            aria-label="Denoise when it is rendered"
+            aria-label="Denoise after rendering"
             checked={brief.finish.denoise > 0}
             onChange={(e) => onChange({ finish: { ...brief.finish, denoise: e.target.checked ? 1 : 0 } })}
           />
@@ -191,25 +191,25 @@ export function QualityPanel(props: PanelContext) {
         <details className="more">
           <summary>Further limits</summary>
           <div className="rows">
-            <span>Bounces from matte things</span>
+            <span>Diffuse bounces</span>
             <NumberField
-              label="Bounces from matte things"
+              label="Diffuse bounces"
               value={quality.diffuse_bounces ?? null}
               none="any"
               {...limitsOf('quality.diffuse_bounces')}
               onChange={(value) => set({ diffuse_bounces: whole(value) })}
             />
-            <span>Bounces from gloss</span>
+            <span>Specular bounces</span>
             <NumberField
-              label="Bounces from gloss"
+              label="Specular bounces"
               value={quality.specular_bounces ?? null}
               none="any"
               {...limitsOf('quality.specular_bounces')}
               onChange={(value) => set({ specular_bounces: whole(value) })}
             />
-            <span>Bounces in glass</span>
+            <span>Transmission bounces</span>
             <NumberField
-              label="Bounces in glass"
+              label="Transmission bounces"
               value={quality.transmission_bounces ?? null}
               none="any"
               {...limitsOf('quality.transmission_bounces')}
@@ -222,7 +222,7 @@ export function QualityPanel(props: PanelContext) {
               {...limitsOf('quality.transparent_bounces')}
               onChange={(value) => set({ transparent_bounces: Math.round(value) })}
             />
-            <span>Pixel filter reaches</span>
+            <span>Pixel filter radius</span>
             <NumberField
               label="Pixel filter"
               value={quality.filter_px ?? 1.5}

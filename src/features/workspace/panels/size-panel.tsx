@@ -116,7 +116,7 @@ export function SizePanel(props: PanelContext) {
               props.onChange({ size: inProportion(size, before.aspect), viewpoint: before.view });
             }}
           >
-            Cut the sheet to the picture instead
+            Crop the sheet to the picture instead
           </button>
         </p>
       ) : null}

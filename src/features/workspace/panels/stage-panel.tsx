@@ -15,7 +15,7 @@ export function StagePanel({
         label="At rest"
         value={view.preview ? 'true' : 'model'}
         options={[
-          { key: 'true', label: 'The true picture' },
+          { key: 'true', label: 'Rendered picture' },
           { key: 'model', label: 'The model' }
         ]}
         onChoose={(key) => onChange({ preview: key === 'true' })}
@@ -28,9 +28,9 @@ export function StagePanel({
       </p>
       {view.preview ? (
         <div className="rows">
-          <span>Threads for it, at most</span>
+          <span>Threads, at most</span>
           <NumberField
-            label="Threads for it, at most"
+            label="Threads, at most"
             value={view.threads}
             none="all"
             min={1}

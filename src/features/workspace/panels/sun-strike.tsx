@@ -100,7 +100,7 @@ export function SunStrike({ sky, picking, onPicking, onSet }: Props) {
             />
           </div>
           {found.offers.length > 0 ? (
-            <div className="list two-up" role="group" aria-label="Moments at which the sun strikes it so">
+            <div className="list two-up" role="group" aria-label="Times when the sun reaches it">
               {found.offers.map(({ at }) => (
                 <button
                   key={at}
