@@ -1,4 +1,4 @@
-/** Keeps a part of a brief under a name, a cue for its project, all others for all projects; and lets go of one. */
+/** Saves a part of a brief under a name, a cue for its project, every other part for all projects; and removes one. */
 import { parseBrief } from '../../contracts/brief';
 import type { KeptDto } from '../../contracts/dto';
 import { type KeptKind, partOf, writePart } from '../../core/brief/kept-part';

@@ -1,4 +1,4 @@
-/** Keeps where the stage stands now under a name of its own, for all pictures of the project. */
+/** Saves the viewpoint of the stage under a name, for all pictures of the project. */
 import { parseBrief } from '../../contracts/brief';
 import { findProject, insertViewpoint, listViewpoints } from '../store/projects';
 import { type Result, ok, refused } from '../../core/result/result';

@@ -1,4 +1,4 @@
-/** What a user has kept under names: to take again, to let go of, and a line to keep what is set now. */
+/** Parts of briefs that the user saved under names: to use again and to remove, and a field that saves the current one. */
 import type { KeptDto } from '../../../contracts/dto';
 import { standsAt, takePart } from '../../../core/brief/kept-part';
 import { KeepForm } from '../../../ui/keep-form';
