@@ -116,7 +116,7 @@ describe('pictures behind the model', () => {
     expect(message(await addBackdrop(await arrived(Buffer.from('not a picture at all')), 'notes.jpg'))).toMatch(
       /^"notes\.jpg" /
     );
-    expect(message(await addBackdrop(NOT_THERE, 'lost.png'))).toContain('did not arrive whole');
+    expect(message(await addBackdrop(NOT_THERE, 'lost.png'))).toContain('was not uploaded completely');
   });
 });
 
