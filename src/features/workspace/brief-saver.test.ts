@@ -80,6 +80,22 @@ describe('BriefSaver', () => {
     expect(saved).toEqual([2]);
   });
 
+  it('is settled when the newest change has been answered, not before', async () => {
+    const { saver, answer } = server();
+    await saver.settled();
+    saver.change('a', withSamples(50), false);
+    saver.change('a', withSamples(60), false);
+    let settled = false;
+    const waiting = saver.settled().then(() => {
+      settled = true;
+    });
+    await answer();
+    expect(settled).toBe(false);
+    await answer();
+    await waiting;
+    expect(settled).toBe(true);
+  });
+
   it('sends again after it was idle', async () => {
     const { saver, sent, answer, idle } = server();
     saver.change('a', withSamples(50), false);

@@ -23,12 +23,18 @@ export interface BriefPort {
 export class BriefSaver {
   private readonly tasks: Task[] = [];
   private sending = false;
+  private idle: Promise<void> = Promise.resolve();
 
   constructor(private readonly port: BriefPort) {}
 
   /** Whether something is under way. */
   get busy(): boolean {
     return this.sending;
+  }
+
+  /** Waits until the server has every change: what is asked for then is of the newest brief. */
+  async settled(): Promise<void> {
+    while (this.sending) await this.idle;
   }
 
   /** `joins`: the change goes on with the last one, as one step of the history. */
@@ -38,17 +44,20 @@ export class BriefSaver {
     if (last && 'brief' in last && last.id === id)
       this.tasks[this.tasks.length - 1] = { id, brief, joins: joins && last.joins };
     else this.tasks.push({ id, brief, joins });
-    void this.flush();
+    this.begin();
   }
 
   /** One step back (-1) or forward (1) in the history. */
   step(id: string, by: -1 | 1): void {
     this.tasks.push({ id, by });
-    void this.flush();
+    this.begin();
+  }
+
+  private begin(): void {
+    if (!this.sending) this.idle = this.flush();
   }
 
   private async flush(): Promise<void> {
-    if (this.sending) return;
     this.sending = true;
     for (let task = this.tasks.shift(); task; task = this.tasks.shift()) {
       const sent =

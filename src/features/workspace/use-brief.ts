@@ -12,7 +12,7 @@ export function useBrief(
   picture: PictureDto,
   onSaved: (picture: PictureDto) => void,
   onMessage: (text: string | null) => void
-): { brief: Brief; change: ChangeBrief; history: (by: -1 | 1) => void } {
+): { brief: Brief; change: ChangeBrief; history: (by: -1 | 1) => void; settled: () => Promise<void> } {
   const [draft, setDraft] = useState<{ id: string; brief: Brief } | null>(null);
   const brief = draft?.id === picture.id ? draft.brief : picture.brief;
   const latest = useRef(brief);
@@ -46,5 +46,5 @@ export function useBrief(
     return () => removeEventListener('beforeunload', guard);
   }, [saver]);
 
-  return { brief, change, history: (by) => saver.step(picture.id, by) };
+  return { brief, change, history: (by) => saver.step(picture.id, by), settled: () => saver.settled() };
 }

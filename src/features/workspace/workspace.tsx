@@ -63,7 +63,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const shown = proofs.find((p) => p.id === state.proofId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
   const beforeDenoising = state.beforeDenoising && shown !== null && shown.denoise_share === 1;
 
-  const { brief, change: save, history: goBack } = useBrief(picture, state.replacePicture, setMessage);
+  const { brief, change: save, history: goBack, settled } = useBrief(picture, state.replacePicture, setMessage);
   const [stageView, setStageView] = useStageView();
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
@@ -120,6 +120,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   });
 
   const render = async (patch: Patch | null = null, saving: Saving | null = null) => {
+    // a change that is on its way belongs to this proof
+    await settled();
     const sent = await send<ProofDto>('POST', `/api/pictures/${picture.id}/proofs`, { patch, saving });
     if (!sent.ok) return setMessage(sent.message);
     setMessage(null);
@@ -142,6 +144,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     window.history.replaceState(null, '', `?picture=${id}`);
   };
   const addPicture = async () => {
+    await settled();
     const sent = await send<PictureDto>('POST', `/api/pictures/${picture.id}/copy`);
     if (!sent.ok) return setMessage(sent.message);
     state.addPicture(sent.value);
