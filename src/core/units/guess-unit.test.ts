@@ -12,8 +12,8 @@ describe('the unit that a model was drawn in', () => {
     expect(guessUnit(0, 'm')).toBe('m');
     expect(guessUnit(0, null)).toBe('m');
   });
-  it('is plausible between a ring and a street', () => {
-    expect([0.01, 0.02, 250, 400].map((v) => isPlausible(v, 'm'))).toEqual([false, true, true, false]);
+  it('is plausible between a ring and a building site', () => {
+    expect([0.01, 0.02, 320, 600].map((v) => isPlausible(v, 'm'))).toEqual([false, true, true, false]);
     expect(isPlausible(20, 'mm')).toBe(true);
   });
 });

@@ -1,9 +1,9 @@
 /** Which unit a model was drawn in, by its size: a guess to begin from, never a decision. */
 import { type LengthUnit, METRES_PER_UNIT } from './units';
 
-// What designers draw is mostly larger than a ring and smaller than a street (common practice, no source).
+// What designers draw is mostly larger than a ring and smaller than a site of 500 m (common practice, no source).
 const MIN_M = 0.015;
-const MAX_M = 300;
+const MAX_M = 500;
 const BY_HABIT: readonly LengthUnit[] = ['m', 'mm', 'cm', 'in', 'ft'];
 
 /** Whether a length in a unit is one that is mostly drawn. */
