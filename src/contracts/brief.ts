@@ -1,5 +1,5 @@
 /** Checks a brief and its parts by the definitions of core/brief/fields, and fills in what they leave out. */
-import { BRIEF_VERSION, type Brief, type Patch, type Surroundings } from '../core/brief/brief';
+import { BRIEF_VERSION, type Brief, type Patch } from '../core/brief/brief';
 import { BRIEF } from '../core/brief/fields/brief-fields';
 import { migrateBrief, READ_VERSIONS } from '../core/brief/migrate';
 import { type Result, ok } from '../core/result/result';
@@ -20,9 +20,6 @@ export function parseBrief(input: unknown): Result<Brief> {
   const parsed = parseField(BRIEF, { ...brief, version: BRIEF_VERSION }, 'brief');
   return parsed.ok ? ok(parsed.value as Brief) : parsed;
 }
-
-export const parseSurroundings = (input: unknown): Result<Surroundings> =>
-  parseField(BRIEF.fields.surroundings, input, 'brief.surroundings') as Result<Surroundings>;
 
 /** Null for the whole picture. */
 export const parsePatch = (input: unknown): Result<Patch | null> =>

@@ -5,8 +5,6 @@
 import { lampGroup } from './lamp-groups';
 import type { Scene } from './scene';
 
-export const SURROUNDINGS_GROUP = 0;
-export const SUN_GROUP = 1;
 /** Groups that a film has room for; what is beyond them shares the last. */
 export const MAX_GROUPS = 16;
 

@@ -22,9 +22,6 @@ export interface TaskOptions<N extends TaskName> {
   maxMemoryMb?: number;
 }
 
-/** Codes of the refusals that the runner itself makes; a task's own come beside them. */
-export type TaskFailure = 'fault' | 'stopped' | 'timeout' | 'memory' | 'crashed';
-
 /** Runs a task once. */
 export async function runTask<N extends TaskName>(
   name: N,

@@ -36,11 +36,6 @@ export interface ProofRow {
   stamp: number;
 }
 
-export const listProofs = (pictureId: string) =>
-  prepared("SELECT * FROM proofs WHERE picture_id = ? AND state <> 'dropped' ORDER BY number DESC").all(
-    pictureId
-  ) as ProofRow[];
-
 const OF_PROJECT =
   'SELECT proofs.* FROM proofs JOIN pictures ON pictures.id = proofs.picture_id WHERE project_id = :project';
 const NEWEST_FIRST = 'ORDER BY proofs.created_at_ms DESC, proofs.number DESC';
