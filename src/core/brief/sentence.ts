@@ -119,12 +119,12 @@ function destinationPhrase(name: string): string {
 }
 
 /** The size, and whether it is what its destination asks for. */
-function sizeWords({ size, bleed_mm, seen: { destination }, quality }: Brief, shown: Brief | null): SentencePart[] {
+function sizeWords({ size, bleed_mm, seen: { destination }, quality }: Brief, changed: boolean): SentencePart[] {
   const bleed = bleed_mm > 0 && 'ppi' in size ? ` with ${bleed_mm}${NBSP}mm bleed` : '';
   const word = (text: string): SentencePart => ({
     word: text + bleed,
     panel: 'size',
-    changed: shown !== null && differs([size, bleed_mm], [shown.size, shown.bleed_mm])
+    changed
   });
   const drafted = draftedWords(size, quality.scale);
   if (!destination) return [{ text: ', on ' }, word(sizePhrase(size)), ...drafted];
@@ -201,48 +201,34 @@ export interface SentenceContext {
 
 /** The sentence up to the quality, without what it costs. */
 export function composeSentence(brief: Brief, context: SentenceContext): SentencePart[] {
-  const { shown } = context;
-  const word = (text: string, panel: PanelKey, now: unknown, before: unknown): SentencePart => ({
+  const changed = changedWords(brief, context.shown);
+  const word = (text: string, names: Word): SentencePart => ({
     word: text,
-    panel,
-    changed: shown !== null && differs(now, before)
+    panel: PANEL_OF[names],
+    changed: changed.has(names)
   });
   const ground = groundPhrase(brief.ground);
-  const groundWords: SentencePart[] = ground
-    ? [{ text: ' on a ' }, word(ground, 'background', brief.ground, shown?.ground)]
-    : [];
+  const groundWords: SentencePart[] = ground ? [{ text: ' on a ' }, word(ground, 'ground')] : [];
   const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
   const exposed = exposurePhrase(brief);
   const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
     { text: '“' },
-    word(context.name, 'viewpoint', placeOf(brief), shown && placeOf(shown)),
+    word(context.name, 'viewpoint'),
     { text: context.parallel ? '”, seen ' : '”, seen with a ' },
-    word(lens, 'lens', lensOf(brief), shown && lensOf(shown)),
+    word(lens, 'lens'),
     { text: ', lit by ' },
-    word(
-      surroundingsPhrase(brief.surroundings, context.nameOfCaptured),
-      'surroundings',
-      brief.surroundings,
-      shown?.surroundings
-    ),
+    word(surroundingsPhrase(brief.surroundings, context.nameOfCaptured), 'surroundings'),
     ...groundWords,
     ...lamps,
     { text: ', ' },
-    word(lookPhrase(brief.look), 'look', brief.look, shown?.look),
-    ...(exposed
-      ? [
-          { text: ', ' },
-          word(exposed, 'exposure', [brief.exposure, brief.finish.white], shown && [shown.exposure, shown.finish.white])
-        ]
-      : []),
-    ...(behind
-      ? [{ text: ', in front of ' }, word(behind, 'background', brief.finish.background, shown?.finish.background)]
-      : []),
-    ...sizeWords(brief, shown),
+    word(lookPhrase(brief.look), 'look'),
+    ...(exposed ? [{ text: ', ' }, word(exposed, 'exposure')] : []),
+    ...(behind ? [{ text: ', in front of ' }, word(behind, 'background')] : []),
+    ...sizeWords(brief, changed.has('size')),
     { text: ', at ' },
-    word(QUALITY_STEPS[brief.quality.step].name, 'quality', brief.quality, shown?.quality),
+    word(QUALITY_STEPS[brief.quality.step].name, 'quality'),
     { text: ' quality' }
   ];
 }
@@ -254,7 +240,7 @@ export function restingPanels(
   shown: Brief | null
 ): { panel: PanelKey; changed: boolean }[] {
   const named = new Set(sentence.flatMap((part) => ('panel' in part ? [part.panel] : [])));
-  const changed = new Set(shown ? briefChanges(brief, shown).map(({ word }) => PANEL_OF[word]) : []);
+  const changed = new Set([...changedWords(brief, shown)].map((word) => PANEL_OF[word]));
   return BRIEF_PANELS.filter((panel) => !named.has(panel)).map((panel) => ({ panel, changed: changed.has(panel) }));
 }
 
@@ -304,14 +290,12 @@ function lampWords({ lamps }: Brief, { lampGroups, shown }: SentenceContext): Se
 
 const small = (name: string) => name.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase());
 
-const placeOf = ({ viewpoint: v }: Brief) => ('camera' in v ? v.camera : [v.position_m, v.target_m, v.up]);
-
-const lensOf = ({ viewpoint: v }: Brief) =>
-  'camera' in v ? v.camera : [v.focal_length_mm, v.f_number, v.focus_m, v.projection, v.height_m];
+/** The words of the sentence that name what changed since the proof on the stage. */
+const changedWords = (brief: Brief, shown: Brief | null): ReadonlySet<Word> =>
+  new Set(shown ? briefChanges(brief, shown).map(({ word }) => word) : []);
 
 /** How many words of the sentence changed since the proof on the stage. */
-export const countChanges = (brief: Brief, shown: Brief): number =>
-  new Set(briefChanges(brief, shown).map((change) => change.word)).size;
+export const countChanges = (brief: Brief, shown: Brief): number => changedWords(brief, shown).size;
 
 /** 46 s, 10 min 48 s, 1 h 20 min. */
 export function duration(seconds: number): string {

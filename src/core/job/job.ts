@@ -66,7 +66,7 @@ export const LEASE_MS = 6000;
 export const HEARTBEAT_MS = 1500;
 const MAX_ATTEMPTS = 5;
 
-const ABANDONED = `the render service ended ${MAX_ATTEMPTS} times while working on this; what is done so far is kept`;
+const ABANDONED = `The render service ended ${MAX_ATTEMPTS} times while working on this. What is rendered so far is saved.`;
 
 /** Whether a worker may claim it now. */
 export const isClaimable = ({ state }: Job, now: number): boolean =>

@@ -77,20 +77,20 @@ export function BriefLine({
             disabled={identicalProof !== null}
             onPress={onRender}
           />
+          {resting.length > 0 ? (
+            <span className="resting">
+              {BRIEF_LINE_COPY.resting}{' '}
+              {resting.map(({ panel, changed }, i) => (
+                <Fragment key={panel}>
+                  {i > 0 ? ', ' : ''}
+                  <PanelLink panel={panel} changed={changed} open={open === panel} onOpen={onOpen}>
+                    {PANELS[panel].title.toLowerCase()}
+                  </PanelLink>
+                </Fragment>
+              ))}
+            </span>
+          ) : null}
         </p>
-        {resting.length > 0 ? (
-          <p className="resting">
-            {BRIEF_LINE_COPY.resting}{' '}
-            {resting.map(({ panel, changed }, i) => (
-              <Fragment key={panel}>
-                {i > 0 ? ', ' : ''}
-                <PanelLink panel={panel} changed={changed} open={open === panel} onOpen={onOpen}>
-                  {PANELS[panel].title.toLowerCase()}
-                </PanelLink>
-              </Fragment>
-            ))}
-          </p>
-        ) : null}
         {message ? (
           <p className="err" role="alert">
             {message[0]!.toUpperCase() + message.slice(1)}.{' '}

@@ -1,7 +1,7 @@
 'use client';
 /**
- * The workspace: brief line, pictures, stage, proofs, one open panel. Holds the state that they share; every change is
- * saved at once.
+ * The workspace: brief line, pictures, stage, proofs, one open panel. What they share is in workspace-store.ts; every
+ * change of the brief is saved at once.
  */
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
