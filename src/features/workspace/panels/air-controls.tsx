@@ -1,9 +1,9 @@
-/** The air of a sky: haze, a veil of cloud over all of it, and heaped clouds with what they do to the sun. */
+/** The air of a sky: haze, a veil of thin cloud, and cumulus clouds with what they do to the sun. */
 import { wholeText } from '../../../core/brief/amounts';
 import { CUMULUS_DEFAULTS, type SkySurroundings } from '../../../core/brief/brief';
 import { CUMULUS_SUNS, type Cumulus } from '../../../core/lights/sky/cumulus';
-import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
+import { Level } from './level';
 
 interface Props {
   sky: SkySurroundings;
@@ -29,91 +29,63 @@ const coverOf = (sky: SkySurroundings | null) => sky?.cumulus?.cover ?? 0;
 
 export function AirControls({ sky, before, light, onSet }: Props) {
   const { cumulus } = sky;
-  const setHeaps = (part: Partial<Cumulus>, joins = false) =>
+  const setCumulus = (part: Partial<Cumulus>, joins = false) =>
     onSet({ cumulus: { ...(cumulus ?? CUMULUS_DEFAULTS), ...part } }, joins);
   return (
-    <div className="sec" style={{ display: 'grid', gap: 9 }}>
-      <div className="ctl">
-        <span className="lab">Haze</span>
-        <PointerScale
-          label="Haze"
-          width={130}
-          value={sky.visibility_km}
-          min={5}
-          max={150}
-          step={1}
-          logarithmic
-          ticks={SIGHTS}
-          valueText={`${sky.visibility_km} km sight`}
-          was={before?.visibility_km}
-          changed={before !== null && before.visibility_km !== sky.visibility_km}
-          onChange={(visibility_km, joins) => onSet({ visibility_km }, joins)}
-        />
-        <span className="n v">{sky.visibility_km}&nbsp;km sight</span>
-      </div>
-      <div className="ctl">
-        <span className="lab">Veil</span>
-        <PointerScale
-          label="Veil of cloud"
-          width={130}
-          value={sky.cloud}
-          min={0}
-          max={1}
-          step={0.05}
-          ticks={TENTHS}
-          valueText={percent(sky.cloud)}
-          was={before?.cloud}
-          changed={before !== null && before.cloud !== sky.cloud}
-          onChange={(cloud, joins) => onSet({ cloud: Math.round(cloud * 100) / 100 }, joins)}
-        />
-        <span className="n v">{sky.cloud === 1 ? 'overcast' : percent(sky.cloud)}</span>
-      </div>
-      <div className="ctl">
-        <span className="lab">Clouds</span>
-        <PointerScale
-          label="Clouds"
-          width={130}
-          value={coverOf(sky)}
-          min={0}
-          max={0.9}
-          step={0.05}
-          ticks={TENTHS.slice(0, 10)}
-          valueText={coverOf(sky) === 0 ? 'none' : `cover ${percent(coverOf(sky))}`}
-          was={before && coverOf(before)}
-          changed={before !== null && coverOf(before) !== coverOf(sky)}
-          onChange={(v, joins) =>
-            v < 0.03 ? onSet({ cumulus: null }, joins) : setHeaps({ cover: Math.round(v * 100) / 100 }, joins)
-          }
-        />
-        <span className="n v">{coverOf(sky) === 0 ? 'none' : percent(coverOf(sky))}</span>
-      </div>
+    <div className="sec">
+      <Level
+        name="Haze"
+        label="Haze"
+        value={sky.visibility_km}
+        range={[5, 150, 1]}
+        logarithmic
+        ticks={SIGHTS}
+        text={`${sky.visibility_km}\u00a0km sight`}
+        was={before?.visibility_km}
+        onChange={(visibility_km, joins) => onSet({ visibility_km }, joins)}
+      />
+      <Level
+        name="Veil"
+        label="Veil of cloud"
+        value={sky.cloud}
+        range={[0, 1, 0.05]}
+        ticks={TENTHS}
+        text={sky.cloud === 1 ? 'overcast' : percent(sky.cloud)}
+        was={before?.cloud}
+        onChange={(cloud, joins) => onSet({ cloud: Math.round(cloud * 100) / 100 }, joins)}
+      />
+      <Level
+        name="Clouds"
+        label="Clouds"
+        value={coverOf(sky)}
+        range={[0, 0.9, 0.05]}
+        ticks={TENTHS.slice(0, 10)}
+        text={coverOf(sky) === 0 ? 'none' : percent(coverOf(sky))}
+        was={before && coverOf(before)}
+        onChange={(v, joins) =>
+          v < 0.03 ? onSet({ cumulus: null }, joins) : setCumulus({ cover: Math.round(v * 100) / 100 }, joins)
+        }
+      />
       {cumulus ? (
         <>
-          <div className="ctl">
-            <span className="lab">Their base</span>
-            <PointerScale
-              label="Base of the clouds"
-              width={130}
-              value={cumulus.base_m}
-              min={300}
-              max={4000}
-              step={100}
-              logarithmic
-              ticks={BASES}
-              valueText={`${wholeText(cumulus.base_m)} m`}
-              was={before?.cumulus?.base_m}
-              changed={before?.cumulus != null && before.cumulus.base_m !== cumulus.base_m}
-              onChange={(base_m, joins) => setHeaps({ base_m: Math.max(300, base_m) }, joins)}
-            />
-            <span className="n v">{wholeText(cumulus.base_m)}&nbsp;m</span>
-          </div>
+          <Level
+            name="Base"
+            label="Base of the clouds"
+            value={cumulus.base_m}
+            range={[300, 4000, 100]}
+            logarithmic
+            ticks={BASES}
+            text={`${wholeText(cumulus.base_m)}\u00a0m`}
+            was={before?.cumulus?.base_m}
+            onChange={(base_m, joins) => setCumulus({ base_m: Math.max(300, base_m) }, joins)}
+          />
           <div className="row">
             <span className="lab">The {light}</span>
             <button
               type="button"
               className="lk act"
               title="The same cover, other clouds"
-              onClick={() => setHeaps({ seed: cumulus.seed + 1 })}
+              onClick={() => setCumulus({ seed: cumulus.seed + 1 })}
             >
               Other clouds
             </button>
@@ -122,7 +94,7 @@ export function AirControls({ sky, before, light, onSet }: Props) {
             label={`The ${light} among the clouds`}
             value={cumulus.sun}
             options={CUMULUS_SUNS.map((key) => ({ key, label: SUN_NAMES[key] }))}
-            onChoose={(sun) => setHeaps({ sun })}
+            onChoose={(sun) => setCumulus({ sun })}
           />
         </>
       ) : null}

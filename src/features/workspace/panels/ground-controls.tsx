@@ -2,10 +2,11 @@
 import { limitsOf } from '../../../core/brief/limits';
 import { GROUND_DEFAULTS, type Ground } from '../../../core/brief/brief';
 import { NumberField } from '../../../ui/number-field';
-import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
+import { Level } from './level';
 
 const percent = (v: number) => `${Math.round(v * 100)}\u00a0%`;
+const REACHES = [1, 2, 5, 10, 20].map((value) => ({ value, strong: value === 1 || value === 20 }));
 const SHARES = [0, 0.25, 0.5, 0.75, 1].map((value) => ({ value, strong: value % 0.5 === 0 }));
 
 export function GroundControls({
@@ -16,7 +17,8 @@ export function GroundControls({
   onChange
 }: {
   ground: Ground;
-  before: Ground | null /** Where the model's foot lies, m. */;
+  before: Ground | null;
+  /** Where the model's foot lies, m. */
   footM: number;
   studio: boolean;
   onChange: (ground: Ground, joins?: boolean) => void;
@@ -40,63 +42,42 @@ export function GroundControls({
             Only the model’s shadow{ground.polish > 0 ? ' and reflection show' : ' shows'} on the ground. A transparent
             PNG keeps {ground.polish > 0 ? 'both' : 'it'}.
           </p>
-          <div style={{ display: 'grid', gap: 9, marginTop: 8 }}>
-            <div className="ctl">
-              <span className="lab">Reflection</span>
-              <PointerScale
-                label="Reflection of the ground"
-                width={130}
-                value={ground.polish}
-                min={0}
-                max={1}
-                step={0.01}
-                ticks={SHARES}
-                valueText={percent(ground.polish)}
-                was={was?.polish}
-                changed={was !== null && was.polish !== ground.polish}
-                onChange={(polish, joins) => onChange({ ...ground, polish: Math.round(polish * 100) / 100 }, joins)}
-              />
-              <span className="n v">{ground.polish > 0 ? percent(ground.polish) : 'none'}</span>
-            </div>
+          <div style={{ marginTop: 8 }}>
+            <Level
+              name="Reflection"
+              label="Reflection of the ground"
+              value={ground.polish}
+              range={[0, 1, 0.01]}
+              ticks={SHARES}
+              text={ground.polish > 0 ? percent(ground.polish) : 'none'}
+              was={was?.polish}
+              onChange={(polish, joins) => onChange({ ...ground, polish: Math.round(polish * 100) / 100 }, joins)}
+            />
             {ground.polish > 0 ? (
-              <div className="ctl">
-                <span className="lab">Roughness</span>
-                <PointerScale
-                  label="Roughness of the ground"
-                  width={130}
-                  value={ground.roughness}
-                  min={0}
-                  max={1}
-                  step={0.01}
-                  ticks={SHARES}
-                  valueText={percent(ground.roughness)}
-                  was={was?.roughness}
-                  changed={was !== null && was.roughness !== ground.roughness}
-                  onChange={(roughness, joins) =>
-                    onChange({ ...ground, roughness: Math.round(roughness * 100) / 100 }, joins)
-                  }
-                />
-                <span className="n v">{percent(ground.roughness)}</span>
-              </div>
-            ) : null}
-            <div className="ctl">
-              <span className="lab">Fades out</span>
-              <PointerScale
-                label="Fades out"
-                width={130}
-                value={ground.reach}
-                min={1}
-                max={20}
-                step={0.5}
-                logarithmic
-                ticks={[1, 2, 5, 10, 20].map((value) => ({ value, strong: value === 1 || value === 20 }))}
-                valueText={`at ${ground.reach} times the model’s size`}
-                was={was?.reach}
-                changed={was !== null && was.reach !== ground.reach}
-                onChange={(reach, joins) => onChange({ ...ground, reach }, joins)}
+              <Level
+                name="Roughness"
+                label="Roughness of the ground"
+                value={ground.roughness}
+                range={[0, 1, 0.01]}
+                ticks={SHARES}
+                text={percent(ground.roughness)}
+                was={was?.roughness}
+                onChange={(roughness, joins) =>
+                  onChange({ ...ground, roughness: Math.round(roughness * 100) / 100 }, joins)
+                }
               />
-              <span className="n v">at {ground.reach} ×</span>
-            </div>
+            ) : null}
+            <Level
+              name="Fades out"
+              label="Fades out, in sizes of the model"
+              value={ground.reach}
+              range={[1, 20, 0.5]}
+              logarithmic
+              ticks={REACHES}
+              text={`at ${ground.reach} ×`}
+              was={was?.reach}
+              onChange={(reach, joins) => onChange({ ...ground, reach }, joins)}
+            />
           </div>
           <div className="rows" style={{ marginTop: 8 }}>
             <span>Height; the model’s foot is at {footM.toFixed(3)}&nbsp;m</span>

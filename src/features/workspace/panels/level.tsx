@@ -1,19 +1,33 @@
-/** A named pointer scale with its value at the right. */
-import { PointerScale } from '../../../ui/pointer-scale';
+/** A named pointer scale with its value at the right, and where the value stood in the proof on the stage. */
+import { PointerScale, type ScaleTick } from '../../../ui/pointer-scale';
 
 interface LevelProps {
   name: string;
   label: string;
   value: number;
-  range: readonly [least: number, most: number, step: number];
-  ticks: { value: number; strong: boolean }[];
+  range: readonly [min: number, max: number, step: number];
+  ticks: ScaleTick[];
   text: string;
+  /** Of the proof on the stage; null when there is none. */
+  was?: number | null | undefined;
+  logarithmic?: boolean;
   onChange: (value: number, joins: boolean) => void;
 }
 
-export function Level({ name, label, value, range: [min, max, step], ticks, text, onChange }: LevelProps) {
+export function Level({
+  name,
+  label,
+  value,
+  range: [min, max, step],
+  ticks,
+  text,
+  was,
+  logarithmic,
+  onChange
+}: LevelProps) {
+  const changed = was != null && was !== value;
   return (
-    <div className="ctl" style={{ marginTop: 8 }}>
+    <div className="ctl level">
       <span className="lab">{name}</span>
       <PointerScale
         label={label}
@@ -22,11 +36,14 @@ export function Level({ name, label, value, range: [min, max, step], ticks, text
         min={min}
         max={max}
         step={step}
+        logarithmic={logarithmic ?? false}
         ticks={ticks}
         valueText={text}
+        was={was ?? null}
+        changed={changed}
         onChange={onChange}
       />
-      <span className="n v">{text}</span>
+      <span className={`n v${changed ? ' livec' : ''}`}>{text}</span>
     </div>
   );
 }

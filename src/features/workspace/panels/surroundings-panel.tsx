@@ -6,11 +6,11 @@ import { SURROUNDINGS_DEFAULTS, type Surroundings, type SurroundingsKind } from 
 import { PLACES } from '../../../core/catalogue/places';
 import { resolveSize } from '../../../core/output/size';
 import { NumberField } from '../../../ui/number-field';
-import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import { SURROUNDINGS_COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { CapturedControls } from './captured-controls';
+import { Level } from './level';
 import { OpeningControls } from './opening-controls';
 import { PlanDial } from './plan-dial';
 import { RoomControls } from './room-controls';
@@ -131,25 +131,16 @@ export function SurroundingsPanel(props: Props) {
       ) : null}
       {'brightness_ev' in s ? (
         <div className="sec">
-          <div className="ctl">
-            <span className="lab">Brightness</span>
-            <PointerScale
-              label="Brightness"
-              width={130}
-              value={s.brightness_ev}
-              min={-3}
-              max={3}
-              step={0.1}
-              ticks={EV_TICKS}
-              valueText={evText(s.brightness_ev)}
-              was={brightnessBefore}
-              changed={brightnessBefore !== null && brightnessBefore !== s.brightness_ev}
-              onChange={(v, joins) => set({ brightness_ev: Math.round(v * 10) / 10 }, joins)}
-            />
-            <span className={`n v${brightnessBefore !== null && brightnessBefore !== s.brightness_ev ? ' livec' : ''}`}>
-              {evText(s.brightness_ev)}
-            </span>
-          </div>
+          <Level
+            name="Brightness"
+            label="Brightness"
+            value={s.brightness_ev}
+            range={[-3, 3, 0.1]}
+            ticks={EV_TICKS}
+            text={evText(s.brightness_ev)}
+            was={brightnessBefore}
+            onChange={(v, joins) => set({ brightness_ev: Math.round(v * 10) / 10 }, joins)}
+          />
           {'metered' in brief.exposure ? (
             <p className="note">With automatic exposure, brightness shows only in relation to lamps.</p>
           ) : null}
