@@ -144,3 +144,10 @@ export const BRIEF_LINE_COPY = {
 export const SURROUNDINGS_COPY = {
   moreOfSky: 'Sun on a surface, strength of sun and sky, window openings'
 };
+
+export const PLAN_COPY = {
+  north: 'North, counter-clockwise from the top of the plan',
+  rotation: 'Rotation, counter-clockwise',
+  dragNorth: 'Drag the ring until north is where your plan has it.',
+  dragLight: 'Drag the ring to turn the light.'
+};

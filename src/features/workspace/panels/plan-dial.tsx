@@ -11,6 +11,7 @@ import { bearingOf, wrapDegrees } from '../../../core/math/bearing';
 import { subtract } from '../../../core/math/vec3';
 import type { ImportReport } from '../../../formats/model/import-report';
 import { NumberField } from '../../../ui/number-field';
+import { PLAN_COPY } from '../copy';
 import { useDrag } from '../../../ui/use-drag';
 
 interface Props {
@@ -99,21 +100,17 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
       </svg>
       <div style={{ display: 'grid', gap: 12 }}>
         <label>
-          <span className="lab">{sky ? 'North in the model' : 'Turned'}</span>
+          <span className="lab">{sky ? PLAN_COPY.north : PLAN_COPY.rotation}</span>
           <NumberField
-            label={sky ? 'North in the model' : 'Turned by'}
+            label={sky ? PLAN_COPY.north : PLAN_COPY.rotation}
             value={angle}
             min={-360}
             max={360}
-            unit={sky ? '° counter-clockwise from up' : '° counter-clockwise'}
+            unit="°"
             onChange={(d) => onTurn(wrap(d), false)}
           />
         </label>
-        <span className="note">
-          {sky
-            ? 'Drag the ring until north lies where it lies on your plan.'
-            : 'Drag the ring; the light turns with it.'}
-        </span>
+        <span className="note">{sky ? PLAN_COPY.dragNorth : PLAN_COPY.dragLight}</span>
       </div>
     </div>
   );
