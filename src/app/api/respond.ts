@@ -57,7 +57,7 @@ export function mutation<B extends object, P>(
   return async (request, { params }) => {
     if (isCrossOrigin(request)) return Response.json(CROSS_ORIGIN, { status: 403 });
     const sent = await readBody(request);
-    if (sent === undefined) return toResponse(refused('the request is no JSON of at most a megabyte', 'bad_input'));
+    if (sent === undefined) return toResponse(refused('the request must be JSON of at most a megabyte', 'bad_input'));
     const body = check(contract, sent, 'request');
     if (!body.ok) return toResponse(body);
     try {
