@@ -1,6 +1,6 @@
 /**
- * The web side of use cases: same-origin checks, outcomes to answers, files, streams of events, and long work that
- * tells how far it is.
+ * The web side of use cases: same-origin checks, results as responses, files, streams of events, and long work that
+ * reports its progress.
  */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';

@@ -1,6 +1,6 @@
 /**
  * One job from its request to its end, as a state and a pure reducer. A job is work; what it makes (a proof, a file) is
- * kept elsewhere. Times in ms since 1970.
+ * stored elsewhere. Times in ms since 1970.
  *
  * A worker holds a job by a lease that it keeps renewing. Every claim raises `fence`; an action of a worker carries the
  * fence of its claim and does nothing when the job was claimed again since, so a worker that lost its lease cannot

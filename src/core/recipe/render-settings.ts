@@ -48,7 +48,7 @@ export interface RenderSettings {
   limits: PathLimits;
   /** Light groups that get a layer each; 0 for none. */
   layers: number;
-  /** Masks, depth and light studies are kept, and how far ambientOcclusion looks, m; null for none. */
+  /** Whether the film holds masks, depth and light passes, and the reach of ambient occlusion, m; null for none. */
   aovs: { ambient_occlusion_m: number } | null;
   /** Most luminance of one indirect contribution, cd/m2; 0 for none. */
   firefly: number;

@@ -105,7 +105,7 @@ export interface LampGroup {
   hidden: boolean;
 }
 
-/** The groups of a picture's lamps: those of the model, as they are grouped anew, then those that the brief adds. */
+/** The groups of a picture's lamps: those of the model in the groups that the user gave them, then those that the brief adds. */
 export function lampsOf(report: ImportReport, choice: Brief['lamps']): LampGroup[] {
   const groups = new Map<string, LampGroup>();
   const own = new Map(choice.regrouped.map((r) => [r.lamp.toLowerCase(), r.group]));

@@ -35,7 +35,7 @@ import { createWorkspaceStore, useWorkspaceStore, WorkspaceStoreContext } from '
 /** Changes that the live view shows: all but those of how large and how fine the picture is. */
 const isSeenLive = ({ word }: Change) => word !== 'size' && word !== 'quality';
 
-/** What decides a brief's film, as text; kept a brief, for it is asked for at every change of every proof. */
+/** What decides a brief's film, as text. Cached per brief, because each change compares it with every proof. */
 const filmTexts = new WeakMap<Brief, string>();
 function filmText(brief: Brief): string {
   const known = filmTexts.get(brief) ?? canonicalJson(filmBrief(brief));

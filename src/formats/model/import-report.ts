@@ -9,7 +9,7 @@ export interface LampGroupReport {
   kelvin: number | null;
 }
 
-/** What came in with a model: shown on the desk and in the workspace, kept with the revision. */
+/** What an import found and changed. Shown on the desk and in the workspace, stored with the revision. */
 export interface ImportReport {
   source: string;
   format: string;
@@ -45,7 +45,7 @@ export interface ImportReport {
   lamps_there?: LampPlace[];
   /** Where it stands, when the file says so. */
   site?: Site;
-  /** Sentences: what was made anew or changed on the way in. */
+  /** Sentences: what the import made or changed. */
   changed: string[];
   /** Sentences: what the file has that could not be brought in. */
   missing: string[];

@@ -1,4 +1,4 @@
-/** What is kept, counted once when the service begins; from then on it is kept as sums where files come and go. */
+/** Counts what is stored once, when the service starts. From then on the sums follow each file that comes or goes. */
 import { readdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { config } from '../config';

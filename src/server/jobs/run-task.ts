@@ -1,6 +1,6 @@
 /**
  * The one way to run a task in a process of its own: typed messages, progress, pause and stop, limits of time and memory,
- * and an end that is always told. A task dies with the process that started it.
+ * and an end that is always reported. A task dies with the process that started it.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
@@ -184,7 +184,7 @@ export function openTask<N extends TaskName>(
   };
 }
 
-/** Resident memory of a process, in MB; 0 where the system does not tell. */
+/** Resident memory of a process, in MB; 0 where the system does not say. */
 function residentMb({ pid }: ChildProcess): number {
   try {
     const kilobytes = /^VmRSS:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1];

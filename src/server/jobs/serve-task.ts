@@ -14,7 +14,7 @@ export interface TaskContext<N extends TaskName> {
 }
 
 /**
- * Answers requests until the process that started this one is gone. A thrown Refusal is told as such; every other error
+ * Answers requests until the process that started this one is gone. A thrown Refusal is sent as a refusal; every other error
  * is a fault of ours, and goes to standard error too.
  */
 export function serveTask<N extends TaskName>(

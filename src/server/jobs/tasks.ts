@@ -130,7 +130,7 @@ export type TaskInput<N extends TaskName> = Tasks[N]['input'];
 export type TaskProgress<N extends TaskName> = Tasks[N]['progress'];
 export type TaskResult<N extends TaskName> = Tasks[N]['result'];
 
-/** How a proof's task ended. `released`: it was told to, and the rest is to be done later. */
+/** How a proof's task ended. `released`: it was asked to end early, and the rest is done later. */
 export type RenderOutcome = 'done' | 'kept' | 'dropped' | 'released';
 
 /** Told by a proof's task, which a service passes on to the queue. */

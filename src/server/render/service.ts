@@ -18,7 +18,7 @@ import { recountStorage } from '../files/storage';
 
 const IDLE_MS = 250;
 const STOP_CHECK_MS = 250;
-// A task that was told to end in order and does not is ended; what it was at is done again.
+// A task that was asked to end and has not after this is killed; its unfinished tile is rendered again.
 const RELEASE_MS = 4000;
 
 const worker = `${process.pid}-${randomUUID().slice(0, 8)}`;
@@ -27,7 +27,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const)
   process.on(signal, () => {
     ending = true;
   });
-// when whoever started this is gone, even by SIGKILL, nobody would ever end it: it ends itself at the next checkpoint
+// the process that started this one may have been killed; then nothing else would end it
 const parent = process.ppid;
 setInterval(() => {
   if (process.ppid !== parent) ending = true;

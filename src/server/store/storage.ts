@@ -1,4 +1,4 @@
-/** How much is kept where, as sums. Films are summed from their proofs (proofs.ts). */
+/** Bytes stored per area, as sums. Films are summed from their proofs (proofs.ts). */
 import { prepared } from './database';
 
 export type StorageArea = 'models' | 'packs';

@@ -1,4 +1,4 @@
-/** A file of a proof to hand over. Encoded by a task, kept beside the film, so that it is made once. */
+/** A file of a proof to hand over. A task encodes it once; it is stored beside the film. */
 import { createHash } from 'node:crypto';
 import { access, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';

@@ -1,6 +1,6 @@
 /**
- * What costs time in a brief: measured once, kept by what it is of; what was measured before a stop is kept too, to be
- * tried.
+ * Measures what costs time in a brief, once per model and brief. What was measured before a stop is saved too, so that
+ * it can be tried and the measurement continued.
  */
 import { settingOf } from '../../core/scene/dim-lamps';
 import { lampGroup } from '../../core/scene/lamp-groups';

@@ -1,4 +1,4 @@
-/** The desk: all projects, what renders, what is kept. */
+/** The desk: all projects, what renders, what is stored. */
 import type { DeskDto, DeskProjectDto } from '../../contracts/dto';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';

@@ -33,7 +33,7 @@ export function Costs({ workspace, brief, onChange, onMessage, onTry }: Props) {
   const [busy, setBusy] = useState(false);
   const stop = useRef<AbortController | null>(null);
   const key = probeText(brief);
-  // what was measured by then is kept: the next time goes on from there
+  // what was measured so far is saved, and the next measurement continues from there
   useEffect(() => () => stop.current?.abort(), []);
   const measure = async () => {
     stop.current = new AbortController();
