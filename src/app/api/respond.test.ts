@@ -37,7 +37,7 @@ describe('a mutation', () => {
     });
   });
   it.each([
-    ['no JSON', '{"by":', /no JSON/],
+    ['no JSON', '{"by":', /must be JSON/],
     ['no object', '[1]', /request must be an object/],
     ['a wrong value', '{"by":2}', /request\.by must be 1 or -1, got 2/],
     ['an unknown field', '{"by":1,"extra":true}', /request\.extra is not a known field/],
