@@ -3,6 +3,7 @@ import { defineConfig } from '@playwright/test';
 const port = 4399;
 export default defineConfig({
   testDir: 'tests/browser',
+  globalSetup: './tests/support/demo-made.mjs',
   timeout: 120_000,
   // expectations wait for a server and its child processes, on machines half as fast as ours
   expect: { timeout: 30_000 },

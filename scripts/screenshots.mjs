@@ -2,6 +2,7 @@
 // docs/screenshots. Views may be named.
 import { join } from 'node:path';
 import { build } from './build.mjs';
+import { demoMade } from './demo-made.mjs';
 import { root } from './install.mjs';
 import { Processes } from './processes.mjs';
 
@@ -11,8 +12,9 @@ await build();
 const { chromium } = await import('@playwright/test');
 const processes = new Processes({ SPHAERA_DATA: process.env.SPHAERA_DATA ?? join(root, 'data', 'demo') });
 processes.keepRenderService();
-if ((await processes.run([join(root, 'build/seed.mjs')])) !== 0) process.exit(1);
 await processes.web(port);
+if ((await processes.run([join(root, 'build/seed.mjs')])) !== 0) process.exit(1);
+await demoMade(at);
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: [

@@ -12,11 +12,14 @@ export interface DemoProject {
   kind: string;
   file: string;
   model: () => DemoModel;
-  pictures: {
-    name: string;
-    brief: Brief /** Rendered when the demo is made, at this share of the size and this many samples. */;
-    proof: { scale: number; samples: number } | null;
-  }[];
+  pictures: DemoPicture[];
+}
+
+export interface DemoPicture {
+  name: string;
+  brief: Brief;
+  /** Rendered when the demo is made, at this share of the size and this many samples; null for no proof. */
+  proof: { scale: number; samples: number } | null;
 }
 
 export const DEMO_CLIENT = 'Ostrel observatory';

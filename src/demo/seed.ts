@@ -1,70 +1,63 @@
 /**
  * Makes the demo data through the same use cases as a user's upload: models from their generators, projects, briefs,
- * and small proofs rendered by the service that runs beside. Does nothing when the data is there; goes on when it was
- * interrupted. SPHAERA_DEMO_QUICK=1 takes half the size and 16 samples, for tests.
+ * and small proofs in the queue, which the service renders while one watches: first every lead picture at few samples,
+ * then each at its own. Goes on when it was interrupted, and does nothing once all was made, so that what a user removes
+ * stays away. SPHAERA_DEMO_QUICK=1 asks for the first proofs alone, for tests.
  */
+import { existsSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { config } from '../server/config';
 import { put } from '../server/files/content-store';
-import { changeBrief } from '../server/usecases/change-brief';
 import { createProject } from '../server/usecases/create-project';
-import { requestProof } from '../server/usecases/request-proof';
+import { requestProofOf } from '../server/usecases/request-proof';
 import { viewDesk } from '../server/usecases/view-desk';
 import { viewWorkspace } from '../server/usecases/view-workspace';
-import { DEMO_CLIENT, DEMO_PROJECTS } from './projects';
+import { DEMO_CLIENT, DEMO_PROJECTS, type DemoPicture } from './projects';
 import { writeModel } from './write-model';
 
-const quick = process.env.SPHAERA_DEMO_QUICK === '1';
-const there = new Set(viewDesk().projects.map((p) => p.name));
+const FIRST_SAMPLES = 16;
+const made = join(config.dataDir, 'demo-made');
+if (existsSync(made)) process.exit(0);
+
 for (const project of DEMO_PROJECTS) {
-  if (there.has(project.name)) continue;
+  if (projectNamed(project.name)) continue;
   console.log(`drawing the model of the ${project.name}`);
   const { sha256 } = await put('incoming', await writeModel(project.model()));
-  const made = await createProject({
+  const created = await createProject({
     files: [{ upload: sha256, name: project.file }],
     unit: 'm',
     up: 'y',
     name: project.name,
     client: DEMO_CLIENT,
     kind: project.kind,
-    pictures: project.pictures.map(({ name, brief, proof }) => ({
-      name,
-      brief: proof
-        ? {
-            ...brief,
-            quality: { ...brief.quality, scale: proof.scale / (quick ? 2 : 1), samples: quick ? 16 : proof.samples }
-          }
-        : brief
-    }))
+    pictures: project.pictures.map(({ name, brief }) => ({ name, brief }))
   });
-  if (!made.ok) throw new Error(`the demo model of ${project.name} was refused: ${made.message}`);
-  // the proof is of the small brief; the picture then states the size and quality it is meant for
-  made.value.pictures.forEach((id, i) => {
-    const picture = project.pictures[i]!;
-    if (!picture.proof) return;
-    const asked = requestProof(id);
-    if (!asked.ok) throw new Error(asked.message);
-    changeBrief(id, picture.brief, false);
-  });
+  if (!created.ok) throw new Error(`the demo model of ${project.name} was refused: ${created.message}`);
+  forEachProof(project.name, 0, (proof) => ({ scale: proof.scale / 2, samples: FIRST_SAMPLES }));
+}
+if (process.env.SPHAERA_DEMO_QUICK !== '1')
+  for (const project of DEMO_PROJECTS) forEachProof(project.name, 1, (proof) => proof);
+writeFileSync(made, '');
+process.exit(0);
+
+function projectNamed(name: string): string | undefined {
+  return viewDesk().projects.find((p) => p.name === name)?.id;
 }
 
-let last = '';
-for (;;) {
-  const desk = viewDesk();
-  const open = desk.projects
-    .flatMap((p) => viewWorkspace(p.id)!.proofs)
-    .filter((p) => p.state === 'waiting' || p.state === 'running');
-  if (open.length === 0) break;
-  const running = open.find((p) => p.state === 'running');
-  const line = running
-    ? `rendering the demo's proofs: ${open.length} to go, this one ${Math.floor(running.share * 100)} %`
-    : `rendering the demo's proofs: ${open.length} to go`;
-  if (
-    line !== last &&
-    (process.stdout.isTTY ||
-      !running ||
-      Math.floor(running.share * 10) !== Number(last.match(/(\d+) %/)?.[1] ?? -1) / 10)
-  )
-    console.log(line);
-  last = line;
-  await new Promise((resolve) => setTimeout(resolve, 2000));
+/** Asks for the next proof of each picture that has `before` of them. */
+function forEachProof(
+  name: string,
+  before: number,
+  rendered: (proof: NonNullable<DemoPicture['proof']>) => { scale: number; samples: number }
+): void {
+  const project = projectNamed(name);
+  if (!project) return;
+  const { pictures, proofs } = viewWorkspace(project)!;
+  for (const picture of pictures) {
+    const demo = DEMO_PROJECTS.find((p) => p.name === name)!.pictures.find((p) => p.name === picture.name);
+    if (!demo?.proof || proofs.filter((p) => p.pictureId === picture.id).length !== before) continue;
+    const quality = { ...demo.brief.quality, ...rendered(demo.proof) };
+    const asked = requestProofOf(picture.id, { ...demo.brief, quality });
+    if (!asked.ok) throw new Error(asked.message);
+  }
 }
-process.exit(0);

@@ -3,7 +3,7 @@
  * film is there and only the finish differs, the film is shared and nothing is rendered.
  */
 import type { ProofDto } from '../../contracts/dto';
-import { canonicalJson, developKey, type Patch } from '../../core/brief/brief';
+import { type Brief, canonicalJson, developKey, type Patch } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import { trySaving } from '../../core/forecast/costs';
 import { filmDiskBytes } from '../../core/forecast/forecast';
@@ -34,6 +34,7 @@ import { proofDto } from './to-dto';
 
 /** Files to hand over, packs and the database need some room too. */
 const SPARE_BYTES = 2e8;
+const gone = () => refused('this picture is no longer there; reload the page', 'gone');
 const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
 
 /**
@@ -45,7 +46,7 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
     .transaction((): Result<ProofDto> => {
       const picture = findPicture(pictureId);
       const revision = picture && latestRevision(picture.project_id);
-      if (!picture || !revision) return refused('this picture is no longer there; reload the page', 'gone');
+      if (!picture || !revision) return gone();
       const own = readBrief(briefAt(picture.id, picture.step)!);
       const cost =
         saving === null
@@ -56,7 +57,18 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
       if (saving !== null && !cost)
         return refused('this was measured on another state of the picture; measure again what costs time');
       const whole = cost ? trySaving(cost.saving, own) : own;
-      const brief = patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole;
+      return requestProofOf(pictureId, patch ? { ...whole, patch, quality: { ...whole.quality, scale: 1 } } : whole);
+    })
+    .immediate();
+}
+
+/** Puts a render of this brief, which need not be the one that the picture has now, into the queue. */
+export function requestProofOf(pictureId: string, brief: Brief): Result<ProofDto> {
+  return database()
+    .transaction((): Result<ProofDto> => {
+      const picture = findPicture(pictureId);
+      const revision = picture && latestRevision(picture.project_id);
+      if (!picture || !revision) return gone();
       const missing = missingImage(brief);
       if (missing) return missing;
       const key = filmKey(revision.glb_sha256, brief);
@@ -101,7 +113,7 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
         shareFilm(source.id, id);
         copyFilmFacts(id, source.id, brief.finish.denoise > 0);
       }
-      const kind = source ? 'finish' : patch ? 'patch' : 'render';
+      const kind = source ? 'finish' : brief.patch ? 'patch' : 'render';
       queue.enqueue({ id: newId(), kind, project: picture.project_id, proof: id, now: Date.now() });
       return ok(proofDto(findProof(id)!));
     })
