@@ -58,6 +58,23 @@ export interface PictureDto {
   changes: number;
 }
 
+/** A picture in the list of a project's pictures. */
+export interface PictureItemDto extends Pick<PictureDto, 'id' | 'name' | 'lead' | 'changes'> {
+  size: Brief['size'];
+  /** Its proofs that render or wait. */
+  underWay: number;
+}
+
+/** The picture in hand with its newest proofs, newest first. */
+export interface OpenPictureDto {
+  /** Of the project when this was read. */
+  stamp: number;
+  picture: PictureDto;
+  proofs: ProofDto[];
+  /** How many older proofs there are. */
+  earlier: number;
+}
+
 /** The sun that was found in a captured image. */
 export interface CapturedSunDto {
   height_deg: number;
@@ -121,9 +138,8 @@ export interface WorkspaceDto {
   stamp: number;
   project: { id: string; name: string; client: string; kind: string };
   revision: { id: string; number: number; glb_sha256: string; report: ImportReport };
-  pictures: PictureDto[];
-  /** Of all pictures, newest first. */
-  proofs: ProofDto[];
+  pictures: PictureItemDto[];
+  opened: OpenPictureDto;
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
   photometric: PhotometricDto[];
@@ -136,9 +152,14 @@ export interface WorkspaceDto {
 }
 
 /** What changed in a project after a change that a page has seen. */
-export interface WorkspaceChangesDto
-  extends Pick<WorkspaceDto, 'stamp' | 'pictures' | 'proofs' | 'machine' | 'rendering'> {
-  /** Ids of proofs that are gone. */
+export interface WorkspaceChangesDto extends Pick<WorkspaceDto, 'stamp' | 'pictures' | 'machine' | 'rendering'> {
+  /** Id of the picture in hand, of which more is told than of others. */
+  opened: string;
+  /** Null when it has not changed. */
+  picture: PictureDto | null;
+  /** Those of the picture in hand. */
+  proofs: ProofDto[];
+  /** Ids of its proofs that are gone. */
   removed: string[];
 }
 
@@ -148,8 +169,8 @@ export interface DeskProjectDto {
   kind: string;
   pictures: number;
   revision: number;
-  first_picture: string;
-  first_brief: Brief;
+  /** Of its first picture. */
+  size: Brief['size'];
   lead: { proof: string; count: number; width_px: number; height_px: number } | null;
   last_proof: { quality: string; ended_at_ms: number } | null;
   running: { share: number; seconds_left: number | null } | null;
@@ -161,7 +182,10 @@ export interface DeskDto {
   /** Grows with every change that the desk shows. */
   stamp: number;
   client: string;
+  /** The newest first, as many as were asked for. */
   projects: DeskProjectDto[];
+  /** How many there are. */
+  count: number;
   running: (ProofDto & { project: string; picture: string }) | null;
   waiting: number;
   storage: {

@@ -11,7 +11,7 @@ import { put } from '../server/files/content-store';
 import { createProject } from '../server/usecases/create-project';
 import { requestProofOf } from '../server/usecases/request-proof';
 import { viewDesk } from '../server/usecases/view-desk';
-import { viewWorkspace } from '../server/usecases/view-workspace';
+import { viewPicture, viewWorkspace } from '../server/usecases/view-workspace';
 import { DEMO_CLIENT, DEMO_PROJECTS, type DemoPicture } from './projects';
 import { writeModel } from './write-model';
 
@@ -52,10 +52,9 @@ function forEachProof(
 ): void {
   const project = projectNamed(name);
   if (!project) return;
-  const { pictures, proofs } = viewWorkspace(project)!;
-  for (const picture of pictures) {
+  for (const picture of viewWorkspace(project)!.pictures) {
     const demo = DEMO_PROJECTS.find((p) => p.name === name)!.pictures.find((p) => p.name === picture.name);
-    if (!demo?.proof || proofs.filter((p) => p.pictureId === picture.id).length !== before) continue;
+    if (!demo?.proof || viewPicture(picture.id)!.proofs.length !== before) continue;
     const quality = { ...demo.brief.quality, ...rendered(demo.proof) };
     const asked = requestProofOf(picture.id, { ...demo.brief, quality });
     if (!asked.ok) throw new Error(asked.message);

@@ -41,19 +41,19 @@ const open = async (glass: object) => {
   );
   const made = await createProject({ files: [{ upload: sha256, name: 'lamp.glb' }], unit: 'm', up: 'y' });
   if (!made.ok) throw new Error(made.message);
-  const { pictures, revision } = viewWorkspace(made.value.project)!;
-  const [picture] = pictures;
+  const { opened, revision } = viewWorkspace(made.value.project)!;
+  const { picture } = opened;
   const brief: Brief = {
-    ...picture!.brief,
+    ...picture.brief,
     size: { width_px: 300, height_px: 420 },
     viewpoint: { camera: revision.report.cameras[1]!.name },
-    quality: { ...picture!.brief.quality, bounces: 16, scale: 1 }
+    quality: { ...picture.brief.quality, bounces: 16, scale: 1 }
   };
-  const changed = changeBrief(picture!.id, brief, false);
+  const changed = changeBrief(picture.id, brief, false);
   if (!changed.ok) throw new Error(changed.message);
   return {
     project: made.value.project,
-    picture: picture!.id,
+    picture: picture.id,
     revision: revision.id,
     model: revision.glb_sha256,
     brief

@@ -151,7 +151,7 @@ describe('what is kept under a name', () => {
   it('a step of quality is taken as it was kept, in every project; a cue stays in its own', async () => {
     const quality = { ...BRIEF_DEFAULTS.quality, samples: 77, grain: 3 };
     const kept = taken(keepPart(project, 'step', 'Fast for Mondays', { ...BRIEF_DEFAULTS, quality }));
-    const brief = workspace().pictures[0]!.brief;
+    const brief = workspace().opened.picture.brief;
     expect(standsAt(kept.part, brief, 'step')).toBe(false);
     const after = { ...brief, ...takePart(kept.part, brief) };
     expect(after.quality).toMatchObject({ samples: 77, grain: 3 });
@@ -195,7 +195,7 @@ describe('what is kept under a name', () => {
 describe('pictures of a project', () => {
   it('a further one begins as a copy, with a name that is free', () => {
     const [second, third] = [taken(addPicture(picture)), taken(addPicture(picture))];
-    const first = workspace().pictures[0]!;
+    const first = workspace().opened.picture;
     expect([second.name, third.name]).toEqual([`${first.name}, 2`, `${first.name}, 3`]);
     expect(second.brief).toEqual(first.brief);
     expect(taken(rename(second.id, '  Dome at dusk ')).name).toBe('Dome at dusk');

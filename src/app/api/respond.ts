@@ -26,6 +26,7 @@ export function isCrossOrigin(request: Request): boolean {
   return !(isLocalHost(host) && same && (site === null || site === 'same-origin'));
 }
 
+const FAULT = refused('something went wrong on our side; try it again', 'fault');
 export const CROSS_ORIGIN = refused('this request did not come from Sphaera itself', 'cross_origin');
 
 // Larger bodies than any brief; files are streamed to a route of their own.
@@ -65,7 +66,24 @@ export function mutation<B extends object, P>(
       return result instanceof Response ? result : toResponse(result);
     } catch (error) {
       console.error(error);
-      return toResponse(refused('something went wrong on our side; try it again', 'fault'));
+      return toResponse(FAULT);
+    }
+  };
+}
+
+/** A route that only reads: a value, or null for what is not there. */
+export function query<P>(
+  work: (asked: URLSearchParams, params: P) => object | null | Promise<object | null>,
+  missing: string
+): (request: Request, context: Context<P>) => Promise<Response> {
+  return async (request, { params }) => {
+    try {
+      const value = await work(new URL(request.url).searchParams, await params);
+      if (!value) return toResponse(refused(missing, 'gone'));
+      return Response.json(value, { headers: { 'Cache-Control': 'no-store' } });
+    } catch (error) {
+      console.error(error);
+      return toResponse(FAULT);
     }
   };
 }
@@ -159,7 +177,7 @@ export function reportProgress<T, N>(
         line(outcome.ok ? { value: outcome.value } : { code: outcome.code, message: outcome.message });
       } catch (error) {
         console.error(error);
-        line({ code: 'fault', message: 'something went wrong on our side; try it again' });
+        line({ code: FAULT.code, message: FAULT.message });
       }
       if (!gone.signal.aborted) controller.close();
     },

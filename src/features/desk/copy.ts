@@ -8,7 +8,7 @@ const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'E
 export const count = (n: number) => NUMBERS[n] ?? String(n);
 
 export function deskSentence(desk: DeskDto): string {
-  const n = desk.projects.length;
+  const n = desk.count;
   const first = n === 0 ? 'Nothing is on the desk yet.' : `${count(n)} project${n === 1 ? '' : 's'} on the desk.`;
   if (desk.running) return `${first} `;
   return n === 0 ? `${first} Bring in a model and make its first picture.` : `${first} Nothing is rendering.`;
@@ -42,6 +42,7 @@ export function sizeSentence(size: readonly [number, number, number], unit: Leng
 
 export const COPY = {
   newProject: 'A new project',
+  more: (n: number) => `Show ${n} older project${n === 1 ? '' : 's'}`,
   named: 'Named after the file',
   drop: 'Drop a model here',
   choose: 'Choose a file',

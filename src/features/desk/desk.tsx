@@ -8,17 +8,27 @@ import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
 import { useChanges } from '../shared/use-changes';
-import { deskSentence, runningPhrase } from './copy';
+import { COPY, deskSentence, runningPhrase } from './copy';
 import { MiniSheet } from './mini-sheet';
 import { NewProject } from './new-project';
 
+const DESK_PAGE = 48;
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export function Desk({ initial }: { initial: DeskDto }) {
   useAlive();
   const [desk, setDesk] = useState(initial);
   const chooser = useRef<HTMLInputElement>(null);
-  useChanges<DeskDto>('/api/desk/events', () => '/api/desk', desk.stamp, setDesk);
+  const [limit, setLimit] = useState(desk.projects.length);
+  const address = (projects: number) => `/api/desk?projects=${Math.max(projects, DESK_PAGE)}`;
+  useChanges<DeskDto>('/api/desk/events', () => address(limit), desk.stamp, setDesk);
+  const older = desk.count - desk.projects.length;
+  const showOlder = async () => {
+    const next = desk.projects.length + DESK_PAGE;
+    setLimit(next);
+    const sent = await send<DeskDto>('GET', address(next));
+    if (sent.ok) setDesk(sent.value);
+  };
   const { running, storage } = desk;
   const used = storage.films_bytes + storage.models_bytes + storage.packs_bytes;
   const share = used / Math.max(1, used + storage.free_bytes);
@@ -64,6 +74,13 @@ export function Desk({ initial }: { initial: DeskDto }) {
               </a>
             </li>
           ))}
+          {older > 0 ? (
+            <li>
+              <button type="button" className="lk" onClick={() => void showOlder()}>
+                {COPY.more(older)}
+              </button>
+            </li>
+          ) : null}
           <li>
             <NewProject input={chooser} formats={desk.formats} />
           </li>
@@ -91,7 +108,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
           <dl className="kept">
             <dt>Renders ({storage.films} proofs)</dt>
             <dd className="n">{bytes(storage.films_bytes)}</dd>
-            <dt>Models, {desk.projects.length} revisions</dt>
+            <dt>Models, {desk.count} revisions</dt>
             <dd className="n">{bytes(storage.models_bytes)}</dd>
             <dt>Cached scenes</dt>
             <dd className="n">{bytes(storage.packs_bytes)}</dd>

@@ -7,7 +7,7 @@ const LARGEST = { width: 352, height: 238 };
 const PAPER_MARGIN_PX = 14;
 
 export function MiniSheet({ project }: { project: DeskProjectDto }) {
-  const g = sheetGeometry(project.first_brief.size);
+  const g = sheetGeometry(project.size);
   const margin = g.paper ? PAPER_MARGIN_PX : 0;
   const aspect = g.width / g.height;
   let height = Math.min(g.paper ? 201 : 198, (LARGEST.width - 2 * margin) / aspect);

@@ -3,13 +3,18 @@ export type Sent<T> =
   | { ok: true; value: T }
   | { ok: false; message: string /** Which refusal it is, of those that have an answer. */; code?: string };
 
-export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown = {}): Promise<Sent<T>> {
+export async function send<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body: unknown = {}
+): Promise<Sent<T>> {
   try {
-    const response = await fetch(path, {
-      method,
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(body)
-    });
+    const response = await fetch(
+      path,
+      method === 'GET'
+        ? { cache: 'no-store' }
+        : { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }
+    );
     const json = (await response.json().catch(() => null)) as (T & { message?: string; code?: string }) | null;
     if (response.ok) return { ok: true, value: json as T };
     return { ok: false, message: json?.message ?? `the server answered ${response.status}`, code: json?.code };

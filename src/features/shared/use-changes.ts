@@ -9,7 +9,8 @@ export function useChanges<T extends { stamp: number }>(
   events: string,
   changesSince: (stamp: number) => string,
   initial: number,
-  onChange: (changes: T) => void
+  /** False when the changes are of no use, for what was asked for is no longer wanted: they are asked for anew. */
+  onChange: (changes: T) => unknown
 ): void {
   const handler = useRef(onChange);
   handler.current = onChange;
@@ -29,8 +30,7 @@ export function useChanges<T extends { stamp: number }>(
         if (!answer?.ok) break; // asked again at the next change
         const changes = (await answer.json()) as T;
         if (left) break;
-        seen.current = changes.stamp;
-        handler.current(changes);
+        if (handler.current(changes) !== false) seen.current = changes.stamp;
       }
       busy = false;
     };

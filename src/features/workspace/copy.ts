@@ -106,6 +106,16 @@ export const KEYS: readonly [string, string][] = [
   ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan']
 ];
 
+export const WORKSPACE_COPY = {
+  title: (picture: string, project: string) => `${picture}, ${project}: Sphaera`,
+  noSuchPicture: 'The picture of this address is no longer there. The first picture of the project is shown.'
+};
+
+export const PICTURES_COPY = {
+  rendering: 'rendering',
+  queue: (underWay: number) => (underWay === 0 ? 'empty' : `${underWay} proof${underWay === 1 ? '' : 's'}`)
+};
+
 export const PANEL_COPY = {
   failed: 'This panel failed. The brief and the proofs are saved.',
   retry: 'Try again'
@@ -113,6 +123,7 @@ export const PANEL_COPY = {
 
 export const STRIP_COPY = {
   count: (n: number) => (n === 0 ? 'No proof of this picture yet' : `${n} proof${n === 1 ? '' : 's'}, newest first`),
+  earlier: (n: number) => `${n} earlier`,
   undo: 'Undo',
   redo: 'Redo',
   download: (number: number, beforeDenoising: boolean) =>

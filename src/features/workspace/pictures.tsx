@@ -2,6 +2,7 @@
 import type { PictureDto, WorkspaceDto } from '../../contracts/dto';
 import { sizeLabel } from '../../core/brief/sentence';
 import { resolveSize } from '../../core/output/size';
+import { PICTURES_COPY } from './copy';
 
 interface Props {
   workspace: WorkspaceDto;
@@ -17,14 +18,14 @@ const TALLEST = 82;
 
 export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onModel }: Props) {
   const { report, number } = workspace.revision;
-  const running = workspace.proofs.filter((p) => p.state === 'running' || p.state === 'waiting').length;
+  const underWay = workspace.pictures.reduce((sum, p) => sum + p.underWay, 0);
   const metres = (v: number) => (v < 1 ? `${Math.round(v * 1000)}\u00a0mm` : `${v.toFixed(v < 10 ? 2 : 1)}\u00a0m`);
   return (
     <nav className="pics" aria-label="Pictures of this project">
       <h2>Pictures</h2>
       <ul className="s">
         {workspace.pictures.map((picture) => {
-          const size = resolveSize(picture.brief.size);
+          const size = resolveSize(picture.size);
           const aspect = size.width_px / size.height_px;
           const width = Math.min(WIDEST, TALLEST * aspect);
           const box = { width, height: width / aspect };
@@ -48,7 +49,7 @@ export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onMod
                   )}
                 </span>
                 <b>{picture.name}</b>
-                <i>{sizeLabel(picture.brief.size)}</i>
+                <i>{picture.underWay > 0 ? PICTURES_COPY.rendering : sizeLabel(picture.size)}</i>
               </button>
             </li>
           );
@@ -70,7 +71,7 @@ export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onMod
           <dt>Triangles</dt>
           <dd className="n">{report.triangles.toLocaleString('en')}</dd>
           <dt>Queue</dt>
-          <dd>{running === 0 ? 'empty' : `${running} rendering`}</dd>
+          <dd>{PICTURES_COPY.queue(underWay)}</dd>
         </dl>
       </div>
     </nav>

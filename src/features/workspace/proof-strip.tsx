@@ -9,6 +9,9 @@ interface Props {
   picture: PictureDto;
   brief: Brief;
   proofs: readonly ProofDto[];
+  /** How many older ones there are. */
+  earlier: number;
+  onEarlier: () => void;
   /** On the stage. */
   shown: ProofDto | null;
   beforeDenoising: boolean;
@@ -29,11 +32,23 @@ const filesOf = ({ brief }: ProofDto): readonly (readonly [label: string, query:
 ];
 
 export function ProofStrip(props: Props) {
-  const { picture, brief, proofs, shown, beforeDenoising, glanceSeconds, onChoose, onStop, onHistory } = props;
+  const {
+    picture,
+    brief,
+    proofs,
+    earlier,
+    onEarlier,
+    shown,
+    beforeDenoising,
+    glanceSeconds,
+    onChoose,
+    onStop,
+    onHistory
+  } = props;
   return (
     <section className="strip" aria-label="Proofs">
       <header>
-        <span>{STRIP_COPY.count(proofs.length)}</span>
+        <span>{STRIP_COPY.count(proofs.length + earlier)}</span>
         <span>
           <button type="button" className="lk" aria-disabled={!picture.canUndo} onClick={() => onHistory(-1)}>
             {STRIP_COPY.undo}
@@ -73,6 +88,13 @@ export function ProofStrip(props: Props) {
               onGoOn={() => onStop(proof, 'go on')}
             />
           ))}
+          {earlier > 0 ? (
+            <li className="more">
+              <button type="button" className="lk" onClick={onEarlier}>
+                {STRIP_COPY.earlier(earlier)}
+              </button>
+            </li>
+          ) : null}
         </ol>
       )}
       {shown?.denoise_note ? (

@@ -4,7 +4,14 @@
  */
 import { createContext, useContext } from 'react';
 import { createStore, type StoreApi, useStore } from 'zustand';
-import type { PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
+import type {
+  OpenPictureDto,
+  PictureDto,
+  PictureItemDto,
+  ProofDto,
+  WorkspaceChangesDto,
+  WorkspaceDto
+} from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { SheetUnit } from './panels/size-fields';
 import type { Zoom } from './stage';
@@ -17,9 +24,8 @@ export interface FrameBefore {
 }
 
 export interface WorkspaceState {
+  /** With the picture in hand as `opened`. */
   workspace: WorkspaceDto;
-  /** Id of the picture in hand. */
-  pictureId: string;
   panel: OpenPanel;
   /** Id of the chosen proof; null shows the newest that has a picture. */
   proofId: string | null;
@@ -58,52 +64,76 @@ export interface WorkspaceActions {
   /** Opens a panel, or closes the open one when it is null. What the last panel asked of the stage ends with it. */
   openPanel(panel: OpenPanel): void;
   togglePanel(panel: OpenPanel): void;
-  choosePicture(id: string): void;
+  /** Takes a picture in hand, as the server has it. */
+  openPicture(opened: OpenPictureDto): void;
   /** Shows a proof in place of the model. */
   chooseProof(id: string | null): void;
-  applyChanges(changes: WorkspaceChangesDto): void;
+  /** False when they are of another picture in hand: they are then to be asked for again. */
+  applyChanges(changes: WorkspaceChangesDto): boolean;
   replacePicture(picture: PictureDto): void;
-  addPicture(picture: PictureDto): void;
   addProof(proof: ProofDto): void;
+  addEarlierProofs(page: Pick<OpenPictureDto, 'proofs' | 'earlier'>): void;
   update(change: WorkspaceDto | ((workspace: WorkspaceDto) => WorkspaceDto)): void;
 }
 
 export type WorkspaceStore = StoreApi<WorkspaceState & WorkspaceActions>;
 
 /** The later of two states of a picture: an answer can overtake an event. */
-const newerOf = (known: PictureDto | undefined, arrived: PictureDto) =>
-  known && known.changes > arrived.changes ? known : arrived;
+const newerOf = <P extends Pick<PictureDto, 'changes'>>(known: P, arrived: P | null): P =>
+  arrived === null || known.changes > arrived.changes ? known : arrived;
 
-const withPicture = (workspace: WorkspaceDto, next: PictureDto): WorkspaceDto => ({
-  ...workspace,
-  pictures: workspace.pictures.map((p) => (p.id === next.id ? newerOf(p, next) : p))
+const itemOf = ({ id, name, lead, changes, brief }: PictureDto, underWay: number): PictureItemDto => ({
+  id,
+  name,
+  lead,
+  changes,
+  size: brief.size,
+  underWay
 });
+
+const withPicture = (workspace: WorkspaceDto, next: PictureDto): WorkspaceDto => {
+  const { opened, pictures } = workspace;
+  return {
+    ...workspace,
+    opened: opened.picture.id === next.id ? { ...opened, picture: newerOf(opened.picture, next) } : opened,
+    pictures: pictures.map((p) => (p.id === next.id ? newerOf(p, itemOf(next, p.underWay)) : p))
+  };
+};
+
+/** Proofs after what changed: those that are gone left out, new ones in their place by number. */
+function withProofs(known: readonly ProofDto[], changed: readonly ProofDto[], removed: readonly string[]): ProofDto[] {
+  const gone = new Set([...removed, ...changed.map((p) => p.id)]);
+  return [...changed, ...known.filter((p) => !gone.has(p.id))].sort((a, b) => b.number - a.number);
+}
 
 /** The project after what changed on the server. Pictures that were changed here meanwhile keep their newer state. */
 function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): WorkspaceDto {
   const { stamp, machine, rendering } = changes;
-  const changed = new Map(changes.proofs.map((proof) => [proof.id, proof]));
-  const removed = new Set(changes.removed);
-  const proofs = workspace.proofs.filter((p) => !removed.has(p.id)).map((p) => changed.get(p.id) ?? p);
-  const known = new Set(proofs.map((p) => p.id));
+  const { opened } = workspace;
+  const arrived = new Map(changes.pictures.map((p) => [p.id, p]));
   const there = new Set(workspace.pictures.map((p) => p.id));
-  const { pictures } = changes.pictures.reduce(withPicture, workspace);
   return {
     ...workspace,
     stamp,
     machine,
     rendering,
-    proofs: [...changes.proofs.filter((p) => !known.has(p.id)), ...proofs],
-    pictures: [...pictures, ...changes.pictures.filter((p) => !there.has(p.id))]
+    opened: {
+      ...opened,
+      picture: newerOf(opened.picture, changes.picture),
+      proofs: withProofs(opened.proofs, changes.proofs, changes.removed)
+    },
+    pictures: [
+      ...workspace.pictures.map((p) => newerOf(p, arrived.get(p.id) ?? null)),
+      ...changes.pictures.filter((p) => !there.has(p.id))
+    ]
   };
 }
 
 const ASKED_NOTHING = { picking: null, gathering: null, frameBefore: null } as const;
 
-export function createWorkspaceStore(initial: WorkspaceDto, pictureId: string | null): WorkspaceStore {
+export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
   return createStore<WorkspaceState & WorkspaceActions>((set, get) => ({
     workspace: initial,
-    pictureId: initial.pictures.find((p) => p.id === pictureId)?.id ?? initial.pictures[0]!.id,
     panel: null,
     proofId: null,
     showModel: false,
@@ -118,18 +148,34 @@ export function createWorkspaceStore(initial: WorkspaceDto, pictureId: string | 
     readExposure: (ev100) => set({ previewEv: ev100 }),
     openPanel: (panel) => set({ panel, ...ASKED_NOTHING }),
     togglePanel: (panel) => get().openPanel(get().panel === panel ? null : panel),
-    choosePicture: (id) => set({ pictureId: id, proofId: null, showModel: false, ...ASKED_NOTHING }),
+    openPicture: (opened) =>
+      set(({ workspace }) => ({
+        workspace: { ...workspace, opened },
+        proofId: null,
+        showModel: false,
+        ...ASKED_NOTHING
+      })),
     chooseProof: (id) => set({ proofId: id, showModel: false }),
-    applyChanges: (changes) => set(({ workspace }) => ({ workspace: withChanges(workspace, changes) })),
+    applyChanges: (changes) => {
+      const { workspace } = get();
+      if (changes.opened !== workspace.opened.picture.id) return false;
+      set({ workspace: withChanges(workspace, changes) });
+      return true;
+    },
     replacePicture: (picture) => set(({ workspace }) => ({ workspace: withPicture(workspace, picture) })),
-    addPicture: (picture) =>
-      set(({ workspace }) => ({ workspace: { ...workspace, pictures: [...workspace.pictures, picture] } })),
     addProof: (proof) =>
-      set(({ workspace }) =>
-        workspace.proofs.some((p) => p.id === proof.id)
-          ? {}
-          : { workspace: { ...workspace, proofs: [proof, ...workspace.proofs] } }
-      ),
+      set(({ workspace }) => {
+        const { opened } = workspace;
+        if (proof.pictureId !== opened.picture.id || opened.proofs.some((p) => p.id === proof.id)) return {};
+        return { workspace: { ...workspace, opened: { ...opened, proofs: withProofs(opened.proofs, [proof], []) } } };
+      }),
+    addEarlierProofs: ({ proofs, earlier }) =>
+      set(({ workspace }) => {
+        const { opened } = workspace;
+        return {
+          workspace: { ...workspace, opened: { ...opened, proofs: withProofs(opened.proofs, proofs, []), earlier } }
+        };
+      }),
     update: (change) =>
       set(({ workspace }) => ({ workspace: typeof change === 'function' ? change(workspace) : change }))
   }));

@@ -4,7 +4,7 @@
  * change of the brief is saved at once.
  */
 import { useEffect, useMemo, useState } from 'react';
-import type { PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
+import type { OpenPictureDto, PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
 import { type Brief, briefChanges, canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import type { Change } from '../../core/brief/fields/walk';
 import { BRIEF_PANELS, composeSentence, countChanges, restingPanels, sizeLabel } from '../../core/brief/sentence';
@@ -21,6 +21,7 @@ import { Mark } from '../../ui/mark';
 import { send } from '../shared/send';
 import { useChanges } from '../shared/use-changes';
 import { BriefLine } from './brief-line';
+import { WORKSPACE_COPY as COPY } from './copy';
 import { Pictures } from './pictures';
 import { OpenedPanel } from './panels/catalogue';
 import { ProofStrip } from './proof-strip';
@@ -28,6 +29,7 @@ import { Stage } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useForecast, useGrainSoFar } from './use-forecast';
 import { useKeys } from './use-keys';
+import { usePicture } from './use-picture';
 import { useStageView } from './use-stage-view';
 import { freeView, type LampMark, lampsOf, type PanelContext, placesOf } from './view';
 import { createWorkspaceStore, useWorkspaceStore, WorkspaceStoreContext } from './workspace-store';
@@ -43,8 +45,12 @@ function filmText(brief: Brief): string {
   return known;
 }
 
-export function Workspace({ initial, pictureId }: { initial: WorkspaceDto; pictureId: string | null }) {
-  const [store] = useState(() => createWorkspaceStore(initial, pictureId));
+export function Workspace({ initial, asked }: { initial: WorkspaceDto; asked: string | null }) {
+  const [store] = useState(() => {
+    const created = createWorkspaceStore(initial);
+    if (asked !== null && asked !== initial.opened.picture.id) created.getState().set({ message: COPY.noSuchPicture });
+    return created;
+  });
   return (
     <WorkspaceStoreContext.Provider value={store}>
       <OpenWorkspace since={initial.stamp} />
@@ -58,8 +64,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
   const setMessage = (text: string | null) => set({ message: text });
 
-  const picture = workspace.pictures.find((p) => p.id === state.pictureId) ?? workspace.pictures[0]!;
-  const proofs = workspace.proofs.filter((p) => p.pictureId === picture.id);
+  const { picture, proofs, earlier } = workspace.opened;
   const shown = proofs.find((p) => p.id === state.proofId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
   const beforeDenoising = state.beforeDenoising && shown !== null && shown.denoise_share === 1;
 
@@ -76,7 +81,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   };
   useChanges<WorkspaceChangesDto>(
     `/api/projects/${workspace.project.id}/events`,
-    (stamp) => `/api/projects/${workspace.project.id}/changes?since=${stamp}`,
+    (stamp) => `/api/projects/${workspace.project.id}/changes?since=${stamp}&picture=${picture.id}`,
     since,
     state.applyChanges
   );
@@ -139,16 +144,18 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   };
   const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') =>
     void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
-  const choosePicture = (id: string) => {
-    state.choosePicture(id);
-    window.history.replaceState(null, '', `?picture=${id}`);
-  };
+  const choosePicture = usePicture(workspace.project.id, picture.id, state.openPicture, setMessage);
   const addPicture = async () => {
     await settled();
     const sent = await send<PictureDto>('POST', `/api/pictures/${picture.id}/copy`);
     if (!sent.ok) return setMessage(sent.message);
-    state.addPicture(sent.value);
     choosePicture(sent.value.id);
+  };
+  const showEarlier = async () => {
+    const path = `/api/pictures/${picture.id}/proofs?before=${proofs.at(-1)!.number}`;
+    const sent = await send<Pick<OpenPictureDto, 'proofs' | 'earlier'>>('GET', path);
+    if (sent.ok) state.addEarlierProofs(sent.value);
+    else setMessage(sent.message);
   };
   const step = <T extends { id: string }>(list: T[], id: string | null, by: number) =>
     list[Math.min(list.length - 1, Math.max(0, list.findIndex((x) => x.id === id) + by))];
@@ -182,8 +189,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     history
   });
   useEffect(() => {
-    document.title = `${picture.name}: Sphaera`;
-  }, [picture.name]);
+    document.title = COPY.title(picture.name, workspace.project.name);
+  }, [picture.name, workspace.project.name]);
   useAlive();
 
   const marks: LampMark[] =
@@ -287,6 +294,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         picture={picture}
         brief={brief}
         proofs={proofs}
+        earlier={earlier}
+        onEarlier={() => void showEarlier()}
         shown={shown}
         beforeDenoising={beforeDenoising}
         glanceSeconds={glance?.seconds ?? null}

@@ -6,12 +6,12 @@ const { project, picture } = await boxProject();
 const { denoiseSpeed, findCosts, ratiosOf, saveCosts, saveDenoiseSpeed, savePair } = await import('./forecasts');
 const { requestProof } = await import('../usecases/request-proof');
 const { changeBrief } = await import('../usecases/change-brief');
-const { viewWorkspace } = await import('../usecases/view-workspace');
+const { viewPicture } = await import('../usecases/view-workspace');
 
 /** Proofs of the project, each of another number of samples. */
 function proofs(count: number): string[] {
   return Array.from({ length: count }, (_, i) => {
-    const { brief } = viewWorkspace(project)!.pictures[0]!;
+    const { brief } = viewPicture(picture)!.picture;
     changeBrief(picture, { ...brief, quality: { ...brief.quality, samples: 20 + i } }, false);
     const proof = requestProof(picture);
     if (!proof.ok) throw new Error(proof.message);

@@ -100,13 +100,13 @@ describe('the queue in the database', () => {
     expect(grows(() => queue.apply(job.id, { type: 'heartbeat', fence: job.fence, now: 200 }))).toEqual([false, false]);
     const since = stampOf('project');
     writeProof(job.proof!, leaseOf(job), { share: 0.5 });
-    expect(listProofsSince('project', since).map((p) => p.id)).toEqual([job.proof]);
+    expect(listProofsSince('picture', since).map((p) => p.id)).toEqual([job.proof]);
     expect(listPicturesSince('project', since)).toEqual([]);
     writeProof(job.proof!, leaseOf(job), { picture_count: 1 });
     expect(listPicturesSince('project', since).map((p) => p.id)).toEqual(['picture']);
     const before = stampOf('project');
     dropProof(job.proof!, 1);
-    expect(listProofsSince('project', before)).toMatchObject([{ id: job.proof, state: 'dropped' }]);
+    expect(listProofsSince('picture', before)).toMatchObject([{ id: job.proof, state: 'dropped' }]);
     queue.remove(job.id);
   });
 });

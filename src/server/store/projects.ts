@@ -35,7 +35,11 @@ export interface CapturedRow {
   sun_json: string | null;
 }
 
-export const listProjects = () => prepared('SELECT * FROM projects ORDER BY created_at_ms').all() as ProjectRow[];
+/** The newest first. */
+export const listProjects = (limit: number) =>
+  prepared('SELECT * FROM projects ORDER BY created_at_ms DESC LIMIT ?').all(limit) as ProjectRow[];
+export const countProjects = () =>
+  (prepared('SELECT count(*) AS count FROM projects').get() as { count: number }).count;
 export const findProject = (id: string) =>
   (prepared('SELECT * FROM projects WHERE id = ?').get(id) as ProjectRow | undefined) ?? null;
 export const insertProject = (row: ProjectRow) =>

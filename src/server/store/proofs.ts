@@ -36,17 +36,36 @@ export interface ProofRow {
   stamp: number;
 }
 
-const OF_PROJECT =
-  'SELECT proofs.* FROM proofs JOIN pictures ON pictures.id = proofs.picture_id WHERE project_id = :project';
-const NEWEST_FIRST = 'ORDER BY proofs.created_at_ms DESC, proofs.number DESC';
+/** The newest proofs of a picture below a number, newest first. */
+export const listProofsOf = (picture: string, before: number, limit: number) =>
+  prepared(
+    `SELECT * FROM proofs WHERE picture_id = ? AND state <> 'dropped' AND number < ? ORDER BY number DESC LIMIT ?`
+  ).all(picture, before, limit) as ProofRow[];
 
-/** Of all pictures of a project, newest first. */
-export const listProofsOf = (project: string) =>
-  prepared(`${OF_PROJECT} AND state <> 'dropped' ${NEWEST_FIRST}`).all({ project }) as ProofRow[];
+/** Those of a picture that changed after a change of the project, removed ones among them, newest first. */
+export const listProofsSince = (picture: string, stamp: number) =>
+  prepared('SELECT * FROM proofs WHERE picture_id = ? AND stamp > ? ORDER BY number DESC').all(
+    picture,
+    stamp
+  ) as ProofRow[];
 
-/** Those that changed after a change of the project, removed ones among them. */
-export const listProofsSince = (project: string, stamp: number) =>
-  prepared(`${OF_PROJECT} AND proofs.stamp > :stamp ${NEWEST_FIRST}`).all({ project, stamp }) as ProofRow[];
+/** How many proofs of a picture there are below a number. */
+export const countProofsOf = (picture: string, before: number) =>
+  (
+    prepared(`SELECT count(*) AS count FROM proofs WHERE picture_id = ? AND state <> 'dropped' AND number < ?`).get(
+      picture,
+      before
+    ) as { count: number }
+  ).count;
+
+/** How many proofs of a picture render or wait. */
+export const countUnderWay = (picture: string) =>
+  (
+    prepared(
+      `SELECT count(*) AS count FROM proofs JOIN jobs ON jobs.proof_id = proofs.id
+       WHERE picture_id = ? AND proofs.state = 'open' AND jobs.state IN ('waiting', 'running')`
+    ).get(picture) as { count: number }
+  ).count;
 
 /** The newest whole proof of a picture that has something to show; null when there is none. */
 export const leadProof = (pictureId: string) =>

@@ -5,7 +5,7 @@ import type { Brief } from '../../core/brief/brief';
 const { project, picture: first } = await boxProject();
 const { changeBrief, moveStep, rename } = await import('./change-brief');
 const { addPicture } = await import('./add-picture');
-const { viewWorkspace, viewChanges } = await import('./view-workspace');
+const { viewWorkspace, viewChanges, viewPicture } = await import('./view-workspace');
 
 /** A picture of the test's own. */
 let picture: string;
@@ -17,7 +17,7 @@ function copyOf(id: string): string {
   if (!made.ok) throw new Error(made.message);
   return made.value.id;
 }
-const stateOf = (id: string) => viewWorkspace(project)!.pictures.find((p) => p.id === id)!;
+const stateOf = (id: string) => viewPicture(id)!.picture;
 const withSamples = (brief: Brief, samples: number): Brief => ({ ...brief, quality: { ...brief.quality, samples } });
 
 describe('changeBrief', () => {
@@ -125,11 +125,13 @@ describe('viewChanges', () => {
   it('holds the pictures that changed since a stamp and no others', () => {
     const id = copyOf(first);
     const { stamp } = viewWorkspace(project)!;
-    expect(viewChanges(project, stamp)!.pictures).toEqual([]);
+    expect(viewChanges(project, id, stamp)).toMatchObject({ pictures: [], picture: null });
     changeBrief(id, withSamples(stateOf(id).brief, 33), false);
-    const changes = viewChanges(project, stamp)!;
+    const changes = viewChanges(project, id, stamp)!;
     expect(changes.stamp).toBeGreaterThan(stamp);
     expect(changes.pictures.map((p) => p.id)).toEqual([id]);
-    expect(viewChanges(project, changes.stamp)!.pictures).toEqual([]);
+    expect(changes.picture!.brief.quality.samples).toBe(33);
+    expect(viewChanges(project, first, stamp)).toMatchObject({ opened: first, picture: null, pictures: [{ id }] });
+    expect(viewChanges(project, id, changes.stamp)!.pictures).toEqual([]);
   });
 });

@@ -5,7 +5,7 @@ const { project, picture: first } = await boxProject();
 const { addPicture } = await import('./add-picture');
 const { changeBrief } = await import('./change-brief');
 const { requestProof, stopProof, goOn } = await import('./request-proof');
-const { viewChanges, viewWorkspace } = await import('./view-workspace');
+const { viewChanges, viewWorkspace, viewPicture, viewProofs } = await import('./view-workspace');
 const { viewDesk } = await import('./view-desk');
 const { sqliteQueue: queue } = await import('../store/job-queue');
 const { findProof } = await import('../store/proofs');
@@ -25,7 +25,7 @@ function ask(picture: string, ...rest: [patch?: Parameters<typeof requestProof>[
   if (!asked.ok) throw new Error(asked.message);
   return asked.value;
 }
-const briefOf = (picture: string) => viewWorkspace(project)!.pictures.find((p) => p.id === picture)!.brief;
+const briefOf = (picture: string) => viewPicture(picture)!.picture.brief;
 
 describe('requestProof', () => {
   it('opens a proof with a job in the queue, which the project’s changes tell of', () => {
@@ -34,7 +34,10 @@ describe('requestProof', () => {
     const proof = ask(picture);
     expect(proof).toMatchObject({ number: 1, state: 'waiting', width_px: 120, height_px: 90 });
     expect(queue.ofProof(proof.id)).toMatchObject({ kind: 'render', state: { name: 'waiting' } });
-    expect(viewChanges(project, stamp)!.proofs.map((p) => p.id)).toEqual([proof.id]);
+    expect(viewChanges(project, picture, stamp)).toMatchObject({
+      proofs: [{ id: proof.id }],
+      pictures: [{ id: picture, underWay: 1 }]
+    });
     expect(viewDesk().waiting).toBeGreaterThan(0);
   });
 
@@ -78,14 +81,30 @@ describe('requestProof', () => {
   });
 });
 
+describe('the proofs of a picture', () => {
+  it('come in pages, newest first, and the rest is counted', () => {
+    const picture = newPicture();
+    for (let i = 0; i < 34; i++) {
+      const brief = briefOf(picture);
+      changeBrief(picture, { ...brief, quality: { ...brief.quality, samples: 2000 + i } }, false);
+      ask(picture);
+    }
+    const { proofs, earlier } = viewPicture(picture)!;
+    expect([proofs[0]!.number, proofs.at(-1)!.number, proofs.length, earlier]).toEqual([34, 5, 30, 4]);
+    const older = viewProofs(picture, proofs.at(-1)!.number);
+    expect([older.proofs.map((p) => p.number), older.earlier]).toEqual([[4, 3, 2, 1], 0]);
+  });
+});
+
 describe('stopProof', () => {
   it('removes a waiting proof at once, and the changes say so', () => {
-    const proof = ask(newPicture());
+    const picture = newPicture();
+    const proof = ask(picture);
     const { stamp } = viewWorkspace(project)!;
     expect(stopProof(proof.id, 'drop').ok).toBe(true);
     expect(findProof(proof.id)?.state).not.toBe('open');
-    expect(viewChanges(project, stamp)!.removed).toContain(proof.id);
-    expect(viewWorkspace(project)!.proofs.some((p) => p.id === proof.id)).toBe(false);
+    expect(viewChanges(project, picture, stamp)!.removed).toEqual([proof.id]);
+    expect(viewPicture(picture)).toMatchObject({ proofs: [], earlier: 0 });
   });
 
   it('leaves a running proof to its worker and asks it to stop', () => {

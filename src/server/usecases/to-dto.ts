@@ -1,12 +1,13 @@
 /** Rows to DTOs. */
-import type { PictureDto, ProofDto, ProofStateDto } from '../../contracts/dto';
+import type { PictureDto, PictureItemDto, ProofDto, ProofStateDto } from '../../contracts/dto';
 import { filmKey } from '../render/film-key';
+import type { Brief } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import type { Job } from '../../core/job/job';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { briefAt, lastStep, type PictureRow } from '../store/pictures';
 import { findRevision } from '../store/projects';
-import { leadProof, type ProofRow } from '../store/proofs';
+import { countUnderWay, leadProof, type ProofRow } from '../store/proofs';
 
 export function proofDto(row: ProofRow): ProofDto {
   const brief = readBrief(row.brief_json);
@@ -48,15 +49,22 @@ function stateOf({ state }: ProofRow, job: Job | null): ProofStateDto {
   return work === 'waiting' || work === 'running' ? work : 'failed';
 }
 
-export function pictureDto(row: PictureRow): PictureDto {
-  const lead = leadProof(row.id);
-  return {
-    id: row.id,
-    name: row.name,
-    brief: readBrief(briefAt(row.id, row.step)!),
-    lead: lead ? { proof: lead.id, count: lead.picture_count } : null,
-    canUndo: row.step > 0,
-    canRedo: row.step < lastStep(row.id),
-    changes: row.changes
-  };
+export const briefOf = ({ id, step }: PictureRow): Brief => readBrief(briefAt(id, step)!);
+
+function listed({ id, name, changes }: PictureRow): Pick<PictureDto, 'id' | 'name' | 'lead' | 'changes'> {
+  const lead = leadProof(id);
+  return { id, name, lead: lead ? { proof: lead.id, count: lead.picture_count } : null, changes };
 }
+
+export const pictureItemDto = (row: PictureRow): PictureItemDto => ({
+  ...listed(row),
+  size: briefOf(row).size,
+  underWay: countUnderWay(row.id)
+});
+
+export const pictureDto = (row: PictureRow): PictureDto => ({
+  ...listed(row),
+  brief: briefOf(row),
+  canUndo: row.step > 0,
+  canRedo: row.step < lastStep(row.id)
+});

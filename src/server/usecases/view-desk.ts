@@ -5,19 +5,22 @@ import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { formatsText, modelExtensions } from '../../formats/model';
 import { freeBytes } from '../files/free-bytes';
 import { sqliteQueue as queue } from '../store/job-queue';
-import { briefAt, findPicture, listPictures } from '../store/pictures';
-import { latestRevision, listProjects, type ProjectRow } from '../store/projects';
+import { findPicture, listPictures } from '../store/pictures';
+import { countProjects, latestRevision, listProjects, type ProjectRow } from '../store/projects';
 import { filmTotals, findProof, lastEndedProof, leadProof } from '../store/proofs';
 import { stampOf } from '../store/stamps';
 import { storageOf } from '../store/storage';
-import { proofDto } from './to-dto';
+import { briefOf, proofDto } from './to-dto';
 
 /** Grows with every change that the desk shows. */
 export const deskStamp = (): number => stampOf('desk');
 
-export function viewDesk(): DeskDto {
+/** How many projects the desk shows at first. */
+export const DESK_PROJECTS = 48;
+
+export function viewDesk(limit = DESK_PROJECTS): DeskDto {
   const stamp = deskStamp();
-  const rows = listProjects();
+  const rows = listProjects(limit);
   const open = queue.open().filter((job) => job.proof !== null);
   const running = open.find((job) => job.state.name === 'running');
   const proof = running && findProof(running.proof!);
@@ -28,6 +31,7 @@ export function viewDesk(): DeskDto {
     formats: { text: formatsText(), extensions: modelExtensions() },
     client: rows[0]?.client ?? '',
     projects: rows.flatMap((row) => deskProject(row) ?? []),
+    count: countProjects(),
     running: proof && picture ? { ...proofDto(proof), picture: picture.name, project: picture.project_id } : null,
     waiting: open.length - (running ? 1 : 0),
     storage: {
@@ -45,8 +49,11 @@ function deskProject(project: ProjectRow): DeskProjectDto | null {
   const revision = latestRevision(project.id);
   const first = pictures[0];
   if (!first || !revision) return null;
-  const leads = pictures.map((picture) => leadProof(picture.id));
-  const lead = leads.find((found) => found !== null) ?? null;
+  let lead: ReturnType<typeof leadProof> = null;
+  for (const picture of pictures) {
+    lead = leadProof(picture.id);
+    if (lead) break;
+  }
   const last = lastEndedProof(project.id);
   const job = queue.open().find((open) => open.project === project.id && open.state.name === 'running' && open.proof);
   const running = job && findProof(job.proof!);
@@ -56,8 +63,7 @@ function deskProject(project: ProjectRow): DeskProjectDto | null {
     kind: project.kind,
     pictures: pictures.length,
     revision: revision.number,
-    first_picture: first.id,
-    first_brief: readBrief(briefAt(first.id, first.step)!),
+    size: briefOf(first).size,
     lead: lead && {
       proof: lead.id,
       count: lead.picture_count,

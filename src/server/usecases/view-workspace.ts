@@ -1,5 +1,12 @@
-/** Everything a workspace shows. */
-import type { CapturedSunDto, PhotometricDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
+/** Everything a workspace shows: a project with one picture in hand. */
+import type {
+  CapturedSunDto,
+  OpenPictureDto,
+  PhotometricDto,
+  ProofDto,
+  WorkspaceChangesDto,
+  WorkspaceDto
+} from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/model/import-report';
@@ -11,14 +18,21 @@ import { listPhotometric } from '../store/photometric';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { findPicture, listPictures, listPicturesSince } from '../store/pictures';
 import { findProject, latestRevision, listCaptured, listViewpoints } from '../store/projects';
-import { findProof, listProofsOf, listProofsSince } from '../store/proofs';
+import { countProofsOf, findProof, listProofsOf, listProofsSince } from '../store/proofs';
 import { stampOf } from '../store/stamps';
-import { pictureDto, proofDto } from './to-dto';
+import { pictureDto, pictureItemDto, proofDto } from './to-dto';
 
-export function viewWorkspace(projectId: string): WorkspaceDto | null {
+/** How many proofs of a picture come at once. */
+const PROOFS_A_PAGE = 30;
+
+/** With the picture that is asked for in hand, or the first when there is none of that id. Null: no such project. */
+export function viewWorkspace(projectId: string, pictureId: string | null = null): WorkspaceDto | null {
   const project = findProject(projectId);
   const revision = project && latestRevision(project.id);
   if (!project || !revision) return null;
+  const pictures = listPictures(project.id);
+  const inHand = pictures.find((p) => p.id === pictureId) ?? pictures[0];
+  if (!inHand) return null;
   return {
     stamp: stampOf(project.id),
     project: { id: project.id, name: project.name, client: project.client, kind: project.kind },
@@ -28,8 +42,8 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
       glb_sha256: revision.glb_sha256,
       report: JSON.parse(revision.report_json) as ImportReport
     },
-    pictures: listPictures(project.id).map(pictureDto),
-    proofs: listProofsOf(project.id).map(proofDto),
+    pictures: pictures.map(pictureItemDto),
+    opened: viewPicture(inHand.id)!,
     viewpoints: listViewpoints(project.id).map((v) => ({
       id: v.id,
       name: v.name,
@@ -58,14 +72,35 @@ export function viewWorkspace(projectId: string): WorkspaceDto | null {
 /** Grows with every change that the workspace shows; 0 when there is no such project. */
 export const workspaceStamp = stampOf;
 
-/** What changed in a project after a change that the asker has seen; null when there is no such project. */
-export function viewChanges(projectId: string, since: number): WorkspaceChangesDto | null {
+/** A picture with its newest proofs; null when it is not there. */
+export function viewPicture(pictureId: string): OpenPictureDto | null {
+  const row = findPicture(pictureId);
+  if (!row) return null;
+  const stamp = stampOf(row.project_id);
+  return { stamp, picture: pictureDto(row), ...viewProofs(row.id, Number.MAX_SAFE_INTEGER) };
+}
+
+/** The proofs of a picture below a number, newest first, and how many are older still. */
+export function viewProofs(pictureId: string, before: number): { proofs: ProofDto[]; earlier: number } {
+  const rows = listProofsOf(pictureId, before, PROOFS_A_PAGE);
+  return { proofs: rows.map(proofDto), earlier: countProofsOf(pictureId, rows.at(-1)?.number ?? 0) };
+}
+
+/**
+ * What changed in a project after a change that the asker has seen, with more of the picture in hand; null when there is
+ * no such project.
+ */
+export function viewChanges(projectId: string, pictureId: string, since: number): WorkspaceChangesDto | null {
   if (!findProject(projectId)) return null;
   const stamp = stampOf(projectId);
-  const proofs = listProofsSince(projectId, since);
+  const pictures = listPicturesSince(projectId, since);
+  const picture = pictures.find((p) => p.id === pictureId);
+  const proofs = listProofsSince(pictureId, since);
   return {
     stamp,
-    pictures: listPicturesSince(projectId, since).map(pictureDto),
+    opened: pictureId,
+    pictures: pictures.map(pictureItemDto),
+    picture: picture ? pictureDto(picture) : null,
     proofs: proofs.filter((p) => p.state !== 'dropped').map(proofDto),
     removed: proofs.filter((p) => p.state === 'dropped').map((p) => p.id),
     ...machineState(projectId)

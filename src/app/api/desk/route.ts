@@ -1,5 +1,10 @@
-import { viewDesk } from '../../../server/usecases/view-desk';
+import { DESK_PROJECTS, viewDesk } from '../../../server/usecases/view-desk';
+import { query } from '../respond';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = () => Response.json(viewDesk(), { headers: { 'Cache-Control': 'no-store' } });
+/** The desk with at most so many projects. */
+export const GET = query((asked) => {
+  const limit = Number(asked.get('projects'));
+  return viewDesk(Number.isInteger(limit) && limit > 0 ? limit : DESK_PROJECTS);
+}, '');

@@ -1,7 +1,16 @@
 import { RequestProofBody } from '../../../../../contracts/requests';
 import { parsePatch } from '../../../../../contracts/brief';
 import { requestProof } from '../../../../../server/usecases/request-proof';
-import { mutation } from '../../../respond';
+import { viewProofs } from '../../../../../server/usecases/view-workspace';
+import { mutation, query } from '../../../respond';
+
+export const dynamic = 'force-dynamic';
+
+/** Older proofs than the one of a number. */
+export const GET = query((asked, { picture }: { picture: string }) => {
+  const before = Number(asked.get('before'));
+  return Number.isInteger(before) ? viewProofs(picture, before) : null;
+}, 'ask for the proofs before a number');
 
 /** `patch`: of that rectangle alone; `saving`: with something less, as it was measured. */
 export const POST = mutation(RequestProofBody, (body, { picture }: { picture: string }) => {
