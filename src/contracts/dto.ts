@@ -5,6 +5,7 @@ import type { KeptKind, KeptPart } from '../core/brief/kept-part';
 import type { Machine } from '../core/forecast/forecast';
 import type { MeasuredLamp } from '../core/film/lamp-shares';
 import type { PolarCurve } from '../core/lights/web/web';
+import type { RemovedDto } from './removal';
 import type { ImportReport } from '../formats/model/import-report';
 
 export type ProofStateDto = 'waiting' | 'running' | 'done' | 'kept' | 'failed';
@@ -60,6 +61,8 @@ export interface PictureDto {
 
 /** A picture in the list of a project's pictures. */
 export interface PictureItemDto extends Pick<PictureDto, 'id' | 'name' | 'lead' | 'changes'> {
+  /** In the order of the project's pictures. */
+  position: number;
   size: Brief['size'];
   /** Its proofs that render or wait. */
   underWay: number;
@@ -161,6 +164,8 @@ export interface WorkspaceChangesDto extends Pick<WorkspaceDto, 'stamp' | 'pictu
   proofs: ProofDto[];
   /** Ids of its proofs that are gone. */
   removed: string[];
+  /** Ids of pictures that are gone. */
+  removedPictures: string[];
 }
 
 export interface DeskProjectDto {
@@ -187,6 +192,8 @@ export interface DeskDto {
   /** How many there are. */
   count: number;
   running: (ProofDto & { project: string; picture: string }) | null;
+  /** What was removed and can be brought back, the last first. */
+  removed: RemovedDto[];
   waiting: number;
   storage: {
     films: number;

@@ -1,5 +1,6 @@
 /** What the browser may send: a class a request, checked before any use case sees it. */
 import 'reflect-metadata';
+import { REMOVABLE_KINDS, type RemovableKind } from './removal';
 import { Type } from 'class-transformer';
 import {
   Allow,
@@ -115,5 +116,13 @@ export class RequestProofBody {
   @IsOptional() saving: unknown = null;
 }
 export class StopProofBody {
-  @IsIn(['keep', 'drop', 'go on'], { message: 'must be keep, drop or go on' }) how: 'keep' | 'drop' | 'go on' = 'keep';
+  @IsIn(['stop', 'continue'], { message: 'must be stop or continue' }) how: 'stop' | 'continue' = 'stop';
+}
+export class RemovalBody {
+  @IsIn(REMOVABLE_KINDS as readonly string[] as string[], { message: `must be one of ${REMOVABLE_KINDS.join(', ')}` })
+  kind: RemovableKind = 'proof';
+  @IsString() @MaxLength(80) id = '';
+}
+export class RenameBody extends RemovalBody {
+  @IsString() @MaxLength(300) name = '';
 }

@@ -20,11 +20,11 @@ const { addBackdrop } = await import('../../src/server/usecases/add-backdrop');
 const { addCaptured } = await import('../../src/server/usecases/add-captured');
 const { addPhotometric } = await import('../../src/server/usecases/add-photometric');
 const { addPicture } = await import('../../src/server/usecases/add-picture');
-const { rename } = await import('../../src/server/usecases/change-brief');
+const { remove, rename } = await import('../../src/server/usecases/remove');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { attendJob } = await import('../../src/server/usecases/attend-job');
 const { sqliteQueue } = await import('../../src/server/store/job-queue');
-const { dropPart, keepPart } = await import('../../src/server/usecases/keep-part');
+const { keepPart } = await import('../../src/server/usecases/keep-part');
 const { saveViewpoint } = await import('../../src/server/usecases/save-viewpoint');
 const { sentBrief } = await import('../../src/server/usecases/sent-brief');
 const { viewDesk } = await import('../../src/server/usecases/view-desk');
@@ -166,8 +166,8 @@ describe('what is kept under a name', () => {
     ).project;
     expect(workspace().kept.map((k) => k.name)).toEqual(['Fast for Mondays', 'Evening']);
     expect(viewWorkspace(other)!.kept.map((k) => k.name)).toEqual(['Fast for Mondays']);
-    taken(dropPart(kept.id));
-    expect(message(dropPart(kept.id))).toContain('no longer there');
+    taken(remove('part', kept.id));
+    expect(message(remove('part', kept.id))).toContain('no longer there');
     expect(viewWorkspace(other)!.kept).toEqual([]);
   });
   it('a destination becomes what it asks for', () => {
@@ -198,8 +198,8 @@ describe('pictures of a project', () => {
     const first = workspace().opened.picture;
     expect([second.name, third.name]).toEqual([`${first.name}, 2`, `${first.name}, 3`]);
     expect(second.brief).toEqual(first.brief);
-    expect(taken(rename(second.id, '  Dome at dusk ')).name).toBe('Dome at dusk');
-    expect(message(rename(second.id, ''))).toBe('a picture needs a name');
+    expect(taken(rename('picture', second.id, '  Dome at dusk ')).name).toBe('Dome at dusk');
+    expect(message(rename('picture', second.id, ''))).toBe('give it a name');
     expect(message(addPicture('nothing'))).toContain('reload the page');
   });
   it('the desk shows each project with what it has, and how much is kept', () => {

@@ -15,7 +15,8 @@ const { put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
-const { requestProof, stopProof } = await import('../../src/server/usecases/request-proof');
+const { requestProof } = await import('../../src/server/usecases/request-proof');
+const { stopProof } = await import('../../src/server/usecases/stop-proof');
 const { viewPicture } = await import('../../src/server/usecases/view-workspace');
 const { findProof } = await import('../../src/server/store/proofs');
 const { sqliteQueue } = await import('../../src/server/store/job-queue');
@@ -135,7 +136,7 @@ describe('the render service', () => {
   it('saves what there is as a proof with a picture and a grain when it is stopped', async () => {
     const id = ask(newPicture(), 20_000);
     await until(() => (findProof(id)?.samples ?? 0) >= 4);
-    expect(stopProof(id, 'keep').ok).toBe(true);
+    expect(stopProof(id).ok).toBe(true);
     await until(() => findProof(id)?.state === 'kept');
     const stopped = findProof(id)!;
     expect(stopped.samples).toBeGreaterThan(0);

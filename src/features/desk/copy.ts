@@ -42,6 +42,8 @@ export function sizeSentence(size: readonly [number, number, number], unit: Leng
 
 export const COPY = {
   newProject: 'A new project',
+  removed: 'Removed within the last ten minutes',
+  bringBack: (name: string) => `Bring back ${name}`,
   more: (n: number) => `Show ${n} older project${n === 1 ? '' : 's'}`,
   named: 'Named after the file',
   drop: 'Drop a model here',

@@ -4,6 +4,8 @@ import { useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
+import type { RemovedDto } from '../../contracts/removal';
+import { bringBack, EDIT_COPY, EditItem } from '../shared/edit-item';
 import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
@@ -18,6 +20,16 @@ const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '
 export function Desk({ initial }: { initial: DeskDto }) {
   useAlive();
   const [desk, setDesk] = useState(initial);
+  const [message, setMessage] = useState<string | null>(null);
+  const duplicate = async (id: string) => {
+    const sent = await send('POST', `/api/projects/${id}/copy`);
+    setMessage(sent.ok ? null : sent.message);
+  };
+  const undo = async (removed: RemovedDto) => {
+    const sent = await bringBack(removed);
+    setMessage(sent.ok ? null : sent.message);
+    if (sent.ok) setDesk((now) => ({ ...now, removed: now.removed.filter((r) => r.id !== removed.id) }));
+  };
   const chooser = useRef<HTMLInputElement>(null);
   const [limit, setLimit] = useState(desk.projects.length);
   const address = (projects: number) => `/api/desk?projects=${Math.max(projects, DESK_PAGE)}`;
@@ -48,6 +60,11 @@ export function Desk({ initial }: { initial: DeskDto }) {
           ) : null}{' '}
           <RenderSlip label="Bring in a model" onPress={() => chooser.current?.click()} />
         </p>
+        {message ? (
+          <p className="err" role="alert">
+            {message[0]!.toUpperCase() + message.slice(1)}.
+          </p>
+        ) : null}
       </div>
       <section className="top" aria-label="Projects">
         <ul>
@@ -72,6 +89,15 @@ export function Desk({ initial }: { initial: DeskDto }) {
                   )}
                 </span>
               </a>
+              <EditItem
+                kind="project"
+                id={project.id}
+                name={project.name}
+                onRenamed={() => {}}
+                onRemoved={() => {}}
+                onDuplicate={() => void duplicate(project.id)}
+                onMessage={setMessage}
+              />
             </li>
           ))}
           {older > 0 ? (
@@ -95,7 +121,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
                 proof={running}
                 chosen={false}
                 onChoose={() => location.assign(`/p/${running.project}?picture=${running.pictureId}`)}
-                onStop={(how) => void send('POST', `/api/proofs/${running.id}/stop`, { how })}
+                onStop={() => void send('POST', `/api/proofs/${running.id}/stop`, { how: 'stop' })}
               />
             </ol>
           ) : (
@@ -120,6 +146,26 @@ export function Desk({ initial }: { initial: DeskDto }) {
           <p className="note n">
             {bytes(used)} used, {bytes(storage.free_bytes)} free
           </p>
+          {desk.removed.length > 0 ? (
+            <>
+              <h3>{COPY.removed}</h3>
+              <ul className="kept">
+                {desk.removed.map((removed) => (
+                  <li key={removed.kind + removed.id}>
+                    {removed.name}{' '}
+                    <button
+                      type="button"
+                      className="lk"
+                      aria-label={COPY.bringBack(removed.name)}
+                      onClick={() => void undo(removed)}
+                    >
+                      {EDIT_COPY.undo}
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
         </div>
       </section>
     </main>

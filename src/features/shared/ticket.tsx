@@ -8,8 +8,9 @@ interface Props {
   proof: ProofDto;
   chosen: boolean;
   onChoose?: () => void;
-  onStop?: (how: 'keep' | 'drop') => void;
-  onGoOn?: () => void;
+  onStop?: () => void;
+  onContinue?: () => void;
+  onRemove?: () => void;
 }
 
 const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
@@ -17,7 +18,15 @@ const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '
 export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, kind: 'screen' | 'small' | 'raw' = 'screen') =>
   `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${kind === 'screen' ? '' : `&${kind}`}`;
 
-export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
+const TICKET_COPY = {
+  stop: 'Stop',
+  continue: 'Continue',
+  remove: 'Remove',
+  unfinished: (samples: number) =>
+    samples === 0 ? 'nothing rendered yet' : `unfinished, ${samples.toFixed(samples < 10 ? 1 : 0)} samples a pixel`
+};
+
+export function Ticket({ proof, chosen, onChoose, onStop, onContinue, onRemove }: Props) {
   const live = proof.state === 'running' || proof.state === 'waiting';
   const failed = proof.state === 'failed';
   const aspect = proof.width_px / proof.height_px;
@@ -63,25 +72,36 @@ export function Ticket({ proof, chosen, onChoose, onStop, onGoOn }: Props) {
                       : `${percent}\u00a0%${proof.seconds_left === null ? '' : `, ${duration(proof.seconds_left)} left`}`}
               </span>
               <span className="acts">
-                {proof.state === 'running' && proof.picture_count > 0 ? (
-                  <button type="button" className="lk" onClick={() => onStop?.('keep')}>
-                    Stop and keep
-                  </button>
-                ) : null}
-                <button type="button" className="lk" onClick={() => onStop?.('drop')}>
-                  Stop
+                <button
+                  type="button"
+                  className="lk"
+                  onClick={proof.state === 'running' ? onStop : (onRemove ?? onStop)}
+                >
+                  {proof.state === 'running' ? TICKET_COPY.stop : TICKET_COPY.remove}
                 </button>
               </span>
             </>
           ) : failed ? (
             <span className="acts">
-              <button type="button" className="lk" onClick={onGoOn}>
-                Continue
+              <button type="button" className="lk" onClick={onContinue}>
+                {TICKET_COPY.continue}
               </button>
-              <button type="button" className="lk" onClick={() => onStop?.('drop')}>
-                Remove
+              <button type="button" className="lk" onClick={onRemove}>
+                {TICKET_COPY.remove}
               </button>
             </span>
+          ) : proof.state === 'kept' ? (
+            <>
+              <span className="note n">{TICKET_COPY.unfinished(proof.samples)}</span>
+              <span className="acts">
+                <button type="button" className="lk" onClick={onContinue}>
+                  {TICKET_COPY.continue}
+                </button>
+                <button type="button" className="lk" onClick={onRemove}>
+                  {TICKET_COPY.remove}
+                </button>
+              </span>
+            </>
           ) : (
             <dl>
               <dt>grain</dt>

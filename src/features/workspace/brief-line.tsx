@@ -3,6 +3,8 @@ import { Fragment, type ReactNode } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import { about, duration, type PanelKey, type SentencePart } from '../../core/brief/sentence';
 import type { Forecast } from '../../core/forecast/forecast';
+import type { RemovedDto } from '../../contracts/removal';
+import { EDIT_COPY } from '../shared/edit-item';
 import { RenderSlip } from '../../ui/render-slip';
 import { BRIEF_LINE_COPY } from './copy';
 import { PANELS } from './panels/catalogue';
@@ -20,6 +22,8 @@ interface Props {
   /** The proof whose film it needs; only the finish differs. */
   film: ProofDto | null;
   message: string | null;
+  removed: RemovedDto | null;
+  onUndoRemoval: () => void;
   onDismiss: () => void;
   onRender: () => void;
 }
@@ -35,6 +39,8 @@ export function BriefLine({
   identicalProof,
   film,
   message,
+  removed,
+  onUndoRemoval,
   onDismiss,
   onRender
 }: Props) {
@@ -94,6 +100,17 @@ export function BriefLine({
         {message ? (
           <p className="err" role="alert">
             {message[0]!.toUpperCase() + message.slice(1)}.{' '}
+            <button type="button" className="lk" onClick={onDismiss}>
+              {BRIEF_LINE_COPY.dismiss}
+            </button>
+          </p>
+        ) : null}
+        {removed ? (
+          <p className="say" role="status">
+            {EDIT_COPY.removed(removed.name)}{' '}
+            <button type="button" className="lk" onClick={onUndoRemoval}>
+              {EDIT_COPY.undo}
+            </button>{' '}
             <button type="button" className="lk" onClick={onDismiss}>
               {BRIEF_LINE_COPY.dismiss}
             </button>

@@ -124,6 +124,7 @@ export const PANEL_COPY = {
 export const STRIP_COPY = {
   count: (n: number) => (n === 0 ? 'No proof of this picture yet' : `${n} proof${n === 1 ? '' : 's'}, newest first`),
   earlier: (n: number) => `${n} earlier`,
+  remove: (number: number) => `Remove proof ${number}`,
   undo: 'Undo',
   redo: 'Redo',
   download: (number: number, beforeDenoising: boolean) =>

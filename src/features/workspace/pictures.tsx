@@ -1,5 +1,7 @@
 /** The pictures of this project, as small sheets in their true proportions; below them what the model is. */
 import type { PictureDto, WorkspaceDto } from '../../contracts/dto';
+import type { RemovedDto } from '../../contracts/removal';
+import { EditItem } from '../shared/edit-item';
 import { sizeLabel } from '../../core/brief/sentence';
 import { resolveSize } from '../../core/output/size';
 import { PICTURES_COPY } from './copy';
@@ -9,6 +11,9 @@ interface Props {
   current: PictureDto;
   onChoose: (id: string) => void;
   onAdd: () => void;
+  onRenamed: (name: string) => void;
+  onRemoved: (removed: RemovedDto) => void;
+  onMessage: (text: string | null) => void;
   modelOpen: boolean;
   onModel: () => void;
 }
@@ -16,7 +21,8 @@ interface Props {
 const WIDEST = 106;
 const TALLEST = 82;
 
-export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onModel }: Props) {
+export function Pictures(props: Props) {
+  const { workspace, current, onChoose, onAdd, onRenamed, onRemoved, onMessage, modelOpen, onModel } = props;
   const { report, number } = workspace.revision;
   const underWay = workspace.pictures.reduce((sum, p) => sum + p.underWay, 0);
   const metres = (v: number) => (v < 1 ? `${Math.round(v * 1000)}\u00a0mm` : `${v.toFixed(v < 10 ? 2 : 1)}\u00a0m`);
@@ -58,6 +64,15 @@ export function Pictures({ workspace, current, onChoose, onAdd, modelOpen, onMod
       <button type="button" className="lk add" onClick={onAdd}>
         New picture from this one
       </button>
+      <EditItem
+        key={current.id}
+        kind="picture"
+        id={current.id}
+        name={current.name}
+        onRenamed={onRenamed}
+        onRemoved={onRemoved}
+        onMessage={onMessage}
+      />
       <div className="nav">
         <dl>
           <dt>

@@ -3,6 +3,7 @@ import type { PictureDto, ProofDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { about } from '../../core/brief/sentence';
 import { Ticket } from '../shared/ticket';
+import { EDIT_COPY } from '../shared/edit-item';
 import { STRIP_COPY } from './copy';
 
 interface Props {
@@ -18,7 +19,8 @@ interface Props {
   /** How long a Glance of this picture takes; null while it is not known. */
   glanceSeconds: number | null;
   onChoose: (id: string) => void;
-  onStop: (proof: ProofDto, how: 'keep' | 'drop' | 'go on') => void;
+  onStop: (proof: ProofDto, how: 'stop' | 'continue') => void;
+  onRemove: (proof: ProofDto) => void;
   onHistory: (by: -1 | 1) => void;
 }
 
@@ -43,6 +45,7 @@ export function ProofStrip(props: Props) {
     glanceSeconds,
     onChoose,
     onStop,
+    onRemove,
     onHistory
   } = props;
   return (
@@ -72,6 +75,16 @@ export function ProofStrip(props: Props) {
               ))}
             </>
           ) : null}
+          {shown?.state === 'done' ? (
+            <button
+              type="button"
+              className="lk"
+              aria-label={STRIP_COPY.remove(shown.number)}
+              onClick={() => onRemove(shown)}
+            >
+              {EDIT_COPY.remove}
+            </button>
+          ) : null}
         </span>
       </header>
       {proofs.length === 0 ? (
@@ -84,8 +97,9 @@ export function ProofStrip(props: Props) {
               proof={proof}
               chosen={proof.id === shown?.id}
               onChoose={() => onChoose(proof.id)}
-              onStop={(how) => onStop(proof, how)}
-              onGoOn={() => onStop(proof, 'go on')}
+              onStop={() => onStop(proof, 'stop')}
+              onContinue={() => onStop(proof, 'continue')}
+              onRemove={() => onRemove(proof)}
             />
           ))}
           {earlier > 0 ? (

@@ -4,7 +4,7 @@ import { createWorkspaceStore } from './workspace-store';
 
 const picture = (id: string, changes = 0) =>
   ({ id, name: id, changes, brief: { size: { width_px: 4, height_px: 3 } } }) as PictureDto;
-const item = (id: string, changes = 0) => ({ id, name: id, changes }) as PictureItemDto;
+const item = (id: string, changes = 0) => ({ id, name: id, changes, position: id.charCodeAt(0) }) as PictureItemDto;
 const proof = (number: number, state = 'running', pictureId = 'a') =>
   ({ id: `p${number}`, number, state, pictureId }) as ProofDto;
 const opened = (id: string, proofs: ProofDto[] = []) => ({ stamp: 4, picture: picture(id), proofs, earlier: 0 });
@@ -23,6 +23,7 @@ const changes = (part: Partial<WorkspaceChangesDto>) =>
     pictures: [],
     proofs: [],
     removed: [],
+    removedPictures: [],
     ...part
   }) as unknown as WorkspaceChangesDto;
 const store = () => createWorkspaceStore(workspace);
@@ -56,6 +57,14 @@ describe('the workspace store', () => {
       ['c', 0]
     ]);
     expect(inHand.picture.changes).toBe(3);
+  });
+
+  it('takes removed pictures out of the list and puts those that come back in their place', () => {
+    const s = store();
+    s.getState().applyChanges(changes({ removedPictures: ['b'], pictures: [item('c')] }));
+    expect(s.getState().workspace.pictures.map((p) => p.id)).toEqual(['a', 'c']);
+    s.getState().applyChanges(changes({ pictures: [item('b')] }));
+    expect(s.getState().workspace.pictures.map((p) => p.id)).toEqual(['a', 'b', 'c']);
   });
 
   it('adds a proof once, whether the answer or the event comes first, and none of another picture', () => {

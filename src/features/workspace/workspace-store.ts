@@ -12,6 +12,7 @@ import type {
   WorkspaceChangesDto,
   WorkspaceDto
 } from '../../contracts/dto';
+import type { RemovedDto } from '../../contracts/removal';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { SheetUnit } from './panels/size-fields';
 import type { Zoom } from './stage';
@@ -35,6 +36,8 @@ export interface WorkspaceState {
   sheetUnit: SheetUnit;
   frameBefore: FrameBefore | null;
   message: string | null;
+  /** What was removed last and can be brought back. */
+  removed: RemovedDto | null;
   /** EV100 of the preview on the stage. */
   previewEv: number | null;
   picking: Picking | null;
@@ -52,6 +55,7 @@ type Choice = Pick<
   | 'sheetUnit'
   | 'frameBefore'
   | 'message'
+  | 'removed'
   | 'picking'
   | 'lampInHand'
   | 'gathering'
@@ -82,13 +86,12 @@ export type WorkspaceStore = StoreApi<WorkspaceState & WorkspaceActions>;
 const newerOf = <P extends Pick<PictureDto, 'changes'>>(known: P, arrived: P | null): P =>
   arrived === null || known.changes > arrived.changes ? known : arrived;
 
-const itemOf = ({ id, name, lead, changes, brief }: PictureDto, underWay: number): PictureItemDto => ({
-  id,
+const itemOf = (item: PictureItemDto, { name, lead, changes, brief }: PictureDto): PictureItemDto => ({
+  ...item,
   name,
   lead,
   changes,
-  size: brief.size,
-  underWay
+  size: brief.size
 });
 
 const withPicture = (workspace: WorkspaceDto, next: PictureDto): WorkspaceDto => {
@@ -96,7 +99,7 @@ const withPicture = (workspace: WorkspaceDto, next: PictureDto): WorkspaceDto =>
   return {
     ...workspace,
     opened: opened.picture.id === next.id ? { ...opened, picture: newerOf(opened.picture, next) } : opened,
-    pictures: pictures.map((p) => (p.id === next.id ? newerOf(p, itemOf(next, p.underWay)) : p))
+    pictures: pictures.map((p) => (p.id === next.id ? newerOf(p, itemOf(p, next)) : p))
   };
 };
 
@@ -112,6 +115,7 @@ function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): Wor
   const { opened } = workspace;
   const arrived = new Map(changes.pictures.map((p) => [p.id, p]));
   const there = new Set(workspace.pictures.map((p) => p.id));
+  const removed = new Set(changes.removedPictures);
   return {
     ...workspace,
     stamp,
@@ -123,9 +127,9 @@ function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): Wor
       proofs: withProofs(opened.proofs, changes.proofs, changes.removed)
     },
     pictures: [
-      ...workspace.pictures.map((p) => newerOf(p, arrived.get(p.id) ?? null)),
+      ...workspace.pictures.filter((p) => !removed.has(p.id)).map((p) => newerOf(p, arrived.get(p.id) ?? null)),
       ...changes.pictures.filter((p) => !there.has(p.id))
-    ]
+    ].sort((a, b) => a.position - b.position)
   };
 }
 
@@ -141,6 +145,7 @@ export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
     zoom: 'whole',
     sheetUnit: 'mm',
     message: null,
+    removed: null,
     previewEv: null,
     lampInHand: null,
     ...ASKED_NOTHING,

@@ -18,6 +18,8 @@ import { settingOf } from '../../core/scene/dim-lamps';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
+import type { RemovedDto } from '../../contracts/removal';
+import { bringBack, removeThing } from '../shared/edit-item';
 import { send } from '../shared/send';
 import { useChanges } from '../shared/use-changes';
 import { BriefLine } from './brief-line';
@@ -60,7 +62,7 @@ export function Workspace({ initial, asked }: { initial: WorkspaceDto; asked: st
 
 function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const state = useWorkspaceStore((all) => all);
-  const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, previewEv, picking } = state;
+  const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, removed, previewEv, picking } = state;
   const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
   const setMessage = (text: string | null) => set({ message: text });
 
@@ -142,8 +144,31 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     await render(patch);
     await render(patch, saving);
   };
-  const stop = (proof: ProofDto, how: 'keep' | 'drop' | 'go on') =>
+  const stop = (proof: ProofDto, how: 'stop' | 'continue') =>
     void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
+  const noteRemoved = (next: RemovedDto) => {
+    set({ removed: next });
+    // the picture in hand is gone: the one beside it takes its place
+    if (next.id !== picture.id) return;
+    const beside = step(
+      workspace.pictures.filter((p) => p.id !== next.id),
+      null,
+      0
+    );
+    if (beside) choosePicture(beside.id);
+  };
+  const removeProof = async ({ id }: ProofDto) => {
+    const sent = await removeThing('proof', id);
+    if (sent.ok) noteRemoved(sent.value);
+    else setMessage(sent.message);
+  };
+  const undoRemoval = async () => {
+    const sent = await bringBack(removed!);
+    set({ removed: null });
+    if (!sent.ok) return setMessage(sent.message);
+    const now = await send<WorkspaceDto>('GET', `/api/projects/${workspace.project.id}?picture=${picture.id}`);
+    if (now.ok) state.update(now.value);
+  };
   const choosePicture = usePicture(workspace.project.id, picture.id, state.openPicture, setMessage);
   const addPicture = async () => {
     await settled();
@@ -179,7 +204,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     panel: openPanel,
     render: () => void (!identicalProof && render()),
     stop: () => {
-      if (running) stop(running, 'keep');
+      if (running) stop(running, 'stop');
     },
     picture: (by) => choosePicture(step(workspace.pictures, picture.id, by)!.id),
     proof: (by) => chooseProof(step(proofs, shown?.id ?? null, by)?.id ?? null),
@@ -248,7 +273,9 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         identicalProof={identicalProof}
         film={identicalProof ? null : (ofThisFilm[0] ?? null)}
         message={message}
-        onDismiss={() => setMessage(null)}
+        removed={removed}
+        onUndoRemoval={() => void undoRemoval()}
+        onDismiss={() => set({ message: null, removed: null })}
         onRender={() => void render()}
       />
       <Pictures
@@ -256,6 +283,9 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         current={picture}
         onChoose={choosePicture}
         onAdd={() => void addPicture()}
+        onRenamed={(name) => state.replacePicture({ ...picture, name, changes: picture.changes + 1 })}
+        onRemoved={noteRemoved}
+        onMessage={setMessage}
         modelOpen={panel === 'model'}
         onModel={() => togglePanel('model')}
       />
@@ -301,6 +331,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         glanceSeconds={glance?.seconds ?? null}
         onChoose={chooseProof}
         onStop={stop}
+        onRemove={(proof) => void removeProof(proof)}
         onHistory={history}
       />
       {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}

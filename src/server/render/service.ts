@@ -13,7 +13,7 @@ import type { RenderOutcome } from '../jobs/tasks';
 import { closeDatabase } from '../store/database';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { leaseOf } from '../store/lease';
-import { dropProof, findProof } from '../store/proofs';
+import { findProof, haltProof } from '../store/proofs';
 import { recountStorage } from '../files/storage';
 
 const IDLE_MS = 250;
@@ -72,7 +72,7 @@ async function runJob(job: Job, lane: ServiceLane): Promise<void> {
       return;
     }
     const { stop } = now.state;
-    // what is removed needs no end in order, and before the first sample there is nothing to keep
+    // what is removed needs no end in order, and before the first sample there is nothing to finish
     if (stop === 'drop' || (stop === 'keep' && phase === 'setup' && findProof(proof)?.samples === 0))
       task.kill(DROPPED);
     else if (stop === 'keep') task.stop('keep');
@@ -102,7 +102,7 @@ function endJob({ id, fence, proof }: Job, end: RenderOutcome | Refused): void {
       queue.apply(id, { type: 'stopped', mode: 'keep', fence, now });
       return;
     case 'dropped':
-      if (queue.apply(id, { type: 'stopped', mode: 'drop', fence, now })) dropProof(proof!, now);
+      if (queue.apply(id, { type: 'stopped', mode: 'drop', fence, now })) haltProof(proof!, now);
       return;
     case 'released':
     case 'lost':

@@ -9,8 +9,15 @@ export interface BackdropRow {
   created_at_ms: number;
 }
 
-export const listBackdrops = () => prepared('SELECT * FROM backdrops ORDER BY created_at_ms').all() as BackdropRow[];
+export const listBackdrops = () =>
+  prepared('SELECT * FROM backdrops WHERE removed_at_ms IS NULL ORDER BY created_at_ms').all() as BackdropRow[];
 export const findBackdrop = (sha256: string) =>
-  (prepared('SELECT * FROM backdrops WHERE sha256 = ?').get(sha256) as BackdropRow | undefined) ?? null;
+  (prepared('SELECT * FROM backdrops WHERE sha256 = ? AND removed_at_ms IS NULL').get(sha256) as
+    | BackdropRow
+    | undefined) ?? null;
 export const insertBackdrop = (row: BackdropRow) =>
-  prepared('INSERT OR IGNORE INTO backdrops VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms)').run(row);
+  prepared(
+    `INSERT INTO backdrops (sha256, name, width_px, height_px, created_at_ms)
+     VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms)
+     ON CONFLICT (sha256) DO UPDATE SET removed_at_ms = NULL`
+  ).run(row);

@@ -8,8 +8,9 @@ vi.stubEnv('SPHAERA_DATA', mkdtempSync(join(tmpdir(), 'sphaera-queue-')));
 const { sqliteQueue: queue } = await import('./job-queue');
 const { closeDatabase, prepared } = await import('./database');
 const { leaseOf, LeaseLost } = await import('./lease');
-const { findProof, insertProof, listProofsSince, writeProof, dropProof } = await import('./proofs');
+const { findProof, insertProof, listProofsSince, writeProof } = await import('./proofs');
 const { insertProject, insertRevision } = await import('./projects');
+const { markRemoved } = await import('./removal');
 const { insertPicture, listPicturesSince } = await import('./pictures');
 const { stampOf } = await import('./stamps');
 
@@ -105,8 +106,8 @@ describe('the queue in the database', () => {
     writeProof(job.proof!, leaseOf(job), { picture_count: 1 });
     expect(listPicturesSince('project', since).map((p) => p.id)).toEqual(['picture']);
     const before = stampOf('project');
-    dropProof(job.proof!, 1);
-    expect(listProofsSince('picture', before)).toMatchObject([{ id: job.proof, state: 'dropped' }]);
+    markRemoved('proof', job.proof!, 1);
+    expect(listProofsSince('picture', before)).toMatchObject([{ id: job.proof, removed_at_ms: 1 }]);
     queue.remove(job.id);
   });
 });

@@ -13,11 +13,13 @@ export interface KeptRow {
 }
 
 export const listKept = (projectId: string) =>
-  prepared('SELECT * FROM kept WHERE project_id IS NULL OR project_id = ? ORDER BY created_at_ms').all(
-    projectId
-  ) as KeptRow[];
+  prepared(
+    `SELECT * FROM kept WHERE (project_id IS NULL OR project_id = ?) AND removed_at_ms IS NULL ORDER BY created_at_ms`
+  ).all(projectId) as KeptRow[];
 export const findKept = (id: string) =>
-  (prepared('SELECT * FROM kept WHERE id = ?').get(id) as KeptRow | undefined) ?? null;
+  (prepared('SELECT * FROM kept WHERE id = ? AND removed_at_ms IS NULL').get(id) as KeptRow | undefined) ?? null;
 export const insertKept = (row: KeptRow) =>
-  prepared('INSERT INTO kept VALUES (:id, :kind, :project_id, :name, :part_json, :created_at_ms)').run(row);
-export const deleteKept = (id: string): boolean => prepared('DELETE FROM kept WHERE id = ?').run(id).changes > 0;
+  prepared(
+    `INSERT INTO kept (id, kind, project_id, name, part_json, created_at_ms)
+     VALUES (:id, :kind, :project_id, :name, :part_json, :created_at_ms)`
+  ).run(row);

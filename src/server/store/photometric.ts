@@ -11,8 +11,12 @@ export interface PhotometricRow {
 }
 
 export const listPhotometric = () =>
-  prepared('SELECT * FROM photometric_files ORDER BY created_at_ms').all() as PhotometricRow[];
+  prepared(
+    'SELECT * FROM photometric_files WHERE removed_at_ms IS NULL ORDER BY created_at_ms'
+  ).all() as PhotometricRow[];
 export const insertPhotometric = (row: PhotometricRow) =>
   prepared(
-    'INSERT OR IGNORE INTO photometric_files VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)'
+    `INSERT INTO photometric_files (sha256, name, lumen, watts, curve_json, created_at_ms)
+     VALUES (:sha256, :name, :lumen, :watts, :curve_json, :created_at_ms)
+     ON CONFLICT (sha256) DO UPDATE SET removed_at_ms = NULL`
   ).run(row);

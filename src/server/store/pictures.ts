@@ -12,21 +12,31 @@ export interface PictureRow {
   changes: number;
   /** The project's change that it was last changed by, by itself or by one of its proofs. */
   stamp: number;
+  removed_at_ms: number | null;
 }
 
 export const listPictures = (projectId: string) =>
-  prepared('SELECT * FROM pictures WHERE project_id = ? ORDER BY position').all(projectId) as PictureRow[];
+  prepared(
+    'SELECT * FROM pictures WHERE project_id = ? AND removed_at_ms IS NULL ORDER BY position, created_at_ms'
+  ).all(projectId) as PictureRow[];
+export const countPictures = (projectId: string) =>
+  (
+    prepared('SELECT count(*) AS count FROM pictures WHERE project_id = ? AND removed_at_ms IS NULL').get(
+      projectId
+    ) as {
+      count: number;
+    }
+  ).count;
+/** Those that changed after a change of the project, removed ones among them. */
 export const listPicturesSince = (projectId: string, stamp: number) =>
   prepared('SELECT * FROM pictures WHERE project_id = ? AND stamp > ? ORDER BY position').all(
     projectId,
     stamp
   ) as PictureRow[];
 export const findPicture = (id: string) =>
-  (prepared('SELECT * FROM pictures WHERE id = ?').get(id) as PictureRow | undefined) ?? null;
-export const renamePicture = (id: string, name: string) =>
-  prepared('UPDATE pictures SET name = ?, changes = changes + 1 WHERE id = ?').run(name, id);
+  (prepared('SELECT * FROM pictures WHERE id = ? AND removed_at_ms IS NULL').get(id) as PictureRow | undefined) ?? null;
 
-export function insertPicture(row: Omit<PictureRow, 'changes' | 'stamp'>, briefJson: string): void {
+export function insertPicture(row: Omit<PictureRow, 'changes' | 'stamp' | 'removed_at_ms'>, briefJson: string): void {
   prepared(
     'INSERT INTO pictures (id, project_id, position, name, step, created_at_ms) VALUES (:id, ' +
       ':project_id, :position, :name, :step, :created_at_ms)'

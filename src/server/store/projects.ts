@@ -37,13 +37,19 @@ export interface CapturedRow {
 
 /** The newest first. */
 export const listProjects = (limit: number) =>
-  prepared('SELECT * FROM projects ORDER BY created_at_ms DESC LIMIT ?').all(limit) as ProjectRow[];
+  prepared(`SELECT * FROM projects WHERE removed_at_ms IS NULL ORDER BY created_at_ms DESC LIMIT ?`).all(
+    limit
+  ) as ProjectRow[];
 export const countProjects = () =>
-  (prepared('SELECT count(*) AS count FROM projects').get() as { count: number }).count;
+  (prepared('SELECT count(*) AS count FROM projects WHERE removed_at_ms IS NULL').get() as { count: number }).count;
+export const isProjectName = (name: string): boolean =>
+  prepared('SELECT 1 FROM projects WHERE name = ? AND removed_at_ms IS NULL').get(name) !== undefined;
 export const findProject = (id: string) =>
-  (prepared('SELECT * FROM projects WHERE id = ?').get(id) as ProjectRow | undefined) ?? null;
+  (prepared('SELECT * FROM projects WHERE id = ? AND removed_at_ms IS NULL').get(id) as ProjectRow | undefined) ?? null;
 export const insertProject = (row: ProjectRow) =>
-  prepared('INSERT INTO projects VALUES (:id, :name, :client, :kind, :created_at_ms)').run(row);
+  prepared(
+    `INSERT INTO projects (id, name, client, kind, created_at_ms) VALUES (:id, :name, :client, :kind, :created_at_ms)`
+  ).run(row);
 
 export const latestRevision = (projectId: string) =>
   (prepared('SELECT * FROM revisions WHERE project_id = ? ORDER BY number DESC LIMIT 1').get(projectId) as
@@ -60,15 +66,24 @@ export const saveReport = (revisionId: string, reportJson: string) =>
   prepared('UPDATE revisions SET report_json = ? WHERE id = ?').run(reportJson, revisionId);
 
 export const listViewpoints = (projectId: string) =>
-  prepared('SELECT * FROM viewpoints WHERE project_id = ? ORDER BY created_at_ms').all(projectId) as ViewpointRow[];
+  prepared('SELECT * FROM viewpoints WHERE project_id = ? AND removed_at_ms IS NULL ORDER BY created_at_ms').all(
+    projectId
+  ) as ViewpointRow[];
 export const insertViewpoint = (row: ViewpointRow) =>
-  prepared('INSERT INTO viewpoints VALUES (:id, :project_id, :name, :viewpoint_json, :created_at_ms)').run(row);
+  prepared(
+    `INSERT INTO viewpoints (id, project_id, name, viewpoint_json, created_at_ms)
+     VALUES (:id, :project_id, :name, :viewpoint_json, :created_at_ms)`
+  ).run(row);
 
 export const listCaptured = () =>
-  prepared('SELECT * FROM captured_images ORDER BY created_at_ms').all() as CapturedRow[];
+  prepared('SELECT * FROM captured_images WHERE removed_at_ms IS NULL ORDER BY created_at_ms').all() as CapturedRow[];
 export const findCaptured = (sha256: string) =>
-  (prepared('SELECT * FROM captured_images WHERE sha256 = ?').get(sha256) as CapturedRow | undefined) ?? null;
+  (prepared('SELECT * FROM captured_images WHERE sha256 = ? AND removed_at_ms IS NULL').get(sha256) as
+    | CapturedRow
+    | undefined) ?? null;
 export const insertCaptured = (row: CapturedRow) =>
   prepared(
-    'INSERT OR IGNORE INTO captured_images VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms, :sun_json)'
+    `INSERT INTO captured_images (sha256, name, width_px, height_px, created_at_ms, sun_json)
+     VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms, :sun_json)
+     ON CONFLICT (sha256) DO UPDATE SET removed_at_ms = NULL`
   ).run(row);

@@ -3,8 +3,8 @@ import type { FileKind } from '../../core/catalogue/file-kinds';
 import { prepared } from './database';
 import { LEASE_HOLDS, type Lease, LeaseLost } from './lease';
 
-/** `open`: its job waits, runs or failed. `kept`: stopped before its end. `dropped`: removed. */
-export type ProofState = 'open' | 'done' | 'kept' | 'dropped';
+/** `open`: its job waits, runs or failed. `kept`: stopped before its end, to be continued. */
+export type ProofState = 'open' | 'done' | 'kept';
 
 export interface ProofRow {
   id: string;
@@ -34,12 +34,13 @@ export interface ProofRow {
   started_at_ms: number | null;
   ended_at_ms: number | null;
   stamp: number;
+  removed_at_ms: number | null;
 }
 
 /** The newest proofs of a picture below a number, newest first. */
 export const listProofsOf = (picture: string, before: number, limit: number) =>
   prepared(
-    `SELECT * FROM proofs WHERE picture_id = ? AND state <> 'dropped' AND number < ? ORDER BY number DESC LIMIT ?`
+    `SELECT * FROM proofs WHERE picture_id = ? AND removed_at_ms IS NULL AND number < ? ORDER BY number DESC LIMIT ?`
   ).all(picture, before, limit) as ProofRow[];
 
 /** Those of a picture that changed after a change of the project, removed ones among them, newest first. */
@@ -52,7 +53,7 @@ export const listProofsSince = (picture: string, stamp: number) =>
 /** How many proofs of a picture there are below a number. */
 export const countProofsOf = (picture: string, before: number) =>
   (
-    prepared(`SELECT count(*) AS count FROM proofs WHERE picture_id = ? AND state <> 'dropped' AND number < ?`).get(
+    prepared(`SELECT count(*) AS count FROM proofs WHERE picture_id = ? AND removed_at_ms IS NULL AND number < ?`).get(
       picture,
       before
     ) as { count: number }
@@ -63,7 +64,7 @@ export const countUnderWay = (picture: string) =>
   (
     prepared(
       `SELECT count(*) AS count FROM proofs JOIN jobs ON jobs.proof_id = proofs.id
-       WHERE picture_id = ? AND proofs.state = 'open' AND jobs.state IN ('waiting', 'running')`
+       WHERE picture_id = ? AND removed_at_ms IS NULL AND proofs.state = 'open' AND jobs.state IN ('waiting', 'running')`
     ).get(picture) as { count: number }
   ).count;
 
@@ -71,7 +72,7 @@ export const countUnderWay = (picture: string) =>
 export const leadProof = (pictureId: string) =>
   (prepared(
     `SELECT id, picture_count, width_px, height_px FROM proofs
-     WHERE picture_id = ? AND state <> 'dropped' AND picture_count > 0 AND json_extract(brief_json, '$.patch') IS NULL
+     WHERE picture_id = ? AND removed_at_ms IS NULL AND picture_count > 0 AND json_extract(brief_json, '$.patch') IS NULL
      ORDER BY number DESC LIMIT 1`
   ).get(pictureId) as Pick<ProofRow, 'id' | 'picture_count' | 'width_px' | 'height_px'> | undefined) ?? null;
 
@@ -79,11 +80,12 @@ export const leadProof = (pictureId: string) =>
 export const lastEndedProof = (project: string) =>
   (prepared(
     `SELECT proofs.brief_json, proofs.ended_at_ms FROM proofs JOIN pictures ON pictures.id = proofs.picture_id
-     WHERE project_id = ? AND state IN ('done', 'kept') ORDER BY proofs.ended_at_ms DESC LIMIT 1`
+     WHERE project_id = ? AND state IN ('done', 'kept') AND proofs.removed_at_ms IS NULL
+       AND pictures.removed_at_ms IS NULL ORDER BY proofs.ended_at_ms DESC LIMIT 1`
   ).get(project) as { brief_json: string; ended_at_ms: number } | undefined) ?? null;
 
 export const findProof = (id: string) =>
-  (prepared('SELECT * FROM proofs WHERE id = ?').get(id) as ProofRow | undefined) ?? null;
+  (prepared('SELECT * FROM proofs WHERE id = ? AND removed_at_ms IS NULL').get(id) as ProofRow | undefined) ?? null;
 
 export const nextNumber = (pictureId: string) =>
   (
@@ -92,17 +94,15 @@ export const nextNumber = (pictureId: string) =>
     }
   ).number;
 
-/** The proofs of a picture that are this very film, or whose job may still make it; newest first. */
+/** The proofs of a picture that are this very film, or a part of it, or whose job may still make it; newest first. */
 export const listByKey = (pictureId: string, key: string) =>
   prepared(
-    "SELECT * FROM proofs WHERE picture_id = ? AND key_sha256 = ? AND state IN ('open', 'done') ORDER BY number DESC"
+    'SELECT * FROM proofs WHERE picture_id = ? AND key_sha256 = ? AND removed_at_ms IS NULL ORDER BY number DESC'
   ).all(pictureId, key) as ProofRow[];
 
 /** How many films there are, and what they take on disk. */
 export const filmTotals = () =>
-  prepared(
-    "SELECT count(*) AS films, coalesce(sum(disk_bytes), 0) AS bytes FROM proofs WHERE state <> 'dropped'"
-  ).get() as {
+  prepared('SELECT count(*) AS films, coalesce(sum(disk_bytes), 0) AS bytes FROM proofs').get() as {
     films: number;
     bytes: number;
   };
@@ -176,5 +176,14 @@ export function writeProof(id: string, lease: Lease, facts: ProofFacts): void {
   if (written.changes === 0) throw new LeaseLost(lease);
 }
 
-export const dropProof = (id: string, now: number) =>
-  prepared("UPDATE proofs SET state = 'dropped', ended_at_ms = ? WHERE id = ? AND state <> 'dropped'").run(now, id);
+/** Ends a proof whose work was stopped: it is unfinished, with what there is of it. */
+export const haltProof = (id: string, now: number) =>
+  prepared("UPDATE proofs SET state = 'kept', ended_at_ms = ? WHERE id = ? AND state = 'open'").run(now, id);
+
+/** An unfinished proof is worked on again; false when it is not one. */
+export const reopenProof = (id: string): boolean =>
+  prepared(
+    `UPDATE proofs SET state = 'open', ended_at_ms = NULL, denoise_share = NULL, denoised_grain = NULL,
+       denoise_note = NULL, file_bytes_json = NULL
+     WHERE id = ? AND state = 'kept'`
+  ).run(id).changes > 0;

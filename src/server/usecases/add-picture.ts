@@ -20,7 +20,7 @@ export function addPicture(fromPictureId: string): Result<PictureDto> {
         {
           id,
           project_id: from.project_id,
-          position: all.length,
+          position: (all.at(-1)?.position ?? -1) + 1,
           name: `${from.name}, ${n}`,
           step: 0,
           created_at_ms: Date.now()

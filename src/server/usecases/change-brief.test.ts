@@ -3,7 +3,8 @@ import { boxProject } from '../../../tests/support/box-project';
 import type { Brief } from '../../core/brief/brief';
 
 const { project, picture: first } = await boxProject();
-const { changeBrief, moveStep, rename } = await import('./change-brief');
+const { changeBrief, moveStep } = await import('./change-brief');
+const { rename } = await import('./remove');
 const { addPicture } = await import('./add-picture');
 const { viewWorkspace, viewChanges, viewPicture } = await import('./view-workspace');
 
@@ -94,17 +95,6 @@ describe('changeBrief', () => {
   it('refuses a picture that is not there', () => {
     expect(changeBrief('nothing', stateOf(picture).brief, false)).toMatchObject({ ok: false, code: 'gone' });
     expect(moveStep('nothing', -1)).toMatchObject({ ok: false, code: 'gone' });
-    expect(rename('nothing', 'name')).toMatchObject({ ok: false, code: 'gone' });
-  });
-});
-
-describe('rename', () => {
-  it('trims a name and refuses an empty one', () => {
-    const id = copyOf(first);
-    expect(rename(id, '  Front view ').ok).toBe(true);
-    expect(stateOf(id).name).toBe('Front view');
-    expect(rename(id, '   ').ok).toBe(false);
-    expect(stateOf(id).name).toBe('Front view');
   });
 });
 
@@ -112,7 +102,7 @@ describe('addPicture', () => {
   it('copies the brief as it stands, under a name that is free, at the end', () => {
     const id = copyOf(first);
     changeBrief(id, withSamples(stateOf(id).brief, 77), false);
-    rename(id, 'Side');
+    rename('picture', id, 'Side');
     const copies = [copyOf(id), copyOf(id)].map(stateOf);
     expect(copies.map((p) => p.name)).toEqual(['Side, 2', 'Side, 3']);
     expect(copies.map((p) => p.brief.quality.samples)).toEqual([77, 77]);

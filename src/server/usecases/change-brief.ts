@@ -5,7 +5,7 @@ import { parseBrief } from '../../contracts/brief';
 import type { PictureDto } from '../../contracts/dto';
 import { canonicalJson } from '../../core/brief/brief';
 import { database } from '../store/database';
-import { briefAt, findPicture, lastStep, pushBrief, renamePicture, replaceBrief, setStep } from '../store/pictures';
+import { briefAt, findPicture, lastStep, pushBrief, replaceBrief, setStep } from '../store/pictures';
 import { type Result, ok, refused } from '../../core/result/result';
 import { pictureDto } from './to-dto';
 
@@ -39,12 +39,4 @@ export function moveStep(pictureId: string, by: -1 | 1): Result<PictureDto> {
       return ok(pictureDto(findPicture(pictureId)!));
     })
     .immediate();
-}
-
-export function rename(pictureId: string, name: string): Result<PictureDto> {
-  const plain = name.trim().slice(0, 120);
-  if (!plain) return refused('a picture needs a name');
-  if (!findPicture(pictureId)) return gone();
-  renamePicture(pictureId, plain);
-  return ok(pictureDto(findPicture(pictureId)!));
 }

@@ -2,7 +2,7 @@
 import { parseBrief } from '../../contracts/brief';
 import type { KeptDto } from '../../contracts/dto';
 import { type KeptKind, partOf, writePart } from '../../core/brief/kept-part';
-import { deleteKept, insertKept, listKept } from '../store/kept';
+import { insertKept, listKept } from '../store/kept';
 import { findProject } from '../store/projects';
 import { type Result, ok, refused } from '../../core/result/result';
 import { newId } from './identify';
@@ -32,6 +32,3 @@ export function keepPart(projectId: string, kind: KeptKind, name: string, brief:
   });
   return ok({ id, kind, name: plain, part });
 }
-
-export const dropPart = (id: string): Result<null> =>
-  deleteKept(id) ? ok(null) : refused('it is no longer there; reload the page', 'gone');

@@ -4,11 +4,10 @@ import { boxProject } from '../../../tests/support/box-project';
 const { project, picture: first } = await boxProject();
 const { addPicture } = await import('./add-picture');
 const { changeBrief } = await import('./change-brief');
-const { requestProof, stopProof, goOn } = await import('./request-proof');
+const { requestProof } = await import('./request-proof');
 const { viewChanges, viewWorkspace, viewPicture, viewProofs } = await import('./view-workspace');
 const { viewDesk } = await import('./view-desk');
 const { sqliteQueue: queue } = await import('../store/job-queue');
-const { findProof } = await import('../store/proofs');
 
 /** A picture of the test's own whose brief nothing else asks for. */
 let samples = 100;
@@ -93,34 +92,5 @@ describe('the proofs of a picture', () => {
     expect([proofs[0]!.number, proofs.at(-1)!.number, proofs.length, earlier]).toEqual([34, 5, 30, 4]);
     const older = viewProofs(picture, proofs.at(-1)!.number);
     expect([older.proofs.map((p) => p.number), older.earlier]).toEqual([[4, 3, 2, 1], 0]);
-  });
-});
-
-describe('stopProof', () => {
-  it('removes a waiting proof at once, and the changes say so', () => {
-    const picture = newPicture();
-    const proof = ask(picture);
-    const { stamp } = viewWorkspace(project)!;
-    expect(stopProof(proof.id, 'drop').ok).toBe(true);
-    expect(findProof(proof.id)?.state).not.toBe('open');
-    expect(viewChanges(project, picture, stamp)!.removed).toEqual([proof.id]);
-    expect(viewPicture(picture)).toMatchObject({ proofs: [], earlier: 0 });
-  });
-
-  it('leaves a running proof to its worker and asks it to stop', () => {
-    const proof = ask(newPicture());
-    const job = queue.ofProof(proof.id)!;
-    // the queue hands out the oldest first
-    for (let next = queue.claim('render', 'worker', Date.now()); next && next.id !== job.id; )
-      next = queue.claim('render', 'worker', Date.now());
-    expect(queue.find(job.id)!.state.name).toBe('running');
-    stopProof(proof.id, 'keep');
-    expect(findProof(proof.id)!.state).toBe('open');
-    expect(queue.find(job.id)!.state).toMatchObject({ name: 'running', stop: 'keep' });
-  });
-
-  it('refuses a proof that is gone', () => {
-    expect(stopProof('nothing', 'drop')).toMatchObject({ ok: false, code: 'gone' });
-    expect(goOn('nothing')).toMatchObject({ ok: false, code: 'gone' });
   });
 });

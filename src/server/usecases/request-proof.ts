@@ -1,6 +1,7 @@
 /**
- * Puts a render of a picture's brief into the queue, unless already shows this is there or under way already. Where the
- * film is there and only the finish differs, the film is shared and nothing is rendered.
+ * Puts a render of a picture's brief into the queue, unless a proof that shows it is there or under way. An unfinished
+ * proof of the same brief is continued. Where the film is there and only the finish differs, the film is shared and
+ * nothing is rendered.
  */
 import type { ProofDto } from '../../contracts/dto';
 import { type Brief, canonicalJson, developKey, type Patch } from '../../core/brief/brief';
@@ -8,7 +9,6 @@ import { readBrief } from '../../core/brief/read-brief';
 import { trySaving } from '../../core/forecast/costs';
 import { filmDiskBytes } from '../../core/forecast/forecast';
 import { proofPixels } from '../../core/output/size';
-import type { StopMode } from '../../core/job/job';
 import { freeBytes } from '../files/free-bytes';
 import { shareFilm } from '../files/proof-files';
 import { filmKey } from '../render/film-key';
@@ -18,18 +18,11 @@ import { database } from '../store/database';
 import { findCosts, findProbe } from '../store/forecasts';
 import { briefAt, findPicture } from '../store/pictures';
 import { latestRevision } from '../store/projects';
-import {
-  copyFilmFacts,
-  dropProof,
-  findProof,
-  insertProof,
-  listByKey,
-  nextNumber,
-  type ProofRow
-} from '../store/proofs';
+import { copyFilmFacts, findProof, insertProof, listByKey, nextNumber, type ProofRow } from '../store/proofs';
 import { type Result, ok, refused } from '../../core/result/result';
 import { newId } from './identify';
 import { missingImage } from './sent-brief';
+import { continueProof } from './stop-proof';
 import { proofDto } from './to-dto';
 
 /** Files to hand over, packs and the database need some room too. */
@@ -80,6 +73,13 @@ export function requestProofOf(pictureId: string, brief: Brief): Result<ProofDto
           (p.state === 'done' && developKey(readBrief(p.brief_json).finish) === finish)
       );
       if (same) return ok(proofDto(same));
+      const unfinished = ofThisFilm.find(
+        (p) => p.state === 'kept' && developKey(readBrief(p.brief_json).finish) === finish
+      );
+      if (unfinished) {
+        const continued = continueProof(unfinished.id);
+        return continued.ok ? ok(proofDto(findProof(unfinished.id)!)) : continued;
+      }
       const { width, height } = proofPixels(brief);
       const finished = ofThisFilm.filter((p) => p.state === 'done');
       const source = finished.find((p) => p.denoise_share === 1) ?? finished[0];
@@ -121,28 +121,3 @@ export function requestProofOf(pictureId: string, brief: Brief): Result<ProofDto
 }
 
 const hasFailed = ({ id }: ProofRow): boolean => queue.ofProof(id)?.state.name === 'failed';
-
-/** Ends a render early: keep what there is as a proof, or remove it. */
-export function stopProof(id: string, how: StopMode): Result<null> {
-  return database()
-    .transaction((): Result<null> => {
-      const proof = findProof(id);
-      if (!proof) return refused('this proof is no longer there; reload the page', 'gone');
-      const job = proof.state === 'open' ? queue.ofProof(id) : null;
-      const now = Date.now();
-      if (job) queue.apply(job.id, { type: 'request stop', mode: how, now });
-      // what runs is removed by who runs it
-      const runs = job !== null && queue.find(job.id)?.state.name === 'running';
-      if (!runs && (how === 'drop' || job?.state.name === 'waiting')) dropProof(id, now);
-      return ok(null);
-    })
-    .immediate();
-}
-
-/** Goes on with a render that failed. */
-export function goOn(id: string): Result<null> {
-  const job = queue.ofProof(id);
-  if (!findProof(id) || !job) return refused('this proof is no longer there; reload the page', 'gone');
-  queue.apply(job.id, { type: 'retry' });
-  return ok(null);
-}

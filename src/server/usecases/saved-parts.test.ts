@@ -3,7 +3,7 @@ import { boxProject } from '../../../tests/support/box-project';
 import { BRIEF_DEFAULTS, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
 
 const { project } = await boxProject();
-const { keepPart, dropPart } = await import('./keep-part');
+const { keepPart } = await import('./keep-part');
 const { saveViewpoint } = await import('./save-viewpoint');
 const { viewWorkspace } = await import('./view-workspace');
 const { viewDesk, deskStamp } = await import('./view-desk');
@@ -12,14 +12,10 @@ const evening = { ...BRIEF_DEFAULTS, surroundings: { ...SURROUNDINGS_DEFAULTS.sk
 const savedOf = (kind: string) => viewWorkspace(project)!.kept.filter((k) => k.kind === kind);
 
 describe('keepPart', () => {
-  it('saves the part of a brief under a name, and drops it again', () => {
+  it('saves the part of a brief under a name', () => {
     const saved = keepPart(project, 'surroundings', ' Evening ', evening);
     expect(saved.ok && saved.value).toMatchObject({ name: 'Evening', part: { surroundings: { north_deg: 30 } } });
     expect(savedOf('surroundings').map((k) => k.name)).toEqual(['Evening']);
-    const id = saved.ok ? saved.value.id : '';
-    expect(dropPart(id).ok).toBe(true);
-    expect(savedOf('surroundings')).toEqual([]);
-    expect(dropPart(id)).toMatchObject({ ok: false, code: 'gone' });
   });
 
   it('makes a destination of the size under its own name', () => {

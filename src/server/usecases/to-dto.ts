@@ -58,6 +58,7 @@ function listed({ id, name, changes }: PictureRow): Pick<PictureDto, 'id' | 'nam
 
 export const pictureItemDto = (row: PictureRow): PictureItemDto => ({
   ...listed(row),
+  position: row.position,
   size: briefOf(row).size,
   underWay: countUnderWay(row.id)
 });

@@ -10,6 +10,7 @@ import { countProjects, latestRevision, listProjects, type ProjectRow } from '..
 import { filmTotals, findProof, lastEndedProof, leadProof } from '../store/proofs';
 import { stampOf } from '../store/stamps';
 import { storageOf } from '../store/storage';
+import { viewRemoved } from './remove';
 import { briefOf, proofDto } from './to-dto';
 
 /** Grows with every change that the desk shows. */
@@ -34,6 +35,7 @@ export function viewDesk(limit = DESK_PROJECTS): DeskDto {
     count: countProjects(),
     running: proof && picture ? { ...proofDto(proof), picture: picture.name, project: picture.project_id } : null,
     waiting: open.length - (running ? 1 : 0),
+    removed: viewRemoved(),
     storage: {
       films: films.films,
       films_bytes: films.bytes,

@@ -86,6 +86,8 @@ export function viewProofs(pictureId: string, before: number): { proofs: ProofDt
   return { proofs: rows.map(proofDto), earlier: countProofsOf(pictureId, rows.at(-1)?.number ?? 0) };
 }
 
+const isThere = (row: { removed_at_ms: number | null }): boolean => row.removed_at_ms === null;
+
 /**
  * What changed in a project after a change that the asker has seen, with more of the picture in hand; null when there is
  * no such project.
@@ -99,10 +101,11 @@ export function viewChanges(projectId: string, pictureId: string, since: number)
   return {
     stamp,
     opened: pictureId,
-    pictures: pictures.map(pictureItemDto),
-    picture: picture ? pictureDto(picture) : null,
-    proofs: proofs.filter((p) => p.state !== 'dropped').map(proofDto),
-    removed: proofs.filter((p) => p.state === 'dropped').map((p) => p.id),
+    pictures: pictures.filter(isThere).map(pictureItemDto),
+    removedPictures: pictures.filter((p) => !isThere(p)).map((p) => p.id),
+    picture: picture && isThere(picture) ? pictureDto(picture) : null,
+    proofs: proofs.filter(isThere).map(proofDto),
+    removed: proofs.filter((p) => !isThere(p)).map((p) => p.id),
     ...machineState(projectId)
   };
 }

@@ -11,6 +11,7 @@ import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { send, upload, withAdded } from '../../shared/send';
 import type { Picking, PanelContext } from '../view';
+import { ItemRow } from './item-row';
 import { tenths, TurnStrip } from './turn-strip';
 
 type Props = Pick<PanelContext, 'workspace' | 'view' | 'onMessage' | 'onWorkspace'> & {
@@ -222,12 +223,21 @@ function CapturedList({
   return (
     <div className="sec">
       <span className="lab">Captured 360° images</span>
-      <div className="list" role="group" aria-label="Captured images">
+      <div role="group" aria-label="Captured images">
         {workspace.captured.map((c) => (
-          <button key={c.sha256} type="button" aria-pressed={c.sha256 === file} onClick={() => onChoose(c.sha256)}>
-            {c.name}
-            <span className="n">{`${c.width_px} × ${c.height_px}`}</span>
-          </button>
+          <ItemRow
+            key={c.sha256}
+            kind="captured"
+            id={c.sha256}
+            name={c.name}
+            onWorkspace={onWorkspace}
+            onMessage={onMessage}
+          >
+            <button type="button" aria-pressed={c.sha256 === file} onClick={() => onChoose(c.sha256)}>
+              {c.name}
+              <span className="n">{`${c.width_px} × ${c.height_px}`}</span>
+            </button>
+          </ItemRow>
         ))}
       </div>
       {workspace.captured.length === 0 ? (

@@ -4,6 +4,7 @@ import { standsAt, takePart } from '../../../core/brief/kept-part';
 import { KeepForm } from '../../../ui/keep-form';
 import { send } from '../../shared/send';
 import type { PanelContext } from '../view';
+import { ItemRow } from './item-row';
 
 type Props = Pick<PanelContext, 'workspace' | 'brief' | 'onChange' | 'onMessage' | 'onWorkspace'> & {
   kind: KeptDto['kind'];
@@ -19,32 +20,22 @@ export function KeptList({ workspace, brief, kind, title, asks, onChange, onMess
     else onMessage(sent.message);
     return sent.ok;
   };
-  const drop = async (id: string) => {
-    const sent = await send<null>('DELETE', `/api/kept/${id}`);
-    if (!sent.ok) return onMessage(sent.message);
-    onWorkspace((w) => ({ ...w, kept: w.kept.filter((k) => k.id !== id) }));
-  };
   return (
     <div style={{ marginTop: 10 }}>
       <span className="lab">{title}</span>
       {kept.map((k) => (
-        <div key={k.id} className="row">
-          <div className="list" style={{ flex: 1, marginRight: 0 }}>
-            <button
-              type="button"
-              aria-pressed={standsAt(k.part, brief, kind)}
-              onClick={() => onChange(takePart(k.part, brief))}
-            >
-              {kind === 'surroundings' ? (
-                <img src={`/api/kept/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" />
-              ) : null}
-              {k.name}
-            </button>
-          </div>
-          <button type="button" className="lk act" aria-label={`Remove ${k.name}`} onClick={() => void drop(k.id)}>
-            Remove
+        <ItemRow key={k.id} kind="part" id={k.id} name={k.name} onWorkspace={onWorkspace} onMessage={onMessage}>
+          <button
+            type="button"
+            aria-pressed={standsAt(k.part, brief, kind)}
+            onClick={() => onChange(takePart(k.part, brief))}
+          >
+            {kind === 'surroundings' ? (
+              <img src={`/api/kept/${k.id}/preview`} alt="" width="72" height="41" loading="lazy" />
+            ) : null}
+            {k.name}
           </button>
-        </div>
+        </ItemRow>
       ))}
       <KeepForm label={asks} placeholder={asks} onKeep={keep} />
     </div>

@@ -7,6 +7,7 @@ import { NBSP, wholeText } from '../../../core/brief/amounts';
 import { BringIn } from '../../../ui/bring-in';
 import { bringIn, withAdded } from '../../shared/send';
 import type { PanelContext } from '../view';
+import { ItemRow } from './item-row';
 import { PolarChart } from './polar-chart';
 
 type Props = Pick<PanelContext, 'workspace' | 'onMessage' | 'onWorkspace'> & {
@@ -31,14 +32,25 @@ export function PhotometryControls({ workspace, file, without, onChoose, onMessa
         <button type="button" aria-pressed={file === null} onClick={() => onChoose(null)}>
           {without}
         </button>
+      </div>
+      <div role="group" aria-label="Photometric files">
         {workspace.photometric.map((p) => (
-          <button key={p.sha256} type="button" aria-pressed={p.sha256 === file} onClick={() => onChoose(p)}>
-            {p.name}
-            <span className="n">
-              {wholeText(p.lumen)}
-              {NBSP}lm{p.watts ? `, ${wholeText(p.watts)}${NBSP}W` : ''}
-            </span>
-          </button>
+          <ItemRow
+            key={p.sha256}
+            kind="photometric"
+            id={p.sha256}
+            name={p.name}
+            onWorkspace={onWorkspace}
+            onMessage={onMessage}
+          >
+            <button type="button" aria-pressed={p.sha256 === file} onClick={() => onChoose(p)}>
+              {p.name}
+              <span className="n">
+                {wholeText(p.lumen)}
+                {NBSP}lm{p.watts ? `, ${wholeText(p.watts)}${NBSP}W` : ''}
+              </span>
+            </button>
+          </ItemRow>
         ))}
       </div>
       <BringIn label="Choose a photometric file" accept=".ies,.ldt,.txt" word="Bring in an .ies or .ldt" onFile={add} />

@@ -5,6 +5,7 @@ import { coveredPart } from '../../../core/finishing/background';
 import { BringIn } from '../../../ui/bring-in';
 import { bringIn, withAdded } from '../../shared/send';
 import type { PanelContext } from '../view';
+import { ItemRow } from './item-row';
 import { Level } from './level';
 
 const ENLARGED = [1, 2, 3, 4].map((value) => ({ value, strong: value === 1 }));
@@ -42,17 +43,21 @@ export function PictureControls({ workspace, background, aspect, onSet, onMessag
   };
   return (
     <>
-      <div className="list" role="group" aria-label="Pictures behind the model">
+      <div role="group" aria-label="Pictures behind the model">
         {workspace.backdrops.map((b) => (
-          <button
+          <ItemRow
             key={b.sha256}
-            type="button"
-            aria-pressed={b.sha256 === background?.file}
-            onClick={() => choose(b.sha256)}
+            kind="backdrop"
+            id={b.sha256}
+            name={b.name}
+            onWorkspace={onWorkspace}
+            onMessage={onMessage}
           >
-            {b.name}
-            <span className="n">{`${b.width_px} × ${b.height_px}`}</span>
-          </button>
+            <button type="button" aria-pressed={b.sha256 === background?.file} onClick={() => choose(b.sha256)}>
+              {b.name}
+              <span className="n">{`${b.width_px} × ${b.height_px}`}</span>
+            </button>
+          </ItemRow>
         ))}
       </div>
       {workspace.backdrops.length === 0 ? (

@@ -1,5 +1,4 @@
 /** Where the picture is seen from: its name, the model's cameras, saved viewpoints, the frame and the eye height. */
-import type { PictureDto } from '../../../contracts/dto';
 import { canonicalJson } from '../../../core/brief/brief';
 import { frameWhole } from '../../../core/camera/frame-whole';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
@@ -9,6 +8,7 @@ import { KeepForm } from '../../../ui/keep-form';
 import { NumberField } from '../../../ui/number-field';
 import { send } from '../../shared/send';
 import type { PanelContext } from '../view';
+import { ItemRow } from './item-row';
 
 type Props = Pick<
   PanelContext,
@@ -44,9 +44,10 @@ export function ViewpointPanel({
   };
   const rename = async (next: string) => {
     if (next.trim() === picture.name) return;
-    const sent = await send<PictureDto>('PUT', `/api/pictures/${picture.id}/name`, { name: next });
-    if (sent.ok) onPicture(sent.value);
-    else onMessage(sent.message);
+    const sent = await send<{ name: string }>('PUT', '/api/names', { kind: 'picture', id: picture.id, name: next });
+    if (sent.ok) onPicture({ ...picture, name: sent.value.name, changes: picture.changes + 1 });
+    onMessage(sent.ok ? null : sent.message);
+    return sent.ok;
   };
   return (
     <>
@@ -58,7 +59,11 @@ export function ViewpointPanel({
             defaultValue={picture.name}
             aria-label="Name of the picture"
             maxLength={120}
-            onBlur={(e) => void rename(e.target.value)}
+            onBlur={async (e) => {
+              const field = e.currentTarget;
+              // a refused name is not left standing as if it were saved
+              if ((await rename(field.value)) === false) field.value = picture.name;
+            }}
             onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           />
         </span>
@@ -85,16 +90,24 @@ export function ViewpointPanel({
       ) : null}
       <div className="sec">
         <span className="lab">Saved viewpoints</span>
-        <div className="list" role="group" aria-label="Saved viewpoints">
+        <div role="group" aria-label="Saved viewpoints">
           {workspace.viewpoints.map((v) => (
-            <button
+            <ItemRow
               key={v.id}
-              type="button"
-              aria-pressed={canonicalJson(v.viewpoint) === canonicalJson(brief.viewpoint)}
-              onClick={() => onChange({ viewpoint: v.viewpoint })}
+              kind="viewpoint"
+              id={v.id}
+              name={v.name}
+              onWorkspace={onWorkspace}
+              onMessage={onMessage}
             >
-              {v.name}
-            </button>
+              <button
+                type="button"
+                aria-pressed={canonicalJson(v.viewpoint) === canonicalJson(brief.viewpoint)}
+                onClick={() => onChange({ viewpoint: v.viewpoint })}
+              >
+                {v.name}
+              </button>
+            </ItemRow>
           ))}
         </div>
         <KeepForm label="Name for this viewpoint" placeholder="name this viewpoint" onKeep={keep} />

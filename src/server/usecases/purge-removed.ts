@@ -1,0 +1,38 @@
+/** Deletes for good what was removed longer ago than it can be brought back, and frees its files. */
+import { rm, stat } from 'node:fs/promises';
+import { REMOVABLE_KINDS, RESTORABLE_MS } from '../../contracts/removal';
+import { contentPath } from '../files/content-store';
+import { proofFolder } from '../files/proof-files';
+import { deleteRow, listRemoved, modelsOnlyOf, proofsUnder } from '../store/removal';
+import { addStorage } from '../store/storage';
+import { dropLightPreview } from './light-preview';
+
+/** How many things were deleted. */
+export async function purgeRemoved(now = Date.now()): Promise<number> {
+  let count = 0;
+  for (const kind of REMOVABLE_KINDS)
+    for (const { id } of listRemoved(kind, now - RESTORABLE_MS)) {
+      const proofs = proofsUnder(kind, id);
+      const models = kind === 'project' ? modelsOnlyOf(id) : [];
+      // the rows first: files without an owner are collected later, an owner without its files could not be shown
+      deleteRow(kind, id);
+      for (const proof of proofs) await rm(proofFolder(proof), { recursive: true, force: true });
+      for (const model of models) addStorage('models', -(await free(contentPath('models', model))));
+      if (kind === 'part') await dropLightPreview(id);
+      if (kind === 'captured') await free(contentPath('captured', id));
+      if (kind === 'photometric') await free(contentPath('photometric', id));
+      if (kind === 'backdrop') await free(contentPath('backdrops', id));
+      count++;
+    }
+  return count;
+}
+
+/** Deletes a file; its bytes. */
+async function free(path: string): Promise<number> {
+  const bytes = await stat(path).then(
+    (s) => s.size,
+    () => 0
+  );
+  await rm(path, { force: true });
+  return bytes;
+}
