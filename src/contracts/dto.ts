@@ -5,7 +5,7 @@ import type { KeptKind, KeptPart } from '../core/brief/kept-part';
 import type { Machine } from '../core/forecast/forecast';
 import type { MeasuredLamp } from '../core/film/lamp-shares';
 import type { PolarCurve } from '../core/lights/web/web';
-import type { RemovedDto } from './removal';
+import type { Removed } from '../core/catalogue/removable';
 import type { ImportReport } from '../formats/model/import-report';
 
 export type ProofStateDto = 'waiting' | 'running' | 'done' | 'kept' | 'failed';
@@ -193,7 +193,7 @@ export interface DeskDto {
   count: number;
   running: (ProofDto & { project: string; picture: string }) | null;
   /** What was removed and can be brought back, the last first. */
-  removed: RemovedDto[];
+  removed: Removed[];
   waiting: number;
   storage: {
     films: number;

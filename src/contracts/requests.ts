@@ -1,6 +1,6 @@
 /** What the browser may send: a class a request, checked before any use case sees it. */
 import 'reflect-metadata';
-import { REMOVABLE_KINDS, type RemovableKind } from './removal';
+import { REMOVABLE_KINDS, type RemovableKind } from '../core/catalogue/removable';
 import { Type } from 'class-transformer';
 import {
   Allow,

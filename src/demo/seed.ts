@@ -4,10 +4,8 @@
  * then each at its own. Goes on when it was interrupted, and does nothing once all was made, so that what a user removes
  * stays away. SPHAERA_DEMO_QUICK=1 asks for the first proofs alone, for tests.
  */
-import { existsSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { config } from '../server/config';
 import { put } from '../server/files/content-store';
+import { isMarked, mark } from '../server/files/marks';
 import { createProject } from '../server/usecases/create-project';
 import { requestProofOf } from '../server/usecases/request-proof';
 import { viewDesk } from '../server/usecases/view-desk';
@@ -16,8 +14,8 @@ import { DEMO_CLIENT, DEMO_PROJECTS, type DemoPicture } from './projects';
 import { writeModel } from './write-model';
 
 const FIRST_SAMPLES = 16;
-const made = join(config.dataDir, 'demo-made');
-if (existsSync(made)) process.exit(0);
+const MADE = 'demo-made';
+if (isMarked(MADE)) process.exit(0);
 
 for (const project of DEMO_PROJECTS) {
   if (projectNamed(project.name)) continue;
@@ -37,7 +35,7 @@ for (const project of DEMO_PROJECTS) {
 }
 if (process.env.SPHAERA_DEMO_QUICK !== '1')
   for (const project of DEMO_PROJECTS) forEachProof(project.name, 1, (proof) => proof);
-writeFileSync(made, '');
+mark(MADE);
 process.exit(0);
 
 function projectNamed(name: string): string | undefined {

@@ -16,7 +16,7 @@ const { createProject } = await import('../../src/server/usecases/create-project
 const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
 const { requestProof } = await import('../../src/server/usecases/request-proof');
-const { stopProof } = await import('../../src/server/usecases/stop-proof');
+const { continueProof, stopProof } = await import('../../src/server/usecases/stop-proof');
 const { viewPicture } = await import('../../src/server/usecases/view-workspace');
 const { findProof } = await import('../../src/server/store/proofs');
 const { sqliteQueue } = await import('../../src/server/store/job-queue');
@@ -142,6 +142,17 @@ describe('the render service', () => {
     expect(stopped.samples).toBeGreaterThan(0);
     expect(stopped.samples).toBeLessThan(20_000);
     expect(stopped.grain).toBeGreaterThan(0);
+  });
+
+  it('continues a stopped proof from where it was, to the film of one that was never stopped', async () => {
+    const plain = await ended(ask(newPicture(), 96));
+    const id = ask(newPicture(), 96);
+    await until(() => (findProof(id)?.samples ?? 0) >= 4);
+    stopProof(id);
+    await until(() => findProof(id)?.state === 'kept');
+    expect(findProof(id)!.samples).toBeLessThan(96);
+    expect(continueProof(id).ok).toBe(true);
+    expect(await ended(id)).toMatchObject({ film_sha256: plain.film_sha256, samples: 96 });
   });
 
   it('pauses at stated samples to denoise, and ends with the film that it has without', async () => {

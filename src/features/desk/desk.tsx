@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
-import type { RemovedDto } from '../../contracts/removal';
+import type { Removed } from '../../core/catalogue/removable';
 import { bringBack, EDIT_COPY, EditItem } from '../shared/edit-item';
 import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
@@ -25,7 +25,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
     const sent = await send('POST', `/api/projects/${id}/copy`);
     setMessage(sent.ok ? null : sent.message);
   };
-  const undo = async (removed: RemovedDto) => {
+  const undo = async (removed: Removed) => {
     const sent = await bringBack(removed);
     setMessage(sent.ok ? null : sent.message);
     if (sent.ok) setDesk((now) => ({ ...now, removed: now.removed.filter((r) => r.id !== removed.id) }));

@@ -1,7 +1,7 @@
 'use client';
 /** Renames, duplicates or removes one thing of a list, behind one word. */
 import { useState } from 'react';
-import type { RemovableKind, RemovedDto } from '../../contracts/removal';
+import type { RemovableKind, Removed } from '../../core/catalogue/removable';
 import { send } from './send';
 
 export const EDIT_COPY = {
@@ -20,7 +20,7 @@ interface Props {
   id: string;
   name: string;
   onRenamed: (name: string) => void;
-  onRemoved: (removed: RemovedDto) => void;
+  onRemoved: (removed: Removed) => void;
   onDuplicate?: () => void;
   onMessage: (text: string | null) => void;
 }
@@ -108,6 +108,6 @@ export function EditItem({ kind, id, name, onRenamed, onRemoved, onDuplicate, on
   );
 }
 
-export const removeThing = (kind: RemovableKind, id: string) => send<RemovedDto>('POST', '/api/removal', { kind, id });
+export const removeThing = (kind: RemovableKind, id: string) => send<Removed>('POST', '/api/removal', { kind, id });
 
-export const bringBack = ({ kind, id }: RemovedDto) => send<null>('POST', '/api/restore', { kind, id });
+export const bringBack = ({ kind, id }: Removed) => send<null>('POST', '/api/restore', { kind, id });

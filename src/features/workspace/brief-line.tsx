@@ -3,7 +3,7 @@ import { Fragment, type ReactNode } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import { about, duration, type PanelKey, type SentencePart } from '../../core/brief/sentence';
 import type { Forecast } from '../../core/forecast/forecast';
-import type { RemovedDto } from '../../contracts/removal';
+import type { Removed } from '../../core/catalogue/removable';
 import { EDIT_COPY } from '../shared/edit-item';
 import { RenderSlip } from '../../ui/render-slip';
 import { BRIEF_LINE_COPY } from './copy';
@@ -22,7 +22,7 @@ interface Props {
   /** The proof whose film it needs; only the finish differs. */
   film: ProofDto | null;
   message: string | null;
-  removed: RemovedDto | null;
+  removed: Removed | null;
   onUndoRemoval: () => void;
   onDismiss: () => void;
   onRender: () => void;

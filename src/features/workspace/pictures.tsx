@@ -1,6 +1,6 @@
 /** The pictures of this project, as small sheets in their true proportions; below them what the model is. */
 import type { PictureDto, WorkspaceDto } from '../../contracts/dto';
-import type { RemovedDto } from '../../contracts/removal';
+import type { Removed } from '../../core/catalogue/removable';
 import { EditItem } from '../shared/edit-item';
 import { sizeLabel } from '../../core/brief/sentence';
 import { resolveSize } from '../../core/output/size';
@@ -12,7 +12,7 @@ interface Props {
   onChoose: (id: string) => void;
   onAdd: () => void;
   onRenamed: (name: string) => void;
-  onRemoved: (removed: RemovedDto) => void;
+  onRemoved: (removed: Removed) => void;
   onMessage: (text: string | null) => void;
   modelOpen: boolean;
   onModel: () => void;

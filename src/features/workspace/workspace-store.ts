@@ -12,7 +12,7 @@ import type {
   WorkspaceChangesDto,
   WorkspaceDto
 } from '../../contracts/dto';
-import type { RemovedDto } from '../../contracts/removal';
+import type { Removed } from '../../core/catalogue/removable';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { SheetUnit } from './panels/size-fields';
 import type { Zoom } from './stage';
@@ -37,7 +37,7 @@ export interface WorkspaceState {
   frameBefore: FrameBefore | null;
   message: string | null;
   /** What was removed last and can be brought back. */
-  removed: RemovedDto | null;
+  removed: Removed | null;
   /** EV100 of the preview on the stage. */
   previewEv: number | null;
   picking: Picking | null;

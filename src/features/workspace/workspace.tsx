@@ -18,7 +18,7 @@ import { settingOf } from '../../core/scene/dim-lamps';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
-import type { RemovedDto } from '../../contracts/removal';
+import type { Removed } from '../../core/catalogue/removable';
 import { bringBack, removeThing } from '../shared/edit-item';
 import { send } from '../shared/send';
 import { useChanges } from '../shared/use-changes';
@@ -146,7 +146,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   };
   const stop = (proof: ProofDto, how: 'stop' | 'continue') =>
     void send('POST', `/api/proofs/${proof.id}/stop`, { how }).then((r) => !r.ok && setMessage(r.message));
-  const noteRemoved = (next: RemovedDto) => {
+  const noteRemoved = (next: Removed) => {
     set({ removed: next });
     // the picture in hand is gone: the one beside it takes its place
     if (next.id !== picture.id) return;

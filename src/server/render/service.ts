@@ -15,14 +15,20 @@ import { sqliteQueue as queue } from '../store/job-queue';
 import { leaseOf } from '../store/lease';
 import { findProof, haltProof } from '../store/proofs';
 import { recountStorage } from '../files/storage';
+import { sweepFiles } from '../files/sweep';
+import { isModel, isProof } from '../store/removal';
+import { purgeRemoved } from '../files/purge-removed';
 
 const IDLE_MS = 250;
+const PURGE_MS = 30_000;
+const SWEEP_MS = 3_600_000;
 const STOP_CHECK_MS = 250;
 // A task that was asked to end and has not after this is killed; its unfinished tile is rendered again.
 const RELEASE_MS = 4000;
 
 const worker = `${process.pid}-${randomUUID().slice(0, 8)}`;
 let ending = false;
+let swept_ms = 0;
 for (const signal of ['SIGTERM', 'SIGINT'] as const)
   process.on(signal, () => {
     ending = true;
@@ -35,11 +41,26 @@ setInterval(() => {
 // the desk and the workspace come first on a busy machine
 giveWayTo(10);
 queue.sweep(Date.now());
-void recountStorage().catch((error: unknown) => console.error('the storage could not be counted:', error));
+void tidyUp(true);
+setInterval(() => void tidyUp(false), PURGE_MS).unref();
 
 await Promise.all(SERVICE_LANES.map(work));
 closeDatabase();
 process.exit(0);
+
+/** Deletes what was removed ten minutes ago; hourly, and at the start, what nothing owns. */
+async function tidyUp(first: boolean): Promise<void> {
+  try {
+    await purgeRemoved();
+    if (first || Date.now() - swept_ms > SWEEP_MS) {
+      swept_ms = Date.now();
+      await sweepFiles({ isProof, isModel });
+      await recountStorage();
+    }
+  } catch (error) {
+    console.error('files that nothing owns could not be collected:', error);
+  }
+}
 
 async function work(lane: ServiceLane): Promise<void> {
   while (!ending) {

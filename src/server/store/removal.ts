@@ -1,5 +1,5 @@
 /** Marks rows as removed, brings them back, and deletes them for good. One table of what can be removed. */
-import type { RemovableKind, RemovedDto } from '../../contracts/removal';
+import type { RemovableKind, Removed } from '../../core/catalogue/removable';
 import { prepared } from './database';
 
 const TABLES: Record<RemovableKind, { table: string; key: string; name: string }> = {
@@ -44,12 +44,12 @@ export function unmarkRemoved(kind: RemovableKind, id: string): boolean {
 }
 
 /** What was removed before a time, the oldest first; with `after`, since another. */
-export function listRemoved(kind: RemovableKind, before: number, after = 0): RemovedDto[] {
+export function listRemoved(kind: RemovableKind, before: number, after = 0): Removed[] {
   const { table, key, name } = TABLES[kind];
   const rows = prepared(
     `SELECT ${key} AS id, ${name} AS name, removed_at_ms FROM ${table}
      WHERE removed_at_ms <= ? AND removed_at_ms >= ? ORDER BY removed_at_ms`
-  ).all(before, after) as Omit<RemovedDto, 'kind'>[];
+  ).all(before, after) as Omit<Removed, 'kind'>[];
   return rows.map((row) => ({ kind, ...row }));
 }
 
@@ -67,6 +67,11 @@ export function proofsUnder(kind: RemovableKind, id: string): string[] {
   const sql = `SELECT proofs.id FROM proofs JOIN pictures ON pictures.id = proofs.picture_id WHERE ${where} = ?`;
   return (prepared(sql).all(id) as { id: string }[]).map((row) => row.id);
 }
+
+/** Whether there is such a row, removed or not. */
+export const isProof = (id: string): boolean => prepared('SELECT 1 FROM proofs WHERE id = ?').get(id) !== undefined;
+export const isModel = (sha256: string): boolean =>
+  prepared('SELECT 1 FROM revisions WHERE glb_sha256 = ?').get(sha256) !== undefined;
 
 /** Hashes of the models of a project that no other project has. */
 export const modelsOnlyOf = (project: string): string[] =>

@@ -2,14 +2,13 @@
  * The strip of a captured image: made when the image comes in, and for those from before when it is first asked for.
  */
 import { access, mkdir, rename } from 'node:fs/promises';
-import { join } from 'node:path';
-import { config } from '../config';
+import { dirname } from 'node:path';
 import { contentPath } from '../files/content-store';
+import { previewPath } from '../files/previews';
 import { findCaptured } from '../store/projects';
 import { examineCaptured } from './examine-captured';
 
-const folder = join(config.dataDir, 'previews');
-const pathOf = (sha256: string) => join(folder, `strip-${sha256}.png`);
+const pathOf = (sha256: string) => previewPath(`strip-${sha256}`);
 
 /** Path of the PNG; null when there is no such image or it cannot be read. */
 export async function capturedStrip(sha256: string): Promise<string | null> {
@@ -30,7 +29,7 @@ export async function capturedStrip(sha256: string): Promise<string | null> {
 
 /** Keeps what examineCaptured wrote beside `out`; its path. */
 export async function keepStrip(out: string, sha256: string): Promise<string> {
-  await mkdir(folder, { recursive: true });
+  await mkdir(dirname(pathOf(sha256)), { recursive: true });
   await rename(`${out}.png`, pathOf(sha256));
   return pathOf(sha256);
 }

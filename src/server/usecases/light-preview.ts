@@ -1,8 +1,8 @@
 /** The picture of surroundings that a user has saved; rendered when it is first asked for. */
-import { access, mkdir, rename, rm, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { access, mkdir, rename, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
 import { readPart } from '../../core/brief/kept-part';
-import { config } from '../config';
+import { previewPath } from '../files/previews';
 import { runTask } from '../jobs/run-task';
 import { findKept } from '../store/kept';
 import { attendJob } from './attend-job';
@@ -10,15 +10,13 @@ import { underWay } from './under-way';
 
 const ID = /^[0-9a-zA-Z-]{6,40}$/;
 
-const pathOf = (id: string) => join(config.dataDir, 'previews', `${id}.png`);
-
 /** Path of the PNG; null when there are no such surroundings or they cannot be rendered. */
 export function lightPreview(id: string): Promise<string | null> {
   return ID.test(id) ? underWay('light preview', id, () => make(id)) : Promise.resolve(null);
 }
 
 async function make(id: string): Promise<string | null> {
-  const path = pathOf(id);
+  const path = previewPath(id);
   if (
     await access(path).then(
       () => true,
@@ -31,12 +29,9 @@ async function make(id: string): Promise<string | null> {
   if (!surroundings) return null;
   const made = await attendJob('preview', null, () => runTask('surroundings', { surroundings }));
   if (!made.ok) return null;
-  await mkdir(join(config.dataDir, 'previews'), { recursive: true });
+  await mkdir(dirname(path), { recursive: true });
   const part = `${path}.${process.pid}.part`;
   await writeFile(part, made.value);
   await rename(part, path);
   return path;
 }
-
-export const dropLightPreview = (id: string): Promise<void> =>
-  ID.test(id) ? rm(pathOf(id), { force: true }) : Promise.resolve();

@@ -5,7 +5,7 @@ import { boxProject } from '../../../tests/support/box-project';
 import { BRIEF_DEFAULTS, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
 
 const { project, picture: first } = await boxProject();
-const { RESTORABLE_MS } = await import('../../contracts/removal');
+const { RESTORABLE_MS } = await import('../../core/catalogue/removable');
 const { contentPath, put } = await import('../files/content-store');
 const { proofFolder } = await import('../files/proof-files');
 const { boxGlb } = await import('../../../tests/support/glb');
@@ -18,7 +18,7 @@ const { changeBrief } = await import('./change-brief');
 const { createProject } = await import('./create-project');
 const { duplicateProject } = await import('./duplicate-project');
 const { keepPart } = await import('./keep-part');
-const { purgeRemoved } = await import('./purge-removed');
+const { purgeRemoved } = await import('../files/purge-removed');
 const { remove, rename, restore, viewRemoved } = await import('./remove');
 const { requestProof } = await import('./request-proof');
 const { saveViewpoint } = await import('./save-viewpoint');

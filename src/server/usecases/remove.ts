@@ -2,7 +2,7 @@
  * Removes things, brings them back within ten minutes, and renames them. What renders of a removed picture stops and is
  * kept unfinished, so that bringing it back loses nothing.
  */
-import { type RemovableKind, type RemovedDto, REMOVABLE_KINDS, RESTORABLE_MS } from '../../contracts/removal';
+import { type RemovableKind, type Removed, REMOVABLE_KINDS, RESTORABLE_MS } from '../../core/catalogue/removable';
 import { ok, refused, type Result } from '../../core/result/result';
 import { database } from '../store/database';
 import { sqliteQueue as queue } from '../store/job-queue';
@@ -21,9 +21,9 @@ import {
 const gone = () => refused('it is no longer there; reload the page', 'gone');
 const isFile = (kind: RemovableKind) => kind === 'captured' || kind === 'photometric' || kind === 'backdrop';
 
-export function remove(kind: RemovableKind, id: string, now = Date.now()): Result<RemovedDto> {
+export function remove(kind: RemovableKind, id: string, now = Date.now()): Result<Removed> {
   return database()
-    .transaction((): Result<RemovedDto> => {
+    .transaction((): Result<Removed> => {
       const name = nameOf(kind, id);
       if (name === null) return gone();
       if (kind === 'picture' && countPictures(findPicture(id)!.project_id) === 1)
@@ -55,7 +55,7 @@ export function restore(kind: RemovableKind, id: string): Result<null> {
 }
 
 /** What can still be brought back, the last removed first. */
-export function viewRemoved(now = Date.now()): RemovedDto[] {
+export function viewRemoved(now = Date.now()): Removed[] {
   return REMOVABLE_KINDS.flatMap((kind) => listRemoved(kind, now, now - RESTORABLE_MS)).sort(
     (a, b) => b.removed_at_ms - a.removed_at_ms
   );

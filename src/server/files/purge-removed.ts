@@ -1,11 +1,11 @@
 /** Deletes for good what was removed longer ago than it can be brought back, and frees its files. */
 import { rm, stat } from 'node:fs/promises';
-import { REMOVABLE_KINDS, RESTORABLE_MS } from '../../contracts/removal';
-import { contentPath } from '../files/content-store';
-import { proofFolder } from '../files/proof-files';
+import { REMOVABLE_KINDS, RESTORABLE_MS } from '../../core/catalogue/removable';
+import { contentPath } from './content-store';
+import { previewPath } from './previews';
+import { proofFolder } from './proof-files';
 import { deleteRow, listRemoved, modelsOnlyOf, proofsUnder } from '../store/removal';
 import { addStorage } from '../store/storage';
-import { dropLightPreview } from './light-preview';
 
 /** How many things were deleted. */
 export async function purgeRemoved(now = Date.now()): Promise<number> {
@@ -18,8 +18,9 @@ export async function purgeRemoved(now = Date.now()): Promise<number> {
       deleteRow(kind, id);
       for (const proof of proofs) await rm(proofFolder(proof), { recursive: true, force: true });
       for (const model of models) addStorage('models', -(await free(contentPath('models', model))));
-      if (kind === 'part') await dropLightPreview(id);
-      if (kind === 'captured') await free(contentPath('captured', id));
+      if (kind === 'part') await free(previewPath(id));
+      if (kind === 'captured')
+        for (const path of [contentPath('captured', id), previewPath(`strip-${id}`)]) await free(path);
       if (kind === 'photometric') await free(contentPath('photometric', id));
       if (kind === 'backdrop') await free(contentPath('backdrops', id));
       count++;

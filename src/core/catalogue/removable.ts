@@ -14,7 +14,7 @@ export type RemovableKind = (typeof REMOVABLE_KINDS)[number];
 /** For how long what was removed can be brought back. */
 export const RESTORABLE_MS = 600_000;
 
-export interface RemovedDto {
+export interface Removed {
   kind: RemovableKind;
   id: string;
   name: string;

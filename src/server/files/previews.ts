@@ -1,0 +1,5 @@
+/** Pictures of saved surroundings and strips of captured images: small, and made again when they are missing. */
+import { join } from 'node:path';
+import { config } from '../config';
+
+export const previewPath = (name: string): string => join(config.dataDir, 'previews', `${name}.png`);
