@@ -7,7 +7,8 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { readExr } from './exr/read-exr';
 import { writeExr } from './exr/write-exr';
 import { readHdr } from './hdr/read-hdr';
-import { BACKDROP_LARGEST_PX, normaliseBackdrop, PictureRefused, readBackdropPixels } from './image/backdrop';
+import { BACKDROP_LARGEST_PX, normaliseBackdrop, readBackdropPixels } from './image/backdrop';
+import { ImageRefused } from './image/refused';
 import { encodeJpeg, encodePng, writeImage } from './image/encode';
 import { unpackZip } from './zip';
 import { zipSync } from 'fflate';
@@ -48,7 +49,7 @@ describe('OpenEXR', () => {
     }
   );
   it('refuses what is none, and files with integer channels', async () => {
-    expect(() => readExr(new Uint8Array(40))).toThrow(/not an OpenEXR/);
+    expect(() => readExr(new Uint8Array(40))).toThrow(/no OpenEXR picture/);
     const file = await exrOf({
       width: 4,
       height: 4,
@@ -60,6 +61,46 @@ describe('OpenEXR', () => {
     // the first channel's pixel type stands behind its one-letter name
     file[Buffer.from(file).indexOf('chlist\0') + 7 + 4 + 2] = 0;
     expect(() => readExr(file)).toThrow(/integer channel/);
+  });
+});
+
+describe('a hostile OpenEXR file', () => {
+  const magic = [0x76, 0x2f, 0x31, 0x01];
+  const word = (n: number) => [...new Uint8Array(new Int32Array([n]).buffer)];
+  const text = (s: string) => [...Buffer.from(s), 0];
+  const window = (width: number, height: number) => [
+    ...text('dataWindow'),
+    ...text('box2i'),
+    ...word(16),
+    ...[0, 0, width - 1, height - 1].flatMap(word)
+  ];
+  const channels = [
+    ...text('channels'),
+    ...text('chlist'),
+    ...word(19),
+    ...text('R'),
+    ...word(2),
+    ...word(0),
+    ...word(1),
+    ...word(1),
+    0
+  ];
+  it.each([
+    ['of eight bytes', [...magic, 2, 0, 0, 0], /damaged inside its header/],
+    [
+      'with an attribute of negative size',
+      [...magic, 2, 0, 0, 0, ...text('a'), ...text('int'), ...word(-5)],
+      /damaged/
+    ],
+    ['with a name without an end', [...magic, 2, 0, 0, 0, ...Array(400).fill(65)], /damaged/],
+    ['of deep data', [...magic, 2, 8, 0, 0, 0], /deep data/],
+    ['of several parts', [...magic, 2, 16, 0, 0, 0], /several parts/],
+    ['of 134 million pixels and more', [...magic, 2, 0, 0, 0, ...channels, ...window(32768, 16384), 0], /at most 128/],
+    ['without pixels', [...magic, 2, 0, 0, 0, ...channels, ...window(16384, 8192), 0], /cut off/],
+    ['without a size', [...magic, 2, 0, 0, 0, ...channels, 0], /damaged/]
+  ])('%s is refused before it is decoded', (_, bytes, expected) => {
+    expect(() => readExr(Uint8Array.from(bytes))).toThrow(ImageRefused);
+    expect(() => readExr(Uint8Array.from(bytes))).toThrow(expected);
   });
 });
 
@@ -79,10 +120,10 @@ describe('Radiance HDR', () => {
     expect([...readHdr(runs).pixels]).toEqual([...a.pixels]);
   });
   it.each([
-    ['not a picture', 'hello', /does not begin/],
+    ['not a picture', 'hello', /no Radiance HDR/],
     ['cut off', `${header}ab`, /cut off/],
-    ['an unusual order', header.replace('-Y 1 +X 8', '+X 8 -Y 1'), /row order/],
-    ['another format', header.replace('32-bit_rle_rgbe', '32-bit_rle_xyze'), /unsupported format/],
+    ['an unusual order', header.replace('-Y 1 +X 8', '+X 8 -Y 1'), /order of rows/],
+    ['another format', header.replace('32-bit_rle_rgbe', '32-bit_rle_xyze'), /cannot be read; save it as RGBE/],
     ['absurd size', header.replace('+X 8', '+X 900000000'), /at most/]
   ])('refuses %s', (_, text, expected) => expect(() => readHdr(Buffer.from(text))).toThrow(expected));
 });
@@ -211,7 +252,7 @@ describe('a picture to stand behind a model', () => {
           .toBuffer()
       ).subarray(0, 5000)
     );
-    await expect(normaliseBackdrop(path)).rejects.toThrow(PictureRefused);
+    await expect(normaliseBackdrop(path)).rejects.toThrow(ImageRefused);
   });
 });
 

@@ -2,3 +2,14 @@ declare module 'draco3dgltf' {
   const draco: { createDecoderModule(): Promise<unknown>; createEncoderModule(): Promise<unknown> };
   export default draco;
 }
+declare module 'gltf-validator' {
+  interface Report {
+    issues: { numErrors: number; messages: { code: string; severity: number; message: string; pointer?: string }[] };
+  }
+  interface Options {
+    maxIssues?: number;
+    externalResourceFunction?: (uri: string) => Promise<Uint8Array>;
+  }
+  export function validateBytes(bytes: Uint8Array, options?: Options): Promise<Report>;
+  export function validateString(json: string, options?: Options): Promise<Report>;
+}

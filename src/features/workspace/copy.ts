@@ -122,13 +122,13 @@ export const PANEL_COPY = {
 };
 
 export const STRIP_COPY = {
-  count: (n: number) => (n === 0 ? 'No proof of this picture yet' : `${n} proof${n === 1 ? '' : 's'}, newest first`),
+  count: (n: number) => (n === 0 ? 'No proof of this picture yet' : `${n} proof${n === 1 ? '' : 's'}`),
   earlier: (n: number) => `${n} earlier`,
   remove: (number: number) => `Remove proof ${number}`,
   undo: 'Undo',
   redo: 'Redo',
   download: (number: number, beforeDenoising: boolean) =>
-    `Download proof ${number}${beforeDenoising ? ', before denoising' : ''}:`,
+    `Download ${number}${beforeDenoising ? ' before denoising' : ''}:`,
   transparent: 'PNG, transparent',
   cropMarks: 'PNG, crop marks',
   none: (glance: string | null) =>

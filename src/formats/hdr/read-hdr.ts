@@ -2,6 +2,8 @@
  * Reads a Radiance RGBE picture (.hdr): run-length encoded or flat, -Y +X order. Values as the file gives them, linear.
  * Source: Ward 1991, Real Pixels (Graphics Gems II), and the file format description of the Radiance reference manual.
  */
+import { ImageRefused } from '../image/refused';
+
 export interface FloatImage {
   width: number;
   height: number;
@@ -9,7 +11,8 @@ export interface FloatImage {
   pixels: Float32Array;
 }
 
-export function readHdr(bytes: Uint8Array): FloatImage {
+/** The size that its header states, and what goes with it: where the rows begin and what the values are scaled by. */
+export function readHdrHeader(bytes: Uint8Array): { width: number; height: number; at: number; scale: number } {
   let at = 0;
   const line = () => {
     let end = at;
@@ -18,21 +21,28 @@ export function readHdr(bytes: Uint8Array): FloatImage {
     at = end + 1;
     return text;
   };
-  if (!line().startsWith('#?')) throw new Error('this is not a Radiance HDR picture: it does not begin with "#?"');
+  if (!line().startsWith('#?')) throw new ImageRefused('is no Radiance HDR picture');
   let scale = 1;
   for (let text = line(); text !== ''; text = line()) {
-    if (at >= bytes.length) throw new Error('the HDR picture ends inside its header');
+    if (at >= bytes.length) throw new ImageRefused('ends inside its header; copy or save it again');
     const exposure = /^EXPOSURE=\s*([\d.eE+-]+)/.exec(text);
     if (exposure) scale /= Number(exposure[1]) || 1;
     if (text.startsWith('FORMAT=') && !text.includes('32-bit_rle_rgbe'))
-      throw new Error(`the HDR picture has the unsupported format "${text.slice(7)}"; save it as RGBE`);
+      throw new ImageRefused(`has the format "${text.slice(7, 47)}", which cannot be read; save it as RGBE`);
   }
   const size = /^-Y\s+(\d+)\s+\+X\s+(\d+)$/.exec(line());
-  if (!size) throw new Error('the HDR picture has an unusual row order; save it top to bottom, left to right');
+  if (!size) throw new ImageRefused('has an unusual order of rows; save it from top to bottom and left to right');
   const height = Number(size[1]);
   const width = Number(size[2]);
   if (width < 2 || height < 1 || width * height > 2 ** 27)
-    throw new Error(`the HDR picture is ${width} × ${height} px; expected at most 134 million pixels`);
+    throw new ImageRefused(`is ${width} × ${height} px; at most 128 million pixels can be read, so reduce it first`);
+  return { width, height, at, scale };
+}
+
+/** Throws an ImageRefused. */
+export function readHdr(bytes: Uint8Array): FloatImage {
+  const { width, height, at: first, scale } = readHdrHeader(bytes);
+  let at = first;
   const pixels = new Float32Array(width * height * 3);
   const row = new Uint8Array(width * 4);
   for (let y = 0; y < height; y++) {
@@ -49,7 +59,7 @@ export function readHdr(bytes: Uint8Array): FloatImage {
 function readRow(bytes: Uint8Array, from: number, width: number, row: Uint8Array): number {
   let at = from;
   const need = (n: number) => {
-    if (at + n > bytes.length) throw new Error('the HDR picture is cut off');
+    if (at + n > bytes.length) throw new ImageRefused('is cut off; copy or save it again');
   };
   need(4);
   const modern =
@@ -80,7 +90,7 @@ function readRow(bytes: Uint8Array, from: number, width: number, row: Uint8Array
         const value = bytes[at++]!;
         for (let i = 0; i < n - 128 && x < width; i++) row[x++ * 4 + c] = value;
       } else {
-        if (n === 0) throw new Error('the HDR picture has an empty run');
+        if (n === 0) throw new ImageRefused('is damaged; save it again');
         need(n);
         for (let i = 0; i < n && x < width; i++) row[x++ * 4 + c] = bytes[at++]!;
       }

@@ -3,29 +3,26 @@
  * are seen.
  */
 import sharp from 'sharp';
-import { Refusal } from '../../core/result/result';
+import { ImageRefused } from './refused';
 
 /** Long side that is kept: more than any sheet shows behind a model that hides most of it. */
 export const BACKDROP_LARGEST_PX = 8192;
 const MAX_PIXELS = 300e6;
 
-/** A file that is no picture, or one too large; the message says which, without its name. */
-export class PictureRefused extends Refusal {
-  constructor(message: string) {
-    super('refused', message);
-  }
-}
+/** Formats of pixels alone: a drawing of a few bytes can ask for any number of them. */
+const FORMATS = new Set(['png', 'jpeg', 'webp', 'tiff', 'heif']);
 
 /**
  * Any picture that sharp reads as PNG: turned as its EXIF says, its profile converted to sRGB, clear parts white,
- * reduced when enormous.
+ * reduced when enormous. Throws an ImageRefused.
  */
 export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; width: number; height: number }> {
   const image = sharp(path, { limitInputPixels: MAX_PIXELS });
   const known = await image.metadata().catch(() => null);
-  if (!known) throw new PictureRefused('cannot be read as a picture; PNG, JPEG, WebP, TIFF and AVIF can');
+  if (!known || !FORMATS.has(known.format))
+    throw new ImageRefused('cannot be read as a picture; PNG, JPEG, WebP, TIFF and AVIF can');
   if (known.width * known.height > MAX_PIXELS)
-    throw new PictureRefused(
+    throw new ImageRefused(
       `has ${Math.round((known.width * known.height) / 1e6)} million pixels; at most ` +
         `${MAX_PIXELS / 1e6} million can be read, so reduce it first`
     );
@@ -38,8 +35,8 @@ export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; wi
       .png({ compressionLevel: 6 })
       .toBuffer({ resolveWithObject: true });
     return { png: data, width: info.width, height: info.height };
-  } catch (error) {
-    throw new PictureRefused(`breaks off or is damaged (${(error as Error).message}); save it anew and bring that in`);
+  } catch {
+    throw new ImageRefused('is cut off or damaged; save it again and bring that in');
   }
 }
 

@@ -1,5 +1,6 @@
 /** glTF 2.0 (Khronos): .glb, and .gltf with its files. Metres, +Y up, by the standard. */
 import type { Document, JSONDocument } from '@gltf-transform/core';
+import { checkGltfJson } from '../gltf/check-json';
 import { hideNodes, type NodesJson } from '../gltf/hidden-nodes';
 import { ModelRefused } from './model-refused';
 import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
@@ -37,14 +38,17 @@ async function readGlb({ name, bytes }: ModelFile): Promise<ReadModel> {
   const version = view.getUint32(4, true);
   if (version !== 2)
     throw new ModelRefused('unsupported', `this is a glTF of version ${version}; export it as glTF 2.0`);
-  const json = parseJson(Buffer.from(bytes.subarray(20, 20 + view.getUint32(12, true))).toString('utf8'));
+  const text = Buffer.from(bytes.subarray(20, 20 + view.getUint32(12, true))).toString('utf8');
+  const json = parseJson(text);
   refuseExternal(json, new Map());
+  await checkGltfJson(json, withoutMark(text));
   const document = await wellFormed(async () => (await openIo()).readBinary(bytes));
   return withHiddenNodes({ document, format: 'GLB', source: name, changed: [], missing: [] }, json);
 }
 
 async function readJson({ name, bytes }: ModelFile, files: ModelFiles): Promise<ReadModel> {
-  const json = parseJson(Buffer.from(bytes).toString('utf8'));
+  const text = Buffer.from(bytes).toString('utf8');
+  const json = parseJson(text);
   if (json.asset?.version === undefined)
     throw new ModelRefused(
       'not_a_model',
@@ -63,6 +67,7 @@ async function readJson({ name, bytes }: ModelFile, files: ModelFiles): Promise<
   }
   for (const uri of refuseExternal(json, lookUp))
     resources[uri] = Uint8Array.from(lookUp.get(decodeURI(uri)) ?? lookUp.get(decodeURI(uri).split('/').pop()!)!);
+  await checkGltfJson(json, withoutMark(text));
   const document = await wellFormed(async () =>
     (await openIo()).readJSON({ json: json as unknown as JSONDocument['json'], resources })
   );
@@ -107,9 +112,12 @@ interface GltfJson {
   extensionsRequired?: string[];
 }
 
+/** The byte order mark that some programs put first. */
+const withoutMark = (text: string): string => (text.startsWith('\ufeff') ? text.slice(1) : text);
+
 function parseJson(text: string): GltfJson {
   try {
-    const json = JSON.parse(text.replace(/^\ufeff/, '')) as GltfJson;
+    const json = JSON.parse(withoutMark(text)) as GltfJson;
     if (json && typeof json === 'object') return json;
   } catch {
     // said below
@@ -154,9 +162,8 @@ async function wellFormed(read: () => Promise<Document>): Promise<Document> {
     return await read();
   } catch (error) {
     if (error instanceof ModelRefused) throw error;
-    throw new ModelRefused(
-      'truncated',
-      `this model is damaged: ${(error as Error).message.split('\n')[0]!.slice(0, 160)}; export it again`
-    );
+    // what the library says is for the log
+    console.error(error);
+    throw new ModelRefused('truncated', 'this model is damaged or cut off inside its data; export it again');
   }
 }

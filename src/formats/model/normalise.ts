@@ -62,6 +62,8 @@ export async function normaliseModel(
     prune({
       keepAttributes: true,
       keepLeaves: true,
+      // to find out whether a texture has one colour, every pixel would be decoded
+      keepSolidTextures: true,
       propertyTypes: [
         PropertyType.ACCESSOR,
         PropertyType.MESH,

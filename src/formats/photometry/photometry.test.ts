@@ -7,6 +7,7 @@ import { resampleWeb, polarCurve, webFlux } from '../../core/lights/web/web';
 import { readEulumdat } from './read-eulumdat';
 import { readLm63 } from './read-lm63';
 import { readPhotometric } from './read-photometric';
+import { PhotometryRefused } from './refused';
 
 const angles = Array.from({ length: 37 }, (_, i) => i * 5);
 const lambert = (factor = 1) => angles.map((g) => 1000 * factor * Math.max(0, Math.cos((g * Math.PI) / 180)));
@@ -203,5 +204,22 @@ describe('photometric files', () => {
     expect(curve.along[72]).toBeCloseTo(1500, 0);
     expect(curve.along[72 + 24]! / curve.along[72 - 24]!).toBeCloseTo(1.5 / 0.5, 1);
     expect(curve.across[72 + 24]).toBeCloseTo(curve.across[72 - 24]!, 0);
+  });
+});
+
+describe('a hostile photometric file', () => {
+  const seconds = (text: string) => {
+    const bytes = new TextEncoder().encode(text);
+    const begin = performance.now();
+    expect(() => readPhotometric(bytes)).toThrow(PhotometryRefused);
+    return performance.now() - begin;
+  };
+  it.each([
+    ['line ends', (n: number) => '\n'.repeat(n)],
+    ['numbers on one line', (n: number) => `TILT=NONE\n1 1 1 ${n} 1 1 1 0 0 0 1 1 1 ${'0 '.repeat(n)}`]
+  ])('of many %s takes time in proportion to its length, not to the square', (_, text) => {
+    // eight times as long; quadratic would take 64 times
+    const [short, long] = [20_000, 160_000].map((n) => Math.min(...[0, 1, 2].map(() => seconds(text(n)))));
+    expect(long! / (short! + 1)).toBeLessThan(30);
   });
 });

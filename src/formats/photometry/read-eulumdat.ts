@@ -4,6 +4,7 @@
  */
 import { type MeasuredWeb, mirrorWeb } from '../../core/lights/web/web';
 import type { PhotometricFile } from './photometric-file';
+import { LINE_END } from './read-lm63';
 import { checkAngles, checkCandela, PhotometryRefused } from './refused';
 
 // Lines of the format, counted from 1.
@@ -17,7 +18,7 @@ const LINES_A_SET = 6;
 const DIRECT_RATIOS = 10;
 
 export function readEulumdat(text: string): PhotometricFile {
-  const lines = text.split(/\r\n|\r|\n/);
+  const lines = text.split(LINE_END);
   const number = (line: number, what: string): number => {
     const word = lines[line - 1]?.trim().replace(',', '.');
     if (!word) throw new PhotometryRefused(line, `the ${what} is missing; the file is cut short, so get it anew`);

@@ -6,9 +6,14 @@ import { type MeasuredWeb, mirrorWeb } from '../../core/lights/web/web';
 import type { PhotometricFile } from './photometric-file';
 import { checkAngles, checkCandela, PhotometryRefused } from './refused';
 
+/** Of all systems. */
+export const LINE_END = /\r\n|\r|\n/;
+/** The line that only these files have. */
+export const TILT = /^\s*TILT\s*=/;
+
 export function readLm63(text: string): PhotometricFile {
-  const lines = text.split(/\r\n|\r|\n/);
-  const tilt = lines.findIndex((l) => /^\s*TILT\s*=/.test(l));
+  const lines = text.split(LINE_END);
+  const tilt = lines.findIndex((l) => TILT.test(l));
   if (tilt < 0)
     throw new PhotometryRefused(
       1,
@@ -84,13 +89,15 @@ function unfold(web: MeasuredWeb, line: number): MeasuredWeb {
 function numbersFrom(lines: readonly string[], first: number) {
   let line = first;
   let words: string[] = [];
+  let used = 0;
   const next = (what: string): number => {
-    while (words.length === 0) {
+    while (used === words.length) {
       if (line >= lines.length)
         throw new PhotometryRefused(lines.length, `the file ends before its ${what}; it is cut short, so get it anew`);
       words = lines[line++]!.split(/[\s,]+/).filter(Boolean);
+      used = 0;
     }
-    const word = words.shift()!;
+    const word = words[used++]!;
     const value = Number(word);
     if (!Number.isFinite(value))
       throw new PhotometryRefused(line, `"${word}" stands where the ${what} should; expected a number`);

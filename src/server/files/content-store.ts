@@ -27,6 +27,10 @@ export const has = (kind: FileKind, sha256: string): Promise<boolean> =>
     () => false
   );
 
+/** An upload that was used, or is of no use. */
+export const discard = (kind: 'incoming', sha256: string): Promise<void> =>
+  rm(contentPath(kind, sha256), { force: true });
+
 /** `added`: bytes that the store grew by; none for a file that was there. */
 export async function put(
   kind: FileKind,

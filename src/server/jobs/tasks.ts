@@ -10,6 +10,7 @@ import type { DenoiseResult } from '../../core/finishing/denoise/denoise-film';
 import type { Cost, CostsSoFar, Saving } from '../../core/forecast/costs';
 import type { Probe } from '../../core/forecast/forecast';
 import type { SheetShare } from '../../core/output/size';
+import type { PolarCurve } from '../../core/lights/web/web';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { LengthUnit } from '../../core/units/units';
 import type { Lease } from '../store/lease';
@@ -89,6 +90,14 @@ export interface Tasks {
     progress: never;
     result: { width: number; height: number; reduced: boolean; sun: CapturedSun | null };
   };
+  /** Reads a photometric file. `name`: the one that it states, which may be empty. */
+  photometric: {
+    input: { path: string };
+    progress: never;
+    result: { name: string; watts: number | null; lumen: number; curve: PolarCurve };
+  };
+  /** Reads a picture to stand behind models, and writes it as PNG at `out`. */
+  backdrop: { input: { path: string; out: string }; progress: never; result: { width: number; height: number } };
   /** Renders patches at two sizes, for the forecast. */
   probe: { input: OfModel; progress: never; result: Probe };
   /** Measures what costs time. `known` was measured before; `size` is the whole picture's. */
@@ -159,6 +168,8 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   // config.importTimeoutMs and config.importMemoryMb take their place
   import: { what: 'reading the model', maxSeconds: 180, maxMemoryMb: 6144 },
   captured: { what: 'reading the image', maxSeconds: 120, maxMemoryMb: 6144 },
+  photometric: { what: 'reading the photometric file', maxSeconds: 30, maxMemoryMb: 1024 },
+  backdrop: { what: 'reading the picture', maxSeconds: 60, maxMemoryMb: SMALL_MB },
   probe: { what: 'the forecast’s measurement', maxSeconds: 180, maxMemoryMb: null },
   costs: { what: 'the measurement', maxSeconds: 900, maxMemoryMb: null },
   crop: { what: 'the detail', maxSeconds: 180, maxMemoryMb: null },

@@ -10,13 +10,15 @@ import { degrees } from '../../core/units/units';
 import { writeExr } from '../../formats/exr/write-exr';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { encodePng } from '../../formats/image/encode';
+import { ImageRefused } from '../../formats/image/refused';
 import { serveTask } from '../jobs/serve-task';
 import type { CapturedSun } from '../jobs/tasks';
-import { decodeCaptured } from '../render/captured-file';
+import { capturedSize, decodeCaptured } from '../render/captured-file';
 
 serveTask('captured', async ({ path, name, reduce, out }) => {
-  const image = decode(new Uint8Array(await readFile(path)), name);
-  const { width, height } = image;
+  const bytes = new Uint8Array(await readFile(path));
+  // the header says whether it is worth decoding
+  const { width, height } = named(name, () => capturedSize(bytes));
   if (Math.abs(width / height - 2) > 0.02)
     throw new Refusal(
       'refused',
@@ -30,18 +32,20 @@ serveTask('captured', async ({ path, name, reduce, out }) => {
         `${LARGEST_PX.toLocaleString('en')} px across, which is finer than any picture of it shows. It can be brought ` +
         'in reduced, its light unchanged'
     );
+  const image = named(name, () => decodeCaptured(bytes));
   const kept = reduced ? reduceImage(image, LARGEST_PX) : image;
   if (reduced) await writeReduced(`${out}.exr`, kept);
   await writeFile(`${out}.png`, await encodePng(developStrip(kept), null, false));
   return { width: kept.width, height: kept.height, reduced, sun: describeSun(kept) };
 });
 
-/** The message names the file, not the field of a brief. */
-function decode(bytes: Uint8Array, name: string): FloatImage {
+/** A refusal begins with the file's name. */
+function named<T>(name: string, read: () => T): T {
   try {
-    return decodeCaptured(bytes, name);
+    return read();
   } catch (error) {
-    throw new Refusal('refused', (error as Error).message.replace(/^surroundings\.file /, ''));
+    if (error instanceof ImageRefused) throw new Refusal('refused', `"${name}" ${error.message}`);
+    throw error;
   }
 }
 

@@ -4,7 +4,7 @@
  */
 import { createReadStream } from 'node:fs';
 import type { CapturedDto } from '../../contracts/dto';
-import { contentPath, has, put } from '../files/content-store';
+import { contentPath, discard, has, put } from '../files/content-store';
 import { insertCaptured } from '../store/projects';
 import { keepStrip } from './captured-strip';
 import { examineCaptured } from './examine-captured';
@@ -13,16 +13,18 @@ import { type Result, ok, refused } from '../../core/result/result';
 export async function addCaptured(
   upload: string,
   name: string,
-  reduce: boolean
+  reduce: boolean,
+  signal?: AbortSignal
 ): Promise<Result<Omit<CapturedDto, 'name'>>> {
   if (!(await has('incoming', upload)))
     return refused(`"${name}" was not uploaded completely. Choose it again`, 'missing_upload');
   const path = contentPath('incoming', upload);
-  return examineCaptured(path, name, reduce, async (found, out) => {
+  return examineCaptured(path, name, reduce, signal, async (found, out) => {
     if (!found.ok) return found;
     const { reduced, width, height, sun } = found.value;
     const { sha256 } = await put('captured', createReadStream(reduced ? `${out}.exr` : path));
     await keepStrip(out, sha256);
+    await discard('incoming', upload);
     insertCaptured({
       sha256,
       name: name.replace(/\.[A-Za-z0-9]+$/, '').slice(0, 80),

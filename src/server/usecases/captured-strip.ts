@@ -22,7 +22,7 @@ export async function capturedStrip(sha256: string): Promise<string | null> {
     )
   )
     return path;
-  return examineCaptured(contentPath('captured', sha256), image.name, false, async (found, out) =>
+  return examineCaptured(contentPath('captured', sha256), image.name, false, undefined, async (found, out) =>
     found.ok ? keepStrip(out, sha256) : null
   );
 }

@@ -41,16 +41,19 @@ async function findUploads(uploads: Uploads): Promise<Result<FileOnDisk[]>> {
 }
 
 /** What uploaded files are, and what has to be asked before they become a project. */
-export async function recogniseUploads(uploads: Uploads): Promise<Result<Recognition>> {
+export async function recogniseUploads(uploads: Uploads, signal?: AbortSignal): Promise<Result<Recognition>> {
   const files = await findUploads(uploads);
-  return files.ok ? attendJob('import', null, () => recogniseModel(files.value)) : files;
+  return files.ok ? attendJob('import', null, () => recogniseModel(files.value, signal)) : files;
 }
 
-export async function createProject(input: NewProject): Promise<Result<{ project: string; pictures: string[] }>> {
+export async function createProject(
+  input: NewProject,
+  signal?: AbortSignal
+): Promise<Result<{ project: string; pictures: string[] }>> {
   const found = await findUploads(input.files);
   if (!found.ok) return found;
   const { unit, up } = input;
-  const imported = await attendJob('import', null, () => importModel({ files: found.value, unit, up }));
+  const imported = await attendJob('import', null, () => importModel({ files: found.value, unit, up, signal }));
   if (!imported.ok) return imported;
   const { glb, report } = imported.value;
   const { sha256, added } = await put('models', glb);

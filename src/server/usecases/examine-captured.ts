@@ -19,13 +19,14 @@ export async function examineCaptured<T>(
   path: string,
   name: string,
   reduce: boolean,
+  signal: AbortSignal | undefined,
   use: (found: Result<TaskResult<'captured'>>, out: string) => Promise<T>
 ): Promise<T> {
   const folder = join(config.dataDir, 'captured');
   await mkdir(folder, { recursive: true });
   const out = join(folder, `.${randomUUID()}.part`);
   try {
-    const found = await attendJob('import', null, () => runTask('captured', { path, name, reduce, out }));
+    const found = await attendJob('import', null, () => runTask('captured', { path, name, reduce, out }, { signal }));
     return await use(found, out);
   } finally {
     for (const extension of ['png', 'exr']) await rm(`${out}.${extension}`, { force: true });

@@ -19,16 +19,19 @@ export interface FileOnDisk {
 export async function importModel({
   files,
   unit,
-  up
+  up,
+  signal
 }: {
   files: FileOnDisk[];
   unit: LengthUnit | null;
   up: 'y' | 'z' | null;
+  /** Ends the reader when whoever asked has left. */
+  signal?: AbortSignal | undefined;
 }): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {
   const folder = await mkdtemp(join(tmpdir(), 'sphaera-import-'));
   try {
     const out = join(folder, 'model.glb');
-    const read = await readFiles(files, { unit, up, out });
+    const read = await readFiles(files, { unit, up, out }, signal);
     if (!read.ok) return read;
     return ok({ glb: new Uint8Array(await readFile(out)), report: read.value.report as ImportReport });
   } finally {
@@ -37,8 +40,8 @@ export async function importModel({
 }
 
 /** What a file is, how large in its own unit, and what has to be asked before it is brought in. */
-export async function recogniseModel(files: FileOnDisk[]): Promise<Result<Recognition>> {
-  const read = await readFiles(files, null);
+export async function recogniseModel(files: FileOnDisk[], signal?: AbortSignal): Promise<Result<Recognition>> {
+  const read = await readFiles(files, null, signal);
   return read.ok ? ok(read.value.recognition as Recognition) : read;
 }
 
@@ -46,7 +49,8 @@ const megabytes = (bytes: number) => Math.round(bytes / 2 ** 20);
 
 async function readFiles(
   files: FileOnDisk[],
-  as: TaskInput<'import'>['as']
+  as: TaskInput<'import'>['as'],
+  signal: AbortSignal | undefined
 ): Promise<Result<{ report?: unknown; recognition?: unknown }>> {
   let total = 0;
   for (const file of files) {
@@ -66,7 +70,7 @@ async function readFiles(
     maxBytes: config.maxUnpackedBytes,
     as
   };
-  const limits = { maxSeconds: config.importTimeoutMs / 1000, maxMemoryMb: config.importMemoryMb };
+  const limits = { maxSeconds: config.importTimeoutMs / 1000, maxMemoryMb: config.importMemoryMb, signal };
   const read = await runTask('import', input, limits);
   return read.ok ? read : explained(read);
 }

@@ -2,4 +2,4 @@ import { UploadBody } from '../../../contracts/requests';
 import { addPhotometric } from '../../../server/usecases/add-photometric';
 import { mutation } from '../respond';
 
-export const POST = mutation(UploadBody, ({ upload, name }) => addPhotometric(upload, name));
+export const POST = mutation(UploadBody, ({ upload, name }, _, { signal }) => addPhotometric(upload, name, signal));

@@ -2,4 +2,4 @@ import { NewProjectBody } from '../../../contracts/requests';
 import { createProject } from '../../../server/usecases/create-project';
 import { mutation } from '../respond';
 
-export const POST = mutation(NewProjectBody, (body) => createProject(body));
+export const POST = mutation(NewProjectBody, (body, _, { signal }) => createProject(body, signal));
