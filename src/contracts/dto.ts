@@ -59,6 +59,12 @@ export interface PictureDto {
   changes: number;
 }
 
+/** A picture after a change of its brief. */
+export interface ChangedPictureDto extends PictureDto {
+  /** What another window had changed meanwhile and this change took back: labels of fields. */
+  overridden: string[];
+}
+
 /** A picture in the list of a project's pictures. */
 export interface PictureItemDto extends Pick<PictureDto, 'id' | 'name' | 'lead' | 'changes'> {
   /** In the order of the project's pictures. */

@@ -74,6 +74,8 @@ export class BriefBody {
 export class ChangeBriefBody extends BriefBody {
   /** It goes on with the change before: both are one step of undo. */
   @IsBoolean() joins = false;
+  /** The brief that was changed; what others changed of it meanwhile is merged. Null: what is there is replaced. */
+  @IsOptional() from: unknown = null;
 }
 export class CropBody extends BriefBody {
   @IsNumber() @Min(0) @Max(1) x = 0.5;

@@ -218,6 +218,25 @@ test('a word pressed before the page has come to life opens its panel when it ha
   expect(page.url()).toBe(address);
 });
 
+test('in the eighth window of one browser a change is saved, and every other shows it', async ({ context }) => {
+  const pages = [];
+  for (let i = 0; i < 8; i++) {
+    const page = await context.newPage();
+    await open(page, 'Perihelion lamp');
+    pages.push(page);
+  }
+  const last = pages.at(-1)!;
+  await word(last, 'photographic').click();
+  await last.getByRole('button', { name: /^Clay/ }).click();
+  for (const page of [pages[0]!, pages[4]!]) {
+    await page.bringToFront();
+    await expect(sentence(page)).toContainText('in clay');
+  }
+  await last.bringToFront();
+  await last.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(sentence(last)).toContainText('photographic');
+});
+
 test('requests from elsewhere are turned away', async ({ page, request }) => {
   await page.goto('/');
   const crossOrigin = await request.post('/api/projects', { data: {}, headers: { origin: 'http://example.invalid' } });

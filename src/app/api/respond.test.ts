@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest';
 import { MoveStepBody, NoBody, PreviewBody } from '../../contracts/requests';
 import { ok, refused } from '../../core/result/result';
-import { mutation } from './respond';
+import { mutation, changeEvents, isCrossOriginStream } from './respond';
 
 const HOST = '127.0.0.1:4300';
 function request(body: string | null, headers: Record<string, string> = {}): Request {
@@ -87,5 +87,70 @@ describe('a mutation', () => {
       'request.width must be a whole number from 1 to 4096'
     );
     expect((await asked({ rig: 'x'.repeat(65) })).status).toBe(400);
+  });
+});
+
+describe('the stream of changes', () => {
+  /** The first things that a stream says. */
+  async function heard(request: Request, count: number, stamps: Map<string, number>[]) {
+    let version = 0;
+    const response = changeEvents(
+      request,
+      () => version++,
+      () => stamps[Math.min(version - 1, stamps.length - 1)]!
+    );
+    const reader = response.body!.getReader();
+    const said: unknown[] = [];
+    while (said.length < count) {
+      const { value } = await reader.read();
+      said.push(JSON.parse(new TextDecoder().decode(value).replace(/^data: /, '')));
+    }
+    await reader.cancel();
+    return said;
+  }
+  const at = 'http://127.0.0.1:4300/api/events';
+
+  it('tells all counters at first, then those that have grown', async () => {
+    const first = new Map([
+      ['desk', 4],
+      ['pier', 2]
+    ]);
+    const then = new Map([...first, ['pier', 3]] as [string, number][]);
+    expect(await heard(new Request(at), 2, [first, then])).toEqual([{ desk: 4, pier: 2 }, { pier: 3 }]);
+  });
+
+  it('has a limit', () => {
+    const open = Array.from({ length: 64 }, () =>
+      changeEvents(
+        new Request(at),
+        () => 0,
+        () => new Map()
+      )
+    );
+    expect(
+      changeEvents(
+        new Request(at),
+        () => 0,
+        () => new Map()
+      ).status
+    ).toBe(429);
+    for (const response of open) void response.body!.cancel();
+    const again = changeEvents(
+      new Request(at),
+      () => 0,
+      () => new Map()
+    );
+    expect(again.status).toBe(200);
+    void again.body!.cancel();
+  });
+
+  it.each([
+    [{ host: '127.0.0.1:4300', 'sec-fetch-site': 'same-origin' }, false],
+    [{ host: '127.0.0.1:4300', origin: 'http://127.0.0.1:4300' }, false],
+    [{ host: '127.0.0.1:4300', origin: 'http://evil.example' }, true],
+    [{ host: '127.0.0.1:4300', 'sec-fetch-site': 'cross-site' }, true],
+    [{ host: 'evil.example' }, true]
+  ])('of %o is foreign: %s', (headers, foreign) => {
+    expect(isCrossOriginStream(new Request(at, { headers: headers as Record<string, string> }))).toBe(foreign);
   });
 });

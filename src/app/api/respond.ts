@@ -26,6 +26,15 @@ export function isCrossOrigin(request: Request): boolean {
   return !(isLocalHost(host) && same && (site === null || site === 'same-origin'));
 }
 
+/** A stream is read by GET, which sends no Origin from our own pages; browsers say where it comes from otherwise. */
+export function isCrossOriginStream(request: Request): boolean {
+  const host = request.headers.get('host') ?? '';
+  const origin = request.headers.get('origin');
+  const site = request.headers.get('sec-fetch-site');
+  const foreign = origin !== null && origin.replace(/^https?:\/\//, '') !== host;
+  return !isLocalHost(host) || foreign || (site !== null && site !== 'same-origin' && site !== 'none');
+}
+
 const FAULT = refused('something went wrong on our side; try it again', 'fault');
 export const CROSS_ORIGIN = refused('this request did not come from Sphaera itself', 'cross_origin');
 
@@ -112,39 +121,67 @@ export async function sendFile(
   });
 }
 
-/** Server-sent events: sends a counter of changes whenever it has grown. */
-export function events(request: Request, stamp: () => number, everyMs = 400): Response {
+const LOOK_MS = 400;
+const SIGN_OF_LIFE_MS = 15_000;
+const MOST_STREAMS = 64;
+let streams = 0;
+
+/**
+ * Server-sent events of JSON: the counters of changes that have grown, by scope; all of them at first. `version` changes
+ * with every write to the database, so that nothing is asked of it while nothing happens.
+ */
+export function changeEvents(
+  request: Request,
+  version: () => number,
+  stamps: () => ReadonlyMap<string, number>
+): Response {
+  if (streams >= MOST_STREAMS)
+    return Response.json(refused('too many windows are open; close some', 'too_many'), { status: 429 });
+  streams++;
   const encoder = new TextEncoder();
   let timer: ReturnType<typeof setInterval> | undefined;
+  let open = true;
+  const close = (end?: () => void) => {
+    if (!open) return;
+    open = false;
+    streams--;
+    clearInterval(timer);
+    try {
+      end?.();
+    } catch {
+      // closed already
+    }
+  };
   const stream = new ReadableStream({
     start(controller) {
-      let last = -1;
-      let idle = 0;
-      const close = () => {
-        clearInterval(timer);
-        try {
-          controller.close();
-        } catch {
-          // closed already
-        }
+      const told = new Map<string, number>();
+      let seen = Number.NaN;
+      let spoke_ms = 0;
+      const say = (text: string) => {
+        controller.enqueue(encoder.encode(text));
+        spoke_ms = Date.now();
       };
       const look = () => {
         try {
-          const now = stamp();
-          if (now !== last) controller.enqueue(encoder.encode(`data: ${now}\n\n`));
+          const now = version();
+          if (now !== seen) {
+            seen = now;
+            const grown = [...stamps()].filter(([scope, number]) => told.get(scope) !== number);
+            for (const [scope, number] of grown) told.set(scope, number);
+            if (grown.length > 0) say(`data: ${JSON.stringify(Object.fromEntries(grown))}\n\n`);
+          }
           // a comment now and then keeps the connection from being taken for dead
-          else if (++idle % 40 === 0) controller.enqueue(encoder.encode(': here\n\n'));
-          last = now;
+          if (Date.now() - spoke_ms > SIGN_OF_LIFE_MS) say(': here\n\n');
         } catch {
-          close();
+          close(() => controller.close());
         }
       };
       look();
-      timer = setInterval(look, everyMs);
-      request.signal.addEventListener('abort', close);
+      timer = setInterval(look, LOOK_MS);
+      request.signal.addEventListener('abort', () => close(() => controller.close()));
     },
     cancel() {
-      clearInterval(timer);
+      close();
     }
   });
   return new Response(stream, {

@@ -33,7 +33,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
   const chooser = useRef<HTMLInputElement>(null);
   const [limit, setLimit] = useState(desk.projects.length);
   const address = (projects: number) => `/api/desk?projects=${Math.max(projects, DESK_PAGE)}`;
-  useChanges<DeskDto>('/api/desk/events', () => address(limit), desk.stamp, setDesk);
+  useChanges<DeskDto>('desk', () => address(limit), desk.stamp, setDesk);
   const older = desk.count - desk.projects.length;
   const showOlder = async () => {
     const next = desk.projects.length + DESK_PAGE;

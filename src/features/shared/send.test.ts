@@ -16,6 +16,7 @@ describe('send', () => {
     expect(fetch).toHaveBeenCalledWith('/api/x', {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
+      signal: null,
       body: '{"name":"n"}'
     });
   });

@@ -3,23 +3,30 @@ export type Sent<T> =
   | { ok: true; value: T }
   | { ok: false; message: string /** Which refusal it is, of those that have an answer. */; code?: string };
 
+/** Nobody answered: the server is away, or the answer took too long. */
+export const UNREACHABLE = 'unreachable';
+const AWAY = 'Sphaera’s server does not answer; is it still running?';
+
 export async function send<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
-  body: unknown = {}
+  body: unknown = {},
+  /** After so long without an answer nobody is thought to be there; null for work that takes its time. */
+  answerMs: number | null = null
 ): Promise<Sent<T>> {
+  const limit = answerMs === null ? null : AbortSignal.timeout(answerMs);
   try {
     const response = await fetch(
       path,
       method === 'GET'
-        ? { cache: 'no-store' }
-        : { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }
+        ? { cache: 'no-store', signal: limit }
+        : { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal: limit }
     );
     const json = (await response.json().catch(() => null)) as (T & { message?: string; code?: string }) | null;
     if (response.ok) return { ok: true, value: json as T };
     return { ok: false, message: json?.message ?? `the server answered ${response.status}`, code: json?.code };
   } catch {
-    return { ok: false, message: 'Sphaera’s server does not answer; is it still running?' };
+    return { ok: false, code: UNREACHABLE, message: AWAY };
   }
 }
 
@@ -61,7 +68,7 @@ export async function follow<T, N>(
       }
     }
   } catch {
-    return { ok: false, message: stop.aborted ? 'stopped' : 'Sphaera’s server does not answer; is it still running?' };
+    return { ok: false, message: stop.aborted ? 'stopped' : AWAY };
   }
 }
 
@@ -85,7 +92,7 @@ export function upload(
       if (request.status === 200 && json) resolve({ ok: true, value: json });
       else resolve({ ok: false, message: json?.message ?? 'the file was not uploaded completely. Choose it again' });
     };
-    request.onerror = () => resolve({ ok: false, message: 'Sphaera’s server does not answer; is it still running?' });
+    request.onerror = () => resolve({ ok: false, message: AWAY });
     request.onabort = () => resolve({ ok: false, message: 'stopped; nothing was brought in' });
     signal.addEventListener('abort', () => request.abort());
     request.send(file);

@@ -1,12 +1,13 @@
 'use client';
 import { useEffect, useRef } from 'react';
+import { changeStream } from './change-stream';
 
 /**
- * Listens for changes as long as the component lives. The server tells a number that grows with every change; what
- * changed since the number that was seen last is then fetched, one request after the other.
+ * Listens for changes of a scope, a project's id or `desk`, as long as the component lives. The server tells a number that
+ * grows with every change; what changed since the number that was seen last is then fetched, one request after the other.
  */
 export function useChanges<T extends { stamp: number }>(
-  events: string,
+  scope: string,
   changesSince: (stamp: number) => string,
   initial: number,
   /** False when the changes are of no use, for what was asked for is no longer wanted: they are asked for anew. */
@@ -34,14 +35,13 @@ export function useChanges<T extends { stamp: number }>(
       }
       busy = false;
     };
-    const source = new EventSource(events);
-    source.onmessage = (event) => {
-      newest = Number(event.data);
+    const leave = changeStream().subscribe(scope, (stamp) => {
+      newest = stamp;
       void fetchChanges();
-    };
+    });
     return () => {
       left = true;
-      source.close();
+      leave();
     };
-  }, [events]);
+  }, [scope]);
 }

@@ -108,6 +108,9 @@ export const KEYS: readonly [string, string][] = [
 
 export const WORKSPACE_COPY = {
   title: (picture: string, project: string) => `${picture}, ${project}: Sphaera`,
+  notSaved: 'Not saved yet: the server does not answer. It is tried again until it does.',
+  overridden: (labels: string[]) =>
+    `another window had just changed ${labels.join(', ').toLowerCase()}; your change replaced that, and Undo brings it back`,
   noSuchPicture: 'The picture of this address is no longer there. The first picture of the project is shown.'
 };
 

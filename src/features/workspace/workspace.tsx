@@ -64,13 +64,19 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const state = useWorkspaceStore((all) => all);
   const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, removed, previewEv, picking } = state;
   const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
+  const [slow, setSlow] = useState(false);
   const setMessage = (text: string | null) => set({ message: text });
 
   const { picture, proofs, earlier } = workspace.opened;
   const shown = proofs.find((p) => p.id === state.proofId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
   const beforeDenoising = state.beforeDenoising && shown !== null && shown.denoise_share === 1;
 
-  const { brief, change: save, history: goBack, settled } = useBrief(picture, state.replacePicture, setMessage);
+  const {
+    brief,
+    change: save,
+    history: goBack,
+    settled
+  } = useBrief(picture, state.replacePicture, setMessage, setSlow);
   const [stageView, setStageView] = useStageView();
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
@@ -82,7 +88,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     if (stageView.preview && shown) set({ showModel: true });
   };
   useChanges<WorkspaceChangesDto>(
-    `/api/projects/${workspace.project.id}/events`,
+    workspace.project.id,
     (stamp) => `/api/projects/${workspace.project.id}/changes?since=${stamp}&picture=${picture.id}`,
     since,
     state.applyChanges
@@ -272,7 +278,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         forecast={forecast.now}
         identicalProof={identicalProof}
         film={identicalProof ? null : (ofThisFilm[0] ?? null)}
-        message={message}
+        message={slow ? COPY.notSaved : message}
         removed={removed}
         onUndoRemoval={() => void undoRemoval()}
         onDismiss={() => set({ message: null, removed: null })}

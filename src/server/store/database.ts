@@ -18,6 +18,14 @@ export function database(): Database.Database {
   return db;
 }
 
+/**
+ * Changes whenever the database was written to, by this process or another: a cheap question before a dear one. Source: SQLite,
+ * PRAGMA data_version, which tells of others alone, and total_changes.
+ */
+export const databaseVersion = (): number =>
+  (database().pragma('data_version', { simple: true }) as number) * 2 ** 32 +
+  (prepared('SELECT total_changes() AS count').get() as { count: number }).count;
+
 export function closeDatabase(): void {
   connection?.close();
   connection = null;

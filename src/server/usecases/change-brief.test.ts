@@ -37,6 +37,22 @@ describe('changeBrief', () => {
     expect(stateOf(id).brief.quality.samples).toBe(50);
   });
 
+  it('merges what two windows changed of one brief, each a step, and tells what was taken back', () => {
+    const id = copyOf(first);
+    const { brief: from } = stateOf(id);
+    changeBrief(id, { ...from, size: { width_px: 50, height_px: 40 } }, false, from);
+    const other = changeBrief(id, withSamples(from, 50), true, from);
+    expect(other).toMatchObject({ ok: true, value: { overridden: [] } });
+    expect(stateOf(id).brief).toMatchObject({ size: { width_px: 50, height_px: 40 }, quality: { samples: 50 } });
+    const same = changeBrief(id, withSamples(from, 70), false, from);
+    expect(same.ok && same.value.overridden).toEqual([expect.stringMatching(/samples/i)]);
+    expect(stateOf(id).brief).toMatchObject({ size: { width_px: 50, height_px: 40 }, quality: { samples: 70 } });
+    moveStep(id, -1);
+    expect(stateOf(id).brief.quality.samples).toBe(50);
+    moveStep(id, -1);
+    expect(stateOf(id).brief).toMatchObject({ size: { width_px: 50 }, quality: from.quality });
+  });
+
   it('joins the changes of one drag to one step', () => {
     const id = copyOf(first);
     const { brief } = stateOf(id);

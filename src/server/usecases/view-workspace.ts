@@ -69,9 +69,6 @@ export function viewWorkspace(projectId: string, pictureId: string | null = null
   };
 }
 
-/** Grows with every change that the workspace shows; 0 when there is no such project. */
-export const workspaceStamp = stampOf;
-
 /** A picture with its newest proofs; null when it is not there. */
 export function viewPicture(pictureId: string): OpenPictureDto | null {
   const row = findPicture(pictureId);

@@ -16,11 +16,11 @@ const scopeOf = (field: Field, around: Scope): Scope => ({
 });
 const OUTERMOST: Scope = { decides: 'film', word: 'viewpoint', amount: false };
 
-type Values = Readonly<Record<string, unknown>>;
+export type Values = Readonly<Record<string, unknown>>;
 const isDefault = (field: Field, value: unknown) => canonicalJson(value) === canonicalJson(defaultOf(field));
 
 /** The fields that an object or a variant of a union has, with its kind where it has one. */
-function fieldsOf(field: Field, value: Values): Readonly<Record<string, Field>> | null {
+export function fieldsOf(field: Field, value: Values): Readonly<Record<string, Field>> | null {
   if (field.type === 'object') return field.fields;
   if (field.type !== 'union') return null;
   const key = variantOf(field, value);
