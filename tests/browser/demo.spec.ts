@@ -86,7 +86,7 @@ test('a designer opens the reading room, moves about, changes words, renders, wa
   // the whole sheet would take minutes: what there is after the first tiles is kept as a proof, at its full size
   await page.keyboard.press('Control+.');
   await expect(ticket).toContainText('denoising', { timeout: 60_000 });
-  await expect(ticket).toContainText('grain', { timeout: 180_000 });
+  await expect(ticket).toContainText('unfinished', { timeout: 180_000 });
   await expect(page.locator('.im img')).toHaveAttribute('alt', /Proof 2/);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -115,9 +115,9 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
   await page.getByRole('button', { name: /^Render/ }).click();
   // the whole picture is there once
   await expect(page.locator('.tk.live .note')).toHaveAttribute('title', /^([2-9]|[1-9]\d)/, { timeout: 120_000 });
-  await page.getByRole('button', { name: 'Stop and keep' }).click({ timeout: 60_000 });
+  await page.locator('.tk').getByRole('button', { name: 'Stop', exact: true }).click({ timeout: 60_000 });
   await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 120_000 });
-  await expect(page.locator('.tk').first()).toContainText('grain');
+  await expect(page.locator('.tk').first()).toContainText('unfinished');
   const image = page.locator('.im img');
   await expect(image).toHaveAttribute('alt', /Proof 2/);
   // denoised, and to be seen as it was rendered
@@ -139,6 +139,16 @@ test('a render can be stopped, and what there is stays as a proof', async ({ pag
   await expect(image).toHaveAttribute('src', /raw/);
   expect(await noise()).toBeGreaterThan(1.1 * denoised);
   await expect(page.getByText('before denoising:')).toBeVisible();
+  // it is continued from where it was, and removed with a way back
+  await page.locator('.tk').first().getByRole('button', { name: 'Continue' }).click();
+  await expect(page.locator('.tk.live .note')).toHaveAttribute('title', /^\d\d/, { timeout: 120_000 });
+  await page.locator('.tk').getByRole('button', { name: 'Stop', exact: true }).click();
+  const unfinished = page.locator('.tk', { hasText: 'unfinished' });
+  await unfinished.getByRole('button', { name: 'Remove' }).click({ timeout: 120_000 });
+  await expect(unfinished).toHaveCount(0);
+  await expect(page.getByText(/^Proof 2 of .+ is removed/)).toBeVisible();
+  await page.locator('.brief').getByRole('button', { name: 'Undo' }).click();
+  await expect(unfinished).toHaveCount(1);
 });
 
 test('a project of one’s own from a file that we did not make', async ({ page }) => {

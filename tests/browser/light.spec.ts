@@ -194,7 +194,8 @@ test('a light is saved under a name, chosen again from the library, and removed'
   await expect(page.locator('[role=alert]:not(#__next-route-announcer__)')).toContainText(
     '"Show room" is there already'
   );
-  await light.getByRole('button', { name: 'Remove Show room' }).click();
+  await light.getByRole('button', { name: 'Edit Show room' }).click();
+  await light.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(light.getByRole('button', { name: 'Show room', exact: true })).toHaveCount(0);
 });
 

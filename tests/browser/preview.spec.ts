@@ -217,7 +217,7 @@ test('the preview waits while a proof renders and while the page is hidden, and 
   if (await page.getByRole('button', { name: 'Navigate' }).isVisible())
     await page.getByRole('button', { name: 'Navigate' }).click();
   await expect(note(page)).toContainText(/waits for proof \d+ of Perihelion lamp/, { timeout: 30_000 });
-  await page.getByRole('button', { name: 'Stop and keep' }).click({ timeout: 60_000 });
+  await page.locator('.tk').getByRole('button', { name: 'Stop', exact: true }).click({ timeout: 60_000 });
   await expect(page.locator('.tk.live')).toHaveCount(0, { timeout: 120_000 });
   await expect(note(page)).not.toContainText('queued');
   await page.keyboard.press('Control+z');
