@@ -237,7 +237,7 @@ test('in the eighth window of one browser a change is saved, and every other sho
   }
   const last = pages.at(-1)!;
   await word(last, 'photographic').click();
-  await last.getByRole('button', { name: /^Clay/ }).click();
+  await last.getByText('Clay', { exact: true }).click();
   for (const page of [pages[0]!, pages[4]!]) {
     await page.bringToFront();
     await expect(sentence(page)).toContainText('in clay');

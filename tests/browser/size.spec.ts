@@ -34,8 +34,8 @@ test('a destination is chosen, changed in every unit, and the sentence says what
   await expect(size.getByText('This is the most there can be: 30,000 px a side')).toBeVisible();
   await size.getByRole('button', { name: 'Use 155 ppi' }).click();
   // nearer, its pixels would show
-  await size.getByRole('textbox', { name: 'Seen from', exact: true }).fill('0.3');
-  await size.getByRole('textbox', { name: 'Seen from', exact: true }).press('Enter');
+  await size.getByRole('textbox', { name: 'Seen from, m', exact: true }).fill('0.3');
+  await size.getByRole('textbox', { name: 'Seen from, m', exact: true }).press('Enter');
   await expect(size.getByText('pixels would show from 0.3 m')).toBeVisible();
   // cm and inches; a typed side makes a sheet of one's own, in proportion
   await size.getByText('cm', { exact: true }).click();

@@ -94,10 +94,10 @@ export function moonSentence(moon: { elevation: number; azimuth: number; phase: 
 
 export const KEYS: readonly [string, string][] = [
   ['1 to 9', 'open the panels: viewpoint, lens, surroundings, lamps, look, exposure, background, size, quality'],
-  ['Esc', 'close the panel'],
+  ['Esc', 'end what is asked on the stage, or close the panel'],
   ['Ctrl Enter', 'render'],
   ['Ctrl .', 'stop and keep the picture so far'],
-  ['Alt ← →', 'previous and next picture'],
+  ['< and >', 'previous and next picture'],
   [', and ;', 'previous and next proof'],
   ['w, t, x', 'whole sheet, true size, pixel for pixel'],
   ['m', 'the model, or the proof'],
@@ -115,8 +115,15 @@ export const WORKSPACE_COPY = {
 };
 
 export const PICTURES_COPY = {
+  keys: 'Keys',
+  keysShown: 'press ?',
   rendering: 'rendering',
   queue: (underWay: number) => (underWay === 0 ? 'empty' : `${underWay} proof${underWay === 1 ? '' : 's'}`)
+};
+
+export const KEYS_COPY = {
+  single: 'Keys of one letter, digit or sign',
+  why: 'Turn them off when they are pressed by chance, or when you speak to your computer.'
 };
 
 export const PANEL_COPY = {

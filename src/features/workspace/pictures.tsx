@@ -5,6 +5,7 @@ import { EditItem } from '../shared/edit-item';
 import { sizeLabel } from '../../core/brief/sentence';
 import { resolveSize } from '../../core/output/size';
 import { PICTURES_COPY } from './copy';
+import type { OpenPanel } from './view';
 
 interface Props {
   workspace: WorkspaceDto;
@@ -14,15 +15,15 @@ interface Props {
   onRenamed: (name: string) => void;
   onRemoved: (removed: Removed) => void;
   onMessage: (text: string | null) => void;
-  modelOpen: boolean;
-  onModel: () => void;
+  open: OpenPanel;
+  onOpen: (panel: 'model' | 'keys') => void;
 }
 
 const WIDEST = 106;
 const TALLEST = 82;
 
 export function Pictures(props: Props) {
-  const { workspace, current, onChoose, onAdd, onRenamed, onRemoved, onMessage, modelOpen, onModel } = props;
+  const { workspace, current, onChoose, onAdd, onRenamed, onRemoved, onMessage, open, onOpen } = props;
   const { report, number } = workspace.revision;
   const underWay = workspace.pictures.reduce((sum, p) => sum + p.underWay, 0);
   const metres = (v: number) => (v < 1 ? `${Math.round(v * 1000)}\u00a0mm` : `${v.toFixed(v < 10 ? 2 : 1)}\u00a0m`);
@@ -76,7 +77,7 @@ export function Pictures(props: Props) {
       <div className="nav">
         <dl>
           <dt>
-            <button type="button" className="lk" aria-expanded={modelOpen} onClick={onModel}>
+            <button type="button" className="lk" aria-expanded={open === 'model'} onClick={() => onOpen('model')}>
               Model
             </button>
           </dt>
@@ -87,6 +88,12 @@ export function Pictures(props: Props) {
           <dd className="n">{report.triangles.toLocaleString('en')}</dd>
           <dt>Queue</dt>
           <dd>{PICTURES_COPY.queue(underWay)}</dd>
+          <dt>
+            <button type="button" className="lk" aria-expanded={open === 'keys'} onClick={() => onOpen('keys')}>
+              {PICTURES_COPY.keys}
+            </button>
+          </dt>
+          <dd>{PICTURES_COPY.keysShown}</dd>
         </dl>
       </div>
     </nav>

@@ -1,20 +1,29 @@
 'use client';
-/** The workspace's keys; none acts while one types in a field. */
-import { useEffect, useRef } from 'react';
-import type { Zoom } from './stage';
+/** Listens for the workspace's keys (keys.ts). Whether single keys act is kept in the browser. */
+import { useEffect, useRef, useSyncExternalStore } from 'react';
+import { actionOf, focusedIn, type KeyActions } from './keys';
 
-export interface KeyActions {
-  /** Opens the panel of the brief with this number, from 1. */
-  brief(number: number): void;
-  panel(key: 'keys' | null): void;
-  render(): void;
-  stop(): void;
-  picture(by: -1 | 1): void;
-  proof(by: -1 | 1): void;
-  zoom(zoom: Zoom): void;
-  model(): void;
-  patch(): void;
-  history(by: -1 | 1): void;
+const PLACE = 'sphaera.single-keys';
+const CHANGED = 'sphaera-single-keys';
+
+const areOn = (): boolean => localStorage.getItem(PLACE) !== 'off';
+
+export function useSingleKeys(): [on: boolean, set: (on: boolean) => void] {
+  const on = useSyncExternalStore(
+    (changed) => {
+      addEventListener(CHANGED, changed);
+      return () => removeEventListener(CHANGED, changed);
+    },
+    areOn,
+    () => true
+  );
+  return [
+    on,
+    (next) => {
+      localStorage.setItem(PLACE, next ? 'on' : 'off');
+      dispatchEvent(new Event(CHANGED));
+    }
+  ];
 }
 
 export function useKeys(actions: KeyActions): void {
@@ -22,35 +31,19 @@ export function useKeys(actions: KeyActions): void {
   current.current = actions;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const a = current.current;
-      const target = event.target as HTMLElement;
-      const typing = /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName) && (target as HTMLInputElement).type !== 'radio';
-      const take = (action: () => void) => {
-        event.preventDefault();
-        action();
-      };
-      if (event.ctrlKey || event.metaKey) {
-        if (event.key === 'Enter') take(a.render);
-        else if (event.key === '.') take(a.stop);
-        else if (event.key.toLowerCase() === 'z' && !typing) take(() => a.history(event.shiftKey ? 1 : -1));
-        return;
-      }
-      if (event.altKey) {
-        if (event.key === 'ArrowLeft') take(() => a.picture(-1));
-        else if (event.key === 'ArrowRight') take(() => a.picture(1));
-        return;
-      }
-      if (event.key === 'Escape') return a.panel(null);
-      if (typing) return;
-      if (/^[1-9]$/.test(event.key)) a.brief(Number(event.key));
-      else if (event.key === ',') a.proof(1);
-      else if (event.key === ';') a.proof(-1);
-      else if (event.key === 'w') a.zoom('whole');
-      else if (event.key === 't') a.zoom('true');
-      else if (event.key === 'x') a.zoom('pixel');
-      else if (event.key === 'm') a.model();
-      else if (event.key === 'p') a.patch();
-      else if (event.key === '?') a.panel('keys');
+      const act = actionOf(
+        {
+          key: event.key,
+          control: event.ctrlKey || event.metaKey,
+          alt: event.altKey,
+          shift: event.shiftKey,
+          in: focusedIn(event.target)
+        },
+        areOn()
+      );
+      if (!act) return;
+      event.preventDefault();
+      act(current.current);
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);

@@ -207,7 +207,11 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
 
   useKeys({
     brief: (number) => openPanel(BRIEF_PANELS[number - 1] ?? panel),
-    panel: openPanel,
+    keys: () => togglePanel('keys'),
+    escape: () => {
+      if (picking || gathering) set({ picking: null, gathering: null });
+      else openPanel(null);
+    },
     render: () => void (!identicalProof && render()),
     stop: () => {
       if (running) stop(running, 'stop');
@@ -292,8 +296,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         onRenamed={(name) => state.replacePicture({ ...picture, name, changes: picture.changes + 1 })}
         onRemoved={noteRemoved}
         onMessage={setMessage}
-        modelOpen={panel === 'model'}
-        onModel={() => togglePanel('model')}
+        open={panel}
+        onOpen={togglePanel}
       />
       <Stage
         project={workspace.project.id}

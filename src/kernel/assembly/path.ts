@@ -5,6 +5,8 @@
 // A bounce is a scattering event: 0 shows what glows and the surroundings, 1 adds direct light.
 import {
   D_GROUP,
+  FLAG_ALPHA_BLEND,
+  FLAG_ALPHA_MASK,
   FLAG_EMISSIVE,
   FLAG_LAYERED,
   FLAG_SOLID,
@@ -359,7 +361,11 @@ function addLamp(pair: u32, choice: f32): void {
   const facing = -(dx * lamps.lnx + dy * lamps.lny + dz * lamps.lnz);
   surface.findTriangle(lamps.lTriangle, 0, lamps.lU, lamps.lV);
   if (facing <= 0 && !(surface.flags & FLAG_TWO_SIDED)) return;
-  if (hasTexture(surface.material, SLOT_EMISSIVE)) surface.useSharpUv();
+  if (hasTexture(surface.material, SLOT_EMISSIVE) || surface.flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))
+    surface.useSharpUv();
+  // a scattered ray meets what is cut out or clear of it as seldom
+  const share = surface.glowingShare();
+  if (share <= 0) return;
   surface.readEmission();
   const cosine = abs<f32>(facing);
   if (cosine < <f32>1e-6) return;
@@ -369,9 +375,9 @@ function addLamp(pair: u32, choice: f32): void {
     dy,
     dz,
     d * <f32>0.9999,
-    times * surface.emitR,
-    times * surface.emitG,
-    times * surface.emitB,
+    times * share * surface.emitR,
+    times * share * surface.emitG,
+    times * share * surface.emitB,
     (lamps.lightProbability * d2) / cosine,
     lamps.lGroup
   );
@@ -693,7 +699,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     } else {
       surface.makeSurface(triangle, placed, hitU, hitV, dx, dy, dz, width, surfaceSample, spread >= BLURS);
 
-      // transparent surfaces: not scattering but passing, see transparent.ts
+      // transparent surfaces: not scattering but passing, see transparent.ts. A scattered ray meets the sharp edge of what
+      // is cut out, as shadow rays do: of a coarse copy all or nothing would be there
+      if (spread >= BLURS && surface.flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND)) surface.useSharpUv();
       const coverage = surface.readAlpha(),
         clear = surface.clearShare();
       if (coverage < 1 || clear > 0) {
@@ -770,6 +778,8 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
         (glow || bsdfPdf == 0) &&
         (surface.entering || surface.flags & FLAG_TWO_SIDED)
       ) {
+        // as sharp as a light sample reads it, or the two strategies would weigh different lights
+        if (bsdfPdf > 0 && hasTexture(surface.material, SLOT_EMISSIVE)) surface.useSharpUv();
         surface.readEmission();
         let w: f32 = 1;
         if (bsdfPdf > 0) {

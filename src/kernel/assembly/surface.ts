@@ -734,6 +734,14 @@ export function clearShare(): f32 {
   return transmission * (<f32>1 - metallic);
 }
 
+/** The share of a glowing surface that glows at the hit of findTriangle: what is neither cut out nor a clear sheet. */
+export function glowingShare(): f32 {
+  const coverage = readAlpha();
+  if (coverage == 0 || flags & FLAG_SOLID || load<f32>(material + M_TRANSMISSION) == 0) return coverage;
+  readSheet();
+  return coverage * (<f32>1 - clearShare());
+}
+
 /** Leaves what is not a clear sheet, renormalised: the path tracer has dealt with the clear share by itself. */
 export function dropClearShare(): void {
   const clear = clearShare();

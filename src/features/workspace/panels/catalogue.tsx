@@ -46,7 +46,7 @@ export function OpenedPanel({
 }) {
   const { title, component: Contents } = PANELS[name];
   return (
-    <Panel title={title} onClose={onClose}>
+    <Panel name={name} title={title} onClose={onClose}>
       <ErrorBoundary
         fallback={(retry) => (
           <p className="say" role="alert">
