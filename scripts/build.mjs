@@ -111,6 +111,8 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
     });
   }
   if (steps.includes('bundles')) {
+    const { makeTowns } = await import('./towns.mjs');
+    step('towns', ['scripts/towns.mjs'], ['build/towns.tsv'], () => makeTowns(join(root, 'build/towns.tsv')));
     const entries = Object.fromEntries(Object.entries(BUNDLES).filter(([, source]) => existsSync(join(root, source))));
     const { build: bundle } = await import('esbuild');
     const sources = [

@@ -113,6 +113,16 @@ export interface CropDto {
   whole: boolean;
 }
 
+/** A town that a sky can be computed for. */
+export interface TownDto {
+  name: string;
+  /** Which may be empty. */
+  region: string;
+  country: string;
+  latitude_deg: number;
+  longitude_deg: number;
+}
+
 /** A picture that can stand behind the model. */
 export interface BackdropDto {
   sha256: string;

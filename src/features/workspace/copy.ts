@@ -121,6 +121,20 @@ export const PICTURES_COPY = {
   queue: (underWay: number) => (underWay === 0 ? 'empty' : `${underWay} proof${underWay === 1 ? '' : 's'}`)
 };
 
+export const PLACE_COPY = {
+  place: 'Place',
+  search: 'search for a town',
+  unknown: (text: string) => `No town is called “${text.trim()}”. Type its coordinates below.`,
+  date: 'Date',
+  hour: 'Local time',
+  /** `differs`: the brief's clock is not the one that the place has then. */
+  clock: (offset: string, zone: string | null, differs: boolean) =>
+    `Clock of UTC${offset === 'Z' ? '+00:00' : offset}` +
+    (zone === null ? '' : `, ${zone.replaceAll('_', ' ')}`) +
+    (differs ? '. The place has another clock then: set the time once to take it.' : '') +
+    '. Towns: GeoNames, CC BY 4.0.'
+};
+
 export const KEYS_COPY = {
   single: 'Keys of one letter, digit or sign',
   why: 'Turn them off when they are pressed by chance, or when you speak to your computer.'

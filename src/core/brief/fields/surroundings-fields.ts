@@ -81,8 +81,8 @@ const sky = object(
       doc: 'ISO 8601 with its offset from UTC.',
       default: '2026-06-21T15:00:00+01:00',
       maxLength: 40,
-      pattern: /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?$/,
-      must: 'must be a time in ISO 8601, as 2026-06-21T15:00:00+01:00'
+      pattern: /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})$/,
+      must: 'must be a time in ISO 8601 with its offset from UTC, as 2026-06-21T15:00:00+01:00'
     }),
     north_deg: number({
       label: 'North',

@@ -2,21 +2,20 @@
  * A sky: place, date and hour, the sun's way over the day with the sun as handle, the air and its clouds, sun, sky and
  * moon apart.
  */
-import { limitsOf } from '../../../core/brief/limits';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import { localTime, offsetMs, twoDigits } from '../../../core/brief/local-time';
 import { MONTHS } from '../../../core/brief/sentence';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
-import { PLACES } from '../../../core/catalogue/places';
 import { skyLights } from '../../../core/lights/sky/sky-lights';
 import { sunTimes } from '../../../core/lights/sun/position';
 import { degrees } from '../../../core/units/units';
-import { NumberField } from '../../../ui/number-field';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { rightOfView, sunSentence } from '../copy';
 import { AirControls } from './air-controls';
-import { dayOfYear, isoOnDay } from './sky-time';
+import { PlaceControls } from './place-controls';
+import { dayOfYear, isoInZone, isoOnDay, type LocalMoment } from './sky-time';
 import { SunArc } from './sun-arc';
+import { useZone, zoneAt } from './use-zone';
 
 interface Props {
   sky: SkySurroundings;
@@ -31,8 +30,20 @@ export function SkyControls({ sky, before, view, onSet }: Props) {
   const t = localTime(sky.time);
   const day = dayOfYear(t);
   const minutes = t.hour * 60 + t.minute;
-  const set = (d: number, m: number, joins: boolean) => onSet({ time: isoOnDay(t.year, d, m, t.offset) }, joins);
-  const place = PLACES.find((p) => p.latitude_deg === sky.latitude_deg && p.longitude_deg === sky.longitude_deg);
+  const zone = useZone(sky.latitude_deg, sky.longitude_deg);
+  const setMoment = (moment: LocalMoment, joins: boolean) =>
+    onSet(
+      {
+        time: zone === null ? isoOnDay(moment.year, moment.day, moment.minutes, t.offset) : isoInZone(moment, zone)
+      },
+      joins
+    );
+  const set = (d: number, m: number, joins: boolean) => setMoment({ year: t.year, day: d, minutes: m }, joins);
+  // the clock stays, by that of the new place
+  const moveTo = async (place: Pick<SkySurroundings, 'latitude_deg' | 'longitude_deg'>) => {
+    const next = await zoneAt(place.latitude_deg, place.longitude_deg);
+    onSet({ ...place, time: isoInZone({ year: t.year, day, minutes }, next) });
+  };
   const times = sunTimes(Date.parse(sky.time), sky.latitude_deg, sky.longitude_deg, offsetMs(t.offset));
   const clock = (ms: number) => {
     const d = new Date(ms + offsetMs(t.offset));
@@ -44,57 +55,12 @@ export function SkyControls({ sky, before, view, onSet }: Props) {
   return (
     <>
       <div className="sec" style={{ paddingBottom: 10 }}>
-        <div style={{ display: 'grid', gridTemplateColumns: '1fr 104px', gap: 20 }}>
-          <label>
-            <span className="lab">Place</span>
-            <span className="fld">
-              <select
-                className="grow"
-                aria-label="Place"
-                value={place?.name ?? ''}
-                onChange={(e) => {
-                  const p = PLACES.find((q) => q.name === e.target.value);
-                  if (p)
-                    onSet({
-                      latitude_deg: p.latitude_deg,
-                      longitude_deg: p.longitude_deg,
-                      time: sky.time.replace(
-                        /(Z|[+-]\d{2}:?\d{2})$/,
-                        `${p.utc_offset_h < 0 ? '-' : '+'}${twoDigits(Math.abs(p.utc_offset_h))}:00`
-                      )
-                    });
-                }}
-              >
-                {place ? null : <option value="">own place</option>}
-                {PLACES.map((p) => (
-                  <option key={p.name}>{p.name}</option>
-                ))}
-              </select>
-            </span>
-          </label>
-          <div>
-            <span className="lab">Date</span>
-            <span className="fld n">
-              {t.day} {MONTHS[t.month - 1]}
-            </span>
-          </div>
-          <NumberField
-            label="Latitude"
-            value={sky.latitude_deg}
-            {...limitsOf('surroundings.sky.latitude_deg')}
-            digits={2}
-            unit="° north"
-            onChange={(latitude_deg) => onSet({ latitude_deg })}
-          />
-          <NumberField
-            label="Longitude"
-            value={sky.longitude_deg}
-            {...limitsOf('surroundings.sky.longitude_deg')}
-            digits={2}
-            unit="° east"
-            onChange={(longitude_deg) => onSet({ longitude_deg })}
-          />
-        </div>
+        <PlaceControls
+          sky={sky}
+          zone={zone}
+          onPlace={(place) => void moveTo(place)}
+          onMoment={(m) => setMoment(m, false)}
+        />
         <div style={{ marginTop: 9 }}>
           <PointerScale
             label="Date"
