@@ -1,5 +1,5 @@
 /** Where and when a sky is: a town or coordinates, whose time zone sets the clock; a date and an hour that can be typed. */
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import type { TownDto } from '../../../contracts/dto';
 import type { SkySurroundings } from '../../../core/brief/brief';
 import { limitsOf } from '../../../core/brief/limits';
@@ -101,21 +101,33 @@ export function PlaceControls({ sky, zone, onPlace, onMoment }: Props) {
   );
 }
 
-/** A town is found while its name is typed. */
+const UNASKED = { found: SAMPLE_TOWNS, of: null };
+
+/** A town is found while its name is typed; Enter takes the first. */
 function TownField({ sky, onPlace }: Pick<Props, 'sky' | 'onPlace'>) {
   const list = useId();
   const [text, setText] = useState<string | null>(null);
-  const [found, setFound] = useState<readonly TownDto[]>(SAMPLE_TOWNS);
+  // what was found, and for which text
+  const [{ found, of }, setFound] = useState<{ found: readonly TownDto[]; of: string | null }>(UNASKED);
+  const takesFirst = useRef(false);
   const [fault, setFault] = useState<string | null>(null);
   const [chosen, setChosen] = useState<TownDto | null>(null);
   const here = [...(chosen ? [chosen] : []), ...SAMPLE_TOWNS].find(isAt(sky));
+  const take = (town: TownDto) => {
+    takesFirst.current = false;
+    setChosen(town);
+    setText(null);
+    setFault(null);
+    onPlace({ latitude_deg: town.latitude_deg, longitude_deg: town.longitude_deg });
+  };
   useEffect(() => {
-    if (text === null || text.trim().length < 2) return setFound(SAMPLE_TOWNS);
+    if (text === null || text.trim().length < 2) return setFound(UNASKED);
     let left = false;
     const timer = setTimeout(async () => {
       const sent = await send<{ towns: TownDto[] }>('GET', `/api/towns?name=${encodeURIComponent(text)}`);
       if (left || !sent.ok) return;
-      setFound(sent.value.towns);
+      setFound({ found: sent.value.towns, of: text });
+      if (takesFirst.current && sent.value.towns[0]) return take(sent.value.towns[0]);
       setFault(sent.value.towns.length === 0 ? PLACE_COPY.unknown(text) : null);
     }, 150);
     return () => {
@@ -123,12 +135,6 @@ function TownField({ sky, onPlace }: Pick<Props, 'sky' | 'onPlace'>) {
       clearTimeout(timer);
     };
   }, [text]);
-  const take = (town: TownDto) => {
-    setChosen(town);
-    setText(null);
-    setFault(null);
-    onPlace({ latitude_deg: town.latitude_deg, longitude_deg: town.longitude_deg });
-  };
   return (
     <label className="fldbox">
       <span className="lab">{PLACE_COPY.place}</span>
@@ -143,10 +149,16 @@ function TownField({ sky, onPlace }: Pick<Props, 'sky' | 'onPlace'>) {
             const typed = e.target.value;
             const town = found.find((one) => nameOf(one) === typed);
             if (town) take(town);
-            else setText(typed);
+            else {
+              takesFirst.current = false;
+              setText(typed);
+            }
           }}
           onKeyDown={(e) => {
-            if (e.key === 'Enter' && text !== null && found[0]) take(found[0]);
+            if (e.key !== 'Enter' || text === null) return;
+            if (of === text && found[0]) take(found[0]);
+            // what is found for it is still on its way
+            else takesFirst.current = of !== text;
           }}
           onBlur={() => {
             setText(null);
