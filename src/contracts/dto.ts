@@ -2,6 +2,7 @@
 import type { Brief } from '../core/brief/brief';
 import type { FileKind } from '../core/catalogue/file-kinds';
 import type { KeptKind, KeptPart } from '../core/brief/kept-part';
+import type { Ahead } from '../core/forecast/ahead';
 import type { Machine } from '../core/forecast/forecast';
 import type { MeasuredLamp } from '../core/film/lamp-shares';
 import type { PolarCurve } from '../core/lights/web/web';
@@ -166,12 +167,17 @@ export interface WorkspaceDto {
   kept: KeptDto[];
   /** What forecasts need of this machine and of the project's earlier proofs. */
   machine: Machine;
+  /** What a new render waits for, of whatever project. */
+  ahead: Ahead;
+  /** Room on disk. */
+  free_bytes: number;
   /** What renders on this machine now, of whatever project: "proof 3 of Reading room"; null when nothing does. */
   rendering: string | null;
 }
 
 /** What changed in a project after a change that a page has seen. */
-export interface WorkspaceChangesDto extends Pick<WorkspaceDto, 'stamp' | 'pictures' | 'machine' | 'rendering'> {
+export interface WorkspaceChangesDto
+  extends Pick<WorkspaceDto, 'stamp' | 'pictures' | 'machine' | 'ahead' | 'free_bytes' | 'rendering'> {
   /** Id of the picture in hand, of which more is told than of others. */
   opened: string;
   /** Null when it has not changed. */

@@ -87,11 +87,18 @@ const FILM_BYTES = 128;
 const LAYER_BYTES = 24;
 const DENOISE_BYTES = 12;
 
-export function forecast(
-  probe: Probe,
-  { threads, denoiseSecondsPerMegapixel, ratios }: Machine,
-  of: ForecastOf
-): Forecast {
+/** What the denoising of a picture takes that has so many samples a pixel. */
+export const denoiseSeconds = (
+  { denoiseSecondsPerMegapixel }: Pick<Machine, 'denoiseSecondsPerMegapixel'>,
+  pixels: number,
+  samples: number
+): number =>
+  DENOISE_START_S +
+  ((denoiseSecondsPerMegapixel ?? DENOISE_FIRST_GUESS) * (samples < FINE_FROM_SAMPLES ? DENOISE_QUICKLY : 1) * pixels) /
+    1e6;
+
+export function forecast(probe: Probe, machine: Machine, of: ForecastOf): Forecast {
+  const { threads, ratios } = machine;
   const pixels = of.width_px * of.height_px;
   const [small, large] = probe.at;
   const along =
@@ -115,13 +122,7 @@ export function forecast(
         (one) => one / Math.max(1, Math.min(stopOf(one, of), endsBy === 'time' ? samples : Number.POSITIVE_INFINITY))
       )
     );
-  const denoised = of.denoised
-    ? DENOISE_START_S +
-      ((denoiseSecondsPerMegapixel ?? DENOISE_FIRST_GUESS) *
-        (samples < FINE_FROM_SAMPLES ? DENOISE_QUICKLY : 1) *
-        pixels) /
-        1e6
-    : 0;
+  const denoised = of.denoised ? denoiseSeconds(machine, pixels, samples) : 0;
   // when it starts the render's memory is free again
   const denoiseBytes = of.denoised ? DENOISE_START_BYTES + DENOISE_PIXEL_BYTES * Math.min(pixels, MAX_PIXELS) : 0;
   const seconds = probe.setupSeconds + render + denoised;

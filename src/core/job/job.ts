@@ -62,6 +62,8 @@ export type JobAction =
   | { type: 'request stop'; mode: StopMode; now: number }
   | { type: 'retry' };
 
+export type RunningState = Extract<JobState, { name: 'running' }>;
+
 export const LEASE_MS = 6000;
 export const HEARTBEAT_MS = 1500;
 const MAX_ATTEMPTS = 5;
@@ -142,6 +144,6 @@ export function reduceJob(job: Job, action: JobAction): Job | null {
   }
 }
 
-function held(job: Job, fence: number, act: (running: Extract<JobState, { name: 'running' }>) => Job): Job | null {
+function held(job: Job, fence: number, act: (running: RunningState) => Job): Job | null {
   return job.state.name === 'running' && job.fence === fence ? act(job.state) : null;
 }

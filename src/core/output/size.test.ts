@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { DESTINATIONS } from './destinations';
 import { PAPER_FAMILIES, PAPER_NAMES, PAPERS } from '../catalogue/papers';
-import { fileName } from './file-name';
 import { askedPpi, resolvedPpi, resolveSize, resolvingDistance, scaleSize, sharpnessOf } from './size';
 
 describe('sizes', () => {
@@ -71,9 +70,5 @@ describe('sizes', () => {
     // in the hand more than 300 would be seen, but no printer has it
     expect(sharpnessOf(300, 0.25, 150)).toBe('fits');
     expect(resolvedPpi(resolvingDistance(300))).toBeCloseTo(300, 9);
-  });
-  it('file names hold nothing that a path could be made of', () => {
-    expect(fileName('../../etc', 'Übersicht / Süd', 'A3 landscape', 'png')).toBe('etc_ubersicht-sud_a3-landscape.png');
-    expect(fileName('日本', '…', '', 'exr')).toBe('picture_picture_picture.exr');
   });
 });

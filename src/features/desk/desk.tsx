@@ -9,13 +9,13 @@ import { bringBack, EDIT_COPY, EditItem } from '../shared/edit-item';
 import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
+import { when } from '../shared/when';
 import { useChanges } from '../shared/use-changes';
 import { COPY, deskSentence, runningPhrase } from './copy';
 import { MiniSheet } from './mini-sheet';
 import { NewProject } from './new-project';
 
 const DESK_PAGE = 48;
-const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export function Desk({ initial }: { initial: DeskDto }) {
   useAlive();
@@ -83,7 +83,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
                   {project.running ? (
                     <span className="livec">Rendering, {Math.floor(project.running.share * 100)}&nbsp;%</span>
                   ) : project.last_proof ? (
-                    `Last proof ${clock(project.last_proof.ended_at_ms)}, ${project.last_proof.quality}`
+                    `Last proof ${when(project.last_proof.ended_at_ms)}, ${project.last_proof.quality}`
                   ) : (
                     'No proof yet'
                   )}

@@ -3,6 +3,7 @@ import type { ProofDto } from '../../contracts/dto';
 import { grainText } from '../../core/brief/amounts';
 import { duration } from '../../core/brief/sentence';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
+import { when } from './when';
 
 interface Props {
   proof: ProofDto;
@@ -12,8 +13,6 @@ interface Props {
   onContinue?: () => void;
   onRemove?: () => void;
 }
-
-const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 export const pictureOf = (proof: Pick<ProofDto, 'id' | 'picture_count'>, kind: 'screen' | 'small' | 'raw' = 'screen') =>
   `/api/proofs/${proof.id}/picture?n=${proof.picture_count}${kind === 'screen' ? '' : `&${kind}`}`;
@@ -53,7 +52,7 @@ export function Ticket({ proof, chosen, onChoose, onStop, onContinue, onRemove }
                 ? proof.state === 'running'
                   ? duration(proof.seconds)
                   : 'queued'
-                : clock(proof.ended_at_ms ?? proof.created_at_ms)}
+                : when(proof.ended_at_ms ?? proof.created_at_ms)}
             </time>
           </span>
           {live ? (

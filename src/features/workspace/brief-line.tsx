@@ -2,7 +2,9 @@
 import { Fragment, type ReactNode } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import { about, duration, type PanelKey, type SentencePart } from '../../core/brief/sentence';
+import type { Ahead } from '../../core/forecast/ahead';
 import type { Forecast } from '../../core/forecast/forecast';
+import { when } from '../shared/when';
 import type { Removed } from '../../core/catalogue/removable';
 import { EDIT_COPY } from '../shared/edit-item';
 import { RenderSlip } from '../../ui/render-slip';
@@ -17,6 +19,11 @@ interface Props {
   open: OpenPanel;
   onOpen: (panel: PanelKey) => void;
   forecast: Forecast | null;
+  /** What it waits for. */
+  ahead: Ahead;
+  /** Why it is asked before it begins; null when it need not be. */
+  asks: string | null;
+  onAsked: (yes: boolean) => void;
   /** The proof that already shows this brief. */
   identicalProof: ProofDto | null;
   /** The proof whose film it needs; only the finish differs. */
@@ -28,14 +35,15 @@ interface Props {
   onRender: () => void;
 }
 
-const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-
 export function BriefLine({
   sentence,
   resting,
   open,
   onOpen,
   forecast,
+  ahead,
+  asks,
+  onAsked,
   identicalProof,
   film,
   message,
@@ -56,7 +64,7 @@ export function BriefLine({
     : film
       ? BRIEF_LINE_COPY.stubOfFilm(film.number)
       : forecast
-        ? BRIEF_LINE_COPY.readyAt(clock(Date.now() + forecast.seconds * 1000))
+        ? BRIEF_LINE_COPY.readyAt(when(Date.now() + (ahead.seconds + forecast.seconds) * 1000), ahead.unknown > 0)
         : undefined;
   return (
     <div className="brief">
@@ -74,7 +82,8 @@ export function BriefLine({
           {end}
           {!identicalProof && !film && forecast ? (
             <span className="n" title={BRIEF_LINE_COPY.between(duration(forecast.low), duration(forecast.high))}>
-              {about(forecast.seconds)}.
+              {about(ahead.seconds + forecast.seconds)}
+              {ahead.proofs > 0 ? BRIEF_LINE_COPY.after(ahead.proofs) : ''}.
             </span>
           ) : null}{' '}
           <RenderSlip
@@ -97,6 +106,17 @@ export function BriefLine({
             </span>
           ) : null}
         </p>
+        {asks ? (
+          <p className="say" role="alert">
+            {asks}{' '}
+            <button type="button" className="lk" onClick={() => onAsked(true)}>
+              {BRIEF_LINE_COPY.renderAnyway}
+            </button>{' '}
+            <button type="button" className="lk" onClick={() => onAsked(false)}>
+              {BRIEF_LINE_COPY.notNow}
+            </button>
+          </p>
+        ) : null}
         {message ? (
           <p className="err" role="alert">
             {message[0]!.toUpperCase() + message.slice(1)}.{' '}

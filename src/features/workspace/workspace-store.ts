@@ -111,7 +111,7 @@ function withProofs(known: readonly ProofDto[], changed: readonly ProofDto[], re
 
 /** The project after what changed on the server. Pictures that were changed here meanwhile keep their newer state. */
 function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): WorkspaceDto {
-  const { stamp, machine, rendering } = changes;
+  const { stamp, machine, ahead, free_bytes, rendering } = changes;
   const { opened } = workspace;
   const arrived = new Map(changes.pictures.map((p) => [p.id, p]));
   const there = new Set(workspace.pictures.map((p) => p.id));
@@ -120,6 +120,8 @@ function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): Wor
     ...workspace,
     stamp,
     machine,
+    ahead,
+    free_bytes,
     rendering,
     opened: {
       ...opened,

@@ -31,6 +31,7 @@ import { Stage } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useForecast, useGrainSoFar } from './use-forecast';
 import { useKeys } from './use-keys';
+import { whyAsked } from './why-asked';
 import { usePicture } from './use-picture';
 import { useStageView } from './use-stage-view';
 import { freeView, type LampMark, lampsOf, type PanelContext, placesOf } from './view';
@@ -65,6 +66,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, removed, previewEv, picking } = state;
   const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
   const [slow, setSlow] = useState(false);
+  const [asks, setAsks] = useState<string | null>(null);
   const setMessage = (text: string | null) => set({ message: text });
 
   const { picture, proofs, earlier } = workspace.opened;
@@ -141,6 +143,12 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     chooseProof(sent.value.id);
     state.addProof(sent.value);
   };
+  /** What takes a night or half the disk is asked first. */
+  const renderWhole = () => {
+    const why = ofThisFilm.length === 0 && forecast.now ? whyAsked(forecast.now, workspace) : null;
+    setAsks(why);
+    if (why === null) void render();
+  };
   /**
    * A patch as it is and one with something less, where the one on the stage lies or where the difference is greatest;
    * the second is shown.
@@ -212,7 +220,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
       if (picking || gathering) set({ picking: null, gathering: null });
       else openPanel(null);
     },
-    render: () => void (!identicalProof && render()),
+    render: () => !identicalProof && renderWhole(),
     stop: () => {
       if (running) stop(running, 'stop');
     },
@@ -280,13 +288,19 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         open={panel}
         onOpen={togglePanel}
         forecast={forecast.now}
+        ahead={workspace.ahead}
+        asks={asks}
+        onAsked={(yes) => {
+          setAsks(null);
+          if (yes) void render();
+        }}
         identicalProof={identicalProof}
         film={identicalProof ? null : (ofThisFilm[0] ?? null)}
         message={slow ? COPY.notSaved : message}
         removed={removed}
         onUndoRemoval={() => void undoRemoval()}
         onDismiss={() => set({ message: null, removed: null })}
-        onRender={() => void render()}
+        onRender={renderWhole}
       />
       <Pictures
         workspace={workspace}

@@ -4,7 +4,7 @@ import { access, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { canonicalJson, type Finish } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
-import { sizeLabel } from '../../core/brief/sentence';
+import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import { bleedPixels, proofPpi, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
@@ -47,7 +47,22 @@ export async function deliverProof(
           : brief.finish.background
   };
   const ppi = proofPpi(brief);
-  const name = fileName(findProject(picture.project_id)!.name, picture.name, sizeLabel(brief.size), kind);
+  const variants = [
+    brief.patch ? 'patch' : '',
+    background === 'clear' && kind !== 'exr' ? 'transparent' : '',
+    asRendered && kind !== 'exr' && proof.denoise_share === 1 ? 'before denoising' : '',
+    marks === null ? '' : 'crop marks'
+  ];
+  const name = fileName({
+    project: findProject(picture.project_id)!.name,
+    picture: picture.name,
+    proof: proof.number,
+    quality: QUALITY_STEPS[brief.quality.step].name,
+    width_px: proof.width_px,
+    height_px: proof.height_px,
+    variant: variants.filter(Boolean).join(' '),
+    extension: kind
+  });
   const stamp = createHash('sha256')
     .update(
       canonicalJson({

@@ -3,7 +3,9 @@ import type { PictureDto, PictureItemDto, ProofDto, ProofStateDto } from '../../
 import { filmKey } from '../render/film-key';
 import type { Brief } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
-import type { Job } from '../../core/job/job';
+import { untilFinished } from '../../core/forecast/ahead';
+import type { Job, RunningState } from '../../core/job/job';
+import { denoiseSpeed } from '../store/forecasts';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { briefAt, lastStep, type PictureRow } from '../store/pictures';
 import { findRevision } from '../store/projects';
@@ -27,7 +29,7 @@ export function proofDto(row: ProofRow): ProofDto {
     samples: row.samples,
     grain: row.grain,
     seconds: row.seconds,
-    seconds_left: running?.secondsLeft ?? null,
+    seconds_left: running && running.secondsLeft !== null ? secondsLeft(row, brief, running) : null,
     ev100: row.ev100,
     picture_count: row.picture_count,
     error: job?.state.name === 'failed' ? job.state.message : null,
@@ -41,6 +43,13 @@ export function proofDto(row: ProofRow): ProofDto {
     created_at_ms: row.created_at_ms,
     ended_at_ms: row.ended_at_ms ?? job?.ended_ms ?? null
   };
+}
+
+/** Until it is finished: its denoising comes after its samples. */
+function secondsLeft(row: ProofRow, brief: Brief, { secondsLeft: left, phase }: RunningState): number {
+  const denoised = brief.finish.denoise > 0 && (phase === 'setup' || phase === 'render');
+  const work = { pixels: row.width_px * row.height_px, samples: brief.quality.samples, denoised };
+  return untilFinished(left!, work, { threads: 1, denoiseSecondsPerMegapixel: denoiseSpeed(), ratios: [] });
 }
 
 function stateOf({ state }: ProofRow, job: Job | null): ProofStateDto {

@@ -10,8 +10,7 @@ import type {
 import type { Brief } from '../../core/brief/brief';
 import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/model/import-report';
-import { config } from '../config';
-import { denoiseSpeed, ratiosOf } from '../store/forecasts';
+import { freeBytes } from '../files/free-bytes';
 import { listBackdrops } from '../store/backdrops';
 import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
@@ -20,6 +19,7 @@ import { findPicture, listPictures, listPicturesSince } from '../store/pictures'
 import { findProject, latestRevision, listCaptured, listViewpoints } from '../store/projects';
 import { countProofsOf, findProof, listProofsOf, listProofsSince } from '../store/proofs';
 import { stampOf } from '../store/stamps';
+import { machineOf, queueAhead } from './queue-ahead';
 import { pictureDto, pictureItemDto, proofDto } from './to-dto';
 
 /** How many proofs of a picture come at once. */
@@ -107,8 +107,10 @@ export function viewChanges(projectId: string, pictureId: string, since: number)
   };
 }
 
-const machineState = (projectId: string): Pick<WorkspaceDto, 'machine' | 'rendering'> => ({
-  machine: { threads: config.threads, denoiseSecondsPerMegapixel: denoiseSpeed(), ratios: ratiosOf(projectId) },
+const machineState = (projectId: string): Pick<WorkspaceDto, 'machine' | 'ahead' | 'free_bytes' | 'rendering'> => ({
+  machine: machineOf(projectId),
+  ahead: queueAhead(),
+  free_bytes: freeBytes(),
   rendering: whatRenders()
 });
 

@@ -22,7 +22,10 @@ export async function GET(request: Request, { params }: { params: Promise<{ proo
     headers: {
       'Content-Type': TYPES[kind as keyof typeof TYPES],
       'Content-Length': String(size),
-      'Content-Disposition': `attachment; filename="${file.value.name}"`,
+      // names of any script, and a plain one for what cannot read them (RFC 6266)
+      'Content-Disposition':
+        `attachment; filename="${file.value.name.replace(/[^\x20-\x7e]/g, '-')}"; ` +
+        `filename*=UTF-8''${encodeURIComponent(file.value.name)}`,
       'Cache-Control': 'private, no-cache'
     }
   });
