@@ -1,16 +1,64 @@
-// Starts and keeps alive the processes of the application: the render service (begun again when it dies) and the web
-// server.
+// Starts and keeps alive the processes of the application: the render service and the web server, each begun again when
+// it dies. One start a data folder; what was started ends with who started it.
 import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './install.mjs';
+
+const AGAIN_MS = 500;
+const ANSWER_MS = 60_000;
+// A web server that ends sooner has something that a further start does not mend.
+const MENDABLE_MS = 5000;
+
+function isAlive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === 'EPERM';
+  }
+}
 
 export class Processes {
   ending = false;
   children = new Set();
+  /** Tells our own web server from another that answers on the port. */
+  start = randomUUID();
 
   constructor(env) {
-    this.env = { ...process.env, SPHAERA_ROOT: root, NEXT_TELEMETRY_DISABLED: '1', ...env };
-    for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => this.end());
+    this.env = {
+      ...process.env,
+      SPHAERA_ROOT: root,
+      SPHAERA_STARTER: String(process.pid),
+      SPHAERA_START: this.start,
+      NEXT_TELEMETRY_DISABLED: '1',
+      ...env
+    };
+    this.takeFolder(this.env.SPHAERA_DATA);
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => this.end());
+  }
+
+  /** A second start on one data folder would run its jobs twice. */
+  takeFolder(folder) {
+    mkdirSync(folder, { recursive: true });
+    const lock = join(folder, 'started-by');
+    const take = () => writeFileSync(lock, String(process.pid), { flag: 'wx' });
+    try {
+      take();
+    } catch {
+      const other = Number(readFileSync(lock, 'utf8'));
+      if (other && other !== process.pid && isAlive(other)) {
+        console.error(
+          `Sphaera already runs on the data in ${folder} (process ${other}). Stop it, or set SPHAERA_DATA to another folder.`
+        );
+        process.exit(1);
+      }
+      // left behind by a start that was killed
+      rmSync(lock, { force: true });
+      take();
+    }
+    process.on('exit', () => rmSync(lock, { force: true }));
   }
 
   spawn(args, stdio = 'inherit') {
@@ -25,7 +73,7 @@ export class Processes {
     child.on('exit', (code, signal) => {
       if (this.ending) return;
       console.log(`the render service ended (${signal ?? code}); beginning it again`);
-      setTimeout(() => !this.ending && this.keepRenderService(), 500);
+      setTimeout(() => !this.ending && this.keepRenderService(), AGAIN_MS);
     });
   }
 
@@ -34,23 +82,42 @@ export class Processes {
     return new Promise((resolve) => this.spawn(args).on('exit', (code) => resolve(code ?? 1)));
   }
 
-  /** Starts the web server on loopback and waits until it answers. */
+  /** Starts the web server on loopback, and waits until its first page answers. */
   async web(port, dev = false) {
+    this.keepWeb(port, dev);
+    const at = `http://127.0.0.1:${port}`;
+    for (const end = Date.now() + ANSWER_MS; Date.now() < end && !this.ending; ) {
+      const health = await fetch(`${at}/api/health`)
+        .then((answer) => answer.json())
+        .catch(() => null);
+      if (health?.start === this.start) {
+        const page = await fetch(at);
+        if (page.ok) return;
+        console.error(`the web server answers its first page with ${page.status}; see above`);
+        return this.end(1);
+      }
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+    if (!this.ending) throw new Error('the web server did not answer within a minute');
+  }
+
+  keepWeb(port, dev) {
+    const began = Date.now();
     const child = this.spawn(
       [join(root, 'node_modules/next/dist/bin/next'), dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(port)],
       ['ignore', 'ignore', 'inherit']
     );
-    child.on('exit', (code) => {
+    child.on('exit', (code, signal) => {
       if (this.ending) return;
-      console.error(`the web server ended with code ${code}; is port ${port} in use? Choose another with PORT=...`);
-      this.end(1);
+      if (Date.now() - began < MENDABLE_MS) {
+        console.error(
+          `the web server ended with ${signal ?? `code ${code}`}; is port ${port} in use? Choose another with PORT=...`
+        );
+        return this.end(1);
+      }
+      console.log(`the web server ended (${signal ?? code}); beginning it again`);
+      setTimeout(() => !this.ending && this.keepWeb(port, dev), AGAIN_MS);
     });
-    for (let i = 0; i < 240 && !this.ending; i++) {
-      const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null);
-      if (answer?.ok) return;
-      await new Promise((resolve) => setTimeout(resolve, 250));
-    }
-    if (!this.ending) throw new Error('the web server did not answer within a minute');
   }
 
   end(code = 0) {

@@ -24,5 +24,7 @@ export const config = {
   importMemoryMb: 6144,
   /** What a child process gets to see of the environment. */
   childEnvironment: { NODE_ENV: 'production', PATH: process.env.PATH ?? '', SPHAERA_ROOT: root } as NodeJS.ProcessEnv,
+  /** Process that started this one, even if it was killed before this one began. */
+  starter: Number(process.env.SPHAERA_STARTER ?? 0) || process.ppid,
   port: Number(process.env.PORT ?? 4300)
 } as const;

@@ -1,6 +1,7 @@
 /** The proofs of the picture, newest first, with undo and redo and the files of the one on the stage. */
 import type { PictureDto, ProofDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
+import { isOpenBehind } from '../../core/brief/open-behind';
 import { about } from '../../core/brief/sentence';
 import { Ticket } from '../shared/ticket';
 import { EDIT_COPY } from '../shared/edit-item';
@@ -27,7 +28,7 @@ interface Props {
 /** The files of a proof, each with its query. */
 const filesOf = ({ brief }: ProofDto): readonly (readonly [label: string, query: string])[] => [
   ['PNG', 'kind=png'],
-  [STRIP_COPY.transparent, 'kind=png&background=clear'],
+  ...(isOpenBehind(brief) ? [[STRIP_COPY.transparent, 'kind=png&background=clear'] as const] : []),
   ['JPEG', 'kind=jpg'],
   ['EXR', 'kind=exr'],
   ...('ppi' in brief.size && brief.patch === null ? [[STRIP_COPY.cropMarks, 'kind=png&marks'] as const] : [])

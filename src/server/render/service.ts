@@ -7,6 +7,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { HEARTBEAT_MS, type Job } from '../../core/job/job';
 import { SERVICE_LANES, type ServiceLane } from '../../core/job/kinds';
 import { type Refused, refused } from '../../core/result/result';
+import { config } from '../config';
 import { openTask } from '../jobs/run-task';
 import { giveWayTo } from '../jobs/serve-task';
 import type { RenderOutcome } from '../jobs/tasks';
@@ -34,9 +35,8 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const)
     ending = true;
   });
 // the process that started this one may have been killed; then nothing else would end it
-const parent = process.ppid;
 setInterval(() => {
-  if (process.ppid !== parent) ending = true;
+  if (process.ppid !== config.starter) ending = true;
 }, 1000).unref();
 // the desk and the workspace come first on a busy machine
 giveWayTo(10);

@@ -1,2 +1,4 @@
 export const dynamic = 'force-dynamic';
-export const GET = () => Response.json({ ok: true });
+
+/** `start`: which start of the application this server belongs to. */
+export const GET = () => Response.json({ ok: true, start: process.env.SPHAERA_START ?? null });
