@@ -97,7 +97,7 @@ describe('the render service', () => {
     const expected = (await ended(ask(newPicture(), 96))).film_sha256;
     expect(expected).toMatch(/^[0-9a-f]{64}$/);
     await end('SIGTERM');
-    const id = ask(newPicture(), 800);
+    const id = ask(newPicture(), 96);
     let kills = 0;
     let last = 0;
     while (kills < 2) {
@@ -145,14 +145,14 @@ describe('the render service', () => {
   });
 
   it('continues a stopped proof from where it was, to the film of one that was never stopped', async () => {
-    const plain = await ended(ask(newPicture(), 800));
-    const id = ask(newPicture(), 800);
+    const plain = await ended(ask(newPicture(), 96));
+    const id = ask(newPicture(), 96);
     await until(() => (findProof(id)?.samples ?? 0) >= 4);
     stopProof(id);
     await until(() => findProof(id)?.state === 'kept');
-    expect(findProof(id)!.samples).toBeLessThan(800);
+    expect(findProof(id)!.samples).toBeLessThan(96);
     expect(continueProof(id).ok).toBe(true);
-    expect(await ended(id)).toMatchObject({ film_sha256: plain.film_sha256, samples: 800 });
+    expect(await ended(id)).toMatchObject({ film_sha256: plain.film_sha256, samples: 96 });
   });
 
   it('pauses at stated samples to denoise, and ends with the film that it has without', async () => {
