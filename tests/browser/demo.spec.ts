@@ -21,7 +21,7 @@ test('the desk shows the three demo projects with rendered pictures', async ({ p
     await expect(project).toBeVisible();
     const natural = await project
       .locator('img')
-      .evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth));
+      .evaluate((img: HTMLImageElement) => img.decode().then(() => Math.max(img.naturalWidth, img.naturalHeight)));
     expect(natural).toBeGreaterThan(250);
   }
   await expect(page.getByText('Drop a model here')).toBeVisible();

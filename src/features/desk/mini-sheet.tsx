@@ -1,6 +1,7 @@
 /** A project's lead picture on the mat: paper with its margin, or a screen picture with its marks. */
 import type { DeskProjectDto } from '../../contracts/dto';
 import { SheetMarks } from '../../ui/sheet-marks';
+import { pictureOf } from '../shared/ticket';
 import { sheetGeometry } from '../shared/sheet-geometry';
 
 const LARGEST = { width: 352, height: 238 };
@@ -18,7 +19,11 @@ export function MiniSheet({ project }: { project: DeskProjectDto }) {
   return (
     <span className={`mini${g.paper ? ' pap' : ''}`} style={{ width: width + 2 * margin, height: height + 2 * margin }}>
       {project.lead ? (
-        <img src={`/api/proofs/${project.lead.proof}/picture?n=${project.lead.count}`} alt="" style={box} />
+        <img
+          src={pictureOf({ id: project.lead.proof, picture_count: project.lead.count }, 'small')}
+          alt=""
+          style={box}
+        />
       ) : (
         <span className="blank" style={box} />
       )}

@@ -4,6 +4,7 @@ import type { Removed } from '../../core/catalogue/removable';
 import { EditItem } from '../shared/edit-item';
 import { sizeLabel } from '../../core/brief/sentence';
 import { resolveSize } from '../../core/output/size';
+import { pictureOf } from '../shared/ticket';
 import { PICTURES_COPY } from './copy';
 import type { OpenPanel } from './view';
 
@@ -47,7 +48,7 @@ export function Pictures(props: Props) {
                 <span className={`t${picture.id === current.id ? ' cm' : ''}`}>
                   {picture.lead ? (
                     <img
-                      src={`/api/proofs/${picture.lead.proof}/picture?small&n=${picture.lead.count}`}
+                      src={pictureOf({ id: picture.lead.proof, picture_count: picture.lead.count }, 'small')}
                       alt=""
                       style={box}
                     />

@@ -1,4 +1,4 @@
-import { mkdtempSync, utimesSync } from 'node:fs';
+import { mkdtempSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -39,6 +39,28 @@ describe('scene packs on disk', () => {
     const large = packKey('model', { large: true });
     await keepPack(large, new Uint8Array(5000));
     expect(await hasPack(large)).toBe(true);
+  });
+
+  it.each([
+    ['empty', () => new Uint8Array(0)],
+    ['cut off', (bytes: Uint8Array) => bytes.subarray(0, 500)],
+    ['overwritten', (bytes: Uint8Array) => bytes.map((v, i) => (i < 100 ? 7 : v))]
+  ])('are made again when the file is %s', async (_, damage) => {
+    const { findPack, packKey, packPath } = await import('./pack-store');
+    const { storageOf } = await import('../store/storage');
+    const key = packKey('model', { damaged: true });
+    const whole = Uint8Array.from({ length: 1000 }, (_v, i) => i);
+    let made = 0;
+    const build = () => {
+      made++;
+      return whole;
+    };
+    await findPack(key, build);
+    writeFileSync(packPath(key)!, damage(whole));
+    expect(await findPack(key, build)).toEqual(whole);
+    expect(made).toBe(2);
+    expect(Buffer.from(await findPack(key, build)).equals(whole)).toBe(true);
+    expect([made, storageOf('packs') <= 1500]).toEqual([2, true]);
   });
 
   it('have no other names than their keys', async () => {

@@ -1,6 +1,7 @@
 /**
  * Scene packs on disk, found by what made them: model, origin, studio, and the code that compiled them. Those used last
- * are kept, up to a limit; any can be made again.
+ * are kept, up to a limit; any can be made again. Beside each lies its length and hash, so that a damaged one is found out
+ * and made again.
  */
 import { createHash, randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
@@ -28,20 +29,39 @@ export function packKey(model: string, of: object): string {
   return createHash('sha256').update(canonicalJson({ code, model, of })).digest('hex');
 }
 
+const sumPath = (path: string): string => `${path}.sum`;
+const sumOf = (bytes: Uint8Array): string => `${bytes.byteLength} ${createHash('sha256').update(bytes).digest('hex')}`;
+
+/** Null when there is none, or when it is not what was kept. */
 export async function readPack(key: string): Promise<Uint8Array | null> {
   const path = packPath(key)!;
   const bytes = await readFile(path).catch(() => null);
   if (!bytes) return null;
+  const sum = await readFile(sumPath(path), 'utf8').catch(() => null);
+  if (sumOf(bytes) !== sum) {
+    // what was counted when it was kept, which is no longer its length
+    await drop(path, sum === null ? bytes.byteLength : Number.parseInt(sum, 10));
+    return null;
+  }
   const now = new Date();
   await utimes(path, now, now).catch(() => {});
   return bytes;
 }
 
-export const hasPack = (key: string): Promise<boolean> =>
-  stat(packPath(key)!).then(
-    () => true,
-    () => false
-  );
+/** Whether there is one of the length that was kept; its bytes are looked at when it is read. */
+export async function hasPack(key: string): Promise<boolean> {
+  const path = packPath(key)!;
+  const [state, sum] = await Promise.all([
+    stat(path).catch(() => null),
+    readFile(sumPath(path), 'utf8').catch(() => null)
+  ]);
+  return state !== null && sum !== null && Number.parseInt(sum, 10) === state.size;
+}
+
+async function drop(path: string, bytes: number): Promise<void> {
+  for (const file of [path, sumPath(path)]) await rm(file, { force: true });
+  addStorage('packs', -bytes);
+}
 
 export async function keepPack(key: string, bytes: Uint8Array): Promise<void> {
   const path = packPath(key)!;
@@ -53,6 +73,7 @@ export async function keepPack(key: string, bytes: Uint8Array): Promise<void> {
   );
   await writeFile(part, bytes, { flush: true });
   await rename(part, path);
+  await writeFile(sumPath(path), sumOf(bytes), { flush: true });
   addStorage('packs', bytes.byteLength - before);
   await trim();
 }
@@ -71,7 +92,7 @@ async function trim(): Promise<void> {
   if (storageOf('packs') <= config.maxPackBytes) return;
   const files: { path: string; bytes: number; used_ms: number }[] = [];
   for (const entry of await readdir(folder(), { recursive: true, withFileTypes: true })) {
-    if (!entry.isFile()) continue;
+    if (!entry.isFile() || entry.name.endsWith('.sum')) continue;
     const path = join(entry.parentPath, entry.name);
     const state = await stat(path).catch(() => null);
     if (state) files.push({ path, bytes: state.size, used_ms: state.mtimeMs });
@@ -79,7 +100,8 @@ async function trim(): Promise<void> {
   files.sort((a, b) => b.used_ms - a.used_ms);
   let kept = 0;
   for (const [i, file] of files.entries()) {
-    if (i > 0 && kept + file.bytes > config.maxPackBytes) await rm(file.path, { force: true });
+    if (i > 0 && kept + file.bytes > config.maxPackBytes)
+      for (const path of [file.path, sumPath(file.path)]) await rm(path, { force: true });
     else kept += file.bytes;
   }
   setStorage('packs', kept);

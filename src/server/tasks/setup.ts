@@ -87,7 +87,9 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
             key,
             () => buildPack(moved, module, () => performance.now(), treeHelpers(config.threads)).bytes
           )
-        : (await readPack(pack))!;
+        : await readPack(pack);
+    if (!bytes)
+      throw new Refusal('damaged', 'the prepared scene was damaged on disk and is made again; try it once more');
     return {
       model: moved,
       indoors: openIndoors({ pack: bytes, rig: buildRig(bytes, moved, module) }, module),
