@@ -43,6 +43,8 @@ export async function renderCommand(args: string[]): Promise<number> {
   const brief = parsed.value;
   const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: null, up: null });
   if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
+  const { changed, missing } = imported.value.report;
+  for (const text of [...changed, ...missing]) process.stderr.write(`sphaera: ${model}: ${text}\n`);
   const scene = await readScene(imported.value.glb);
   try {
     const captured =
@@ -103,6 +105,7 @@ export async function renderCommand(args: string[]): Promise<number> {
         threads,
         ev100: prepared.ev100,
         triangles: prepared.triangles,
+        import: { changed, missing },
         film_sha256: await hashFilm(film, width, height, tilesOf(width, height))
       };
       await writeFile(options.report, `${JSON.stringify(report, null, 2)}\n`);

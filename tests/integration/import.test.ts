@@ -37,6 +37,7 @@ async function bring(name: string, bytes: Uint8Array | string, unit: 'm' | 'mm' 
   await writeFile(path, bytes);
   return importModel({ files: [{ path, name }], unit, up });
 }
+const triangle = () => Buffer.from(Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer);
 const errorsOf = async (glb: Uint8Array) =>
   (await validateBytes(glb)).issues.messages.filter((m) => m.severity === 0).map((m) => `${m.pointer}: ${m.message}`);
 
@@ -218,6 +219,23 @@ describe('models come in', () => {
       5.6, 1.75, -3, 1.2, 1.5
     ]);
     expect(read.geometry.indices.length).toBe(before.geometry.indices.length);
+  });
+  it('an extension that is not known is told, and so is what is lit though it is marked as unlit', async () => {
+    const json = {
+      asset: { version: '2.0' },
+      extensionsUsed: ['KHR_materials_unlit', 'KHR_materials_subsurface'],
+      buffers: [{ byteLength: 36, uri: `data:application/octet-stream;base64,${triangle().toString('base64')}` }],
+      bufferViews: [{ buffer: 0, byteLength: 36 }],
+      accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3', min: [0, 0, 0], max: [1, 1, 0] }],
+      materials: [{ extensions: { KHR_materials_unlit: {}, KHR_materials_subsurface: {} } }],
+      meshes: [{ primitives: [{ attributes: { POSITION: 0 }, material: 0 }] }],
+      nodes: [{ mesh: 0 }],
+      scenes: [{ nodes: [0] }]
+    };
+    const result = await bring('unknown.gltf', JSON.stringify(json));
+    expect(result.ok ? result.value.report.missing.join() : result.message).toMatch(
+      /KHR_materials_subsurface says was left out.*unlit are lit/
+    );
   });
   it('KTX2 textures are unpacked to their colours', async () => {
     const colors = [

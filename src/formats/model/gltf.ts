@@ -76,6 +76,11 @@ async function readJson({ name, bytes }: ModelFile, files: ModelFiles): Promise<
 
 function withHiddenNodes(model: ReadModel, json: GltfJson): ReadModel {
   hideNodes(model.document, json as NodesJson, model.missing);
+  const used = json.extensionsUsed ?? [];
+  for (const name of used)
+    if (!UNDERSTOOD.has(name) && !TAKEN_ELSEWHERE.test(name))
+      model.missing.push(`What ${String(name).slice(0, 80)} says was left out: it is not known here`);
+  if (used.includes('KHR_materials_unlit')) model.missing.push('Materials marked as unlit are lit like all others');
   return model;
 }
 
@@ -105,8 +110,13 @@ const UNDERSTOOD = new Set([
   'KHR_materials_pbrSpecularGlossiness'
 ]);
 
+/** Read by other parts: hidden nodes, layers, places on earth, what made the file. */
+const TAKEN_ELSEWHERE =
+  /^(KHR_node_visibility|KHR_xmp|KHR_animation|EXT_mesh_features|EXT_structural_metadata|SPHAERA_)/;
+
 interface GltfJson {
   asset?: { version?: unknown };
+  extensionsUsed?: string[];
   buffers?: { uri?: string; byteLength?: number }[];
   images?: { uri?: string }[];
   extensionsRequired?: string[];
