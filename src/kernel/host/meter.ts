@@ -2,7 +2,7 @@
  * Meters the exposure of a frame by a small quick picture of it; deterministic, so the same brief meters the same
  * anywhere. The rule is core/brief/exposure.ts.
  */
-import { meter } from '../../core/brief/exposure';
+import { type MeterReading, readMeter } from '../../core/brief/exposure';
 import { luminanceAt } from '../../core/color/spaces';
 import { CHANNELS, EVEN, ODD, tilesOf } from '../../core/film/film';
 import { type FilmSource, MemoryFilm } from '../../core/film/store';
@@ -29,7 +29,7 @@ export function meterSettings(settings: RenderSettings): RenderSettings {
 }
 
 /**
- * EV100 of the frame that `pool` was laid out for with meterSettings; null when `shouldStop` said so, which is asked
+ * Reading of the frame that `pool` was laid out for with meterSettings; null when `shouldStop` said so, which is asked
  * every `unit` samples of a tile.
  */
 export async function measureExposure(
@@ -37,7 +37,7 @@ export async function measureExposure(
   { width, height }: Pick<RenderSettings, 'width' | 'height'>,
   shouldStop?: () => boolean,
   unit?: number
-): Promise<number | null> {
+): Promise<MeterReading | null> {
   const film = new MemoryFilm();
   const end = await renderFilm(
     pool,
@@ -50,10 +50,10 @@ export async function measureExposure(
 }
 
 /**
- * EV100 by the light of a film. `block`: px a side over which it is averaged first, so that a film of few samples reads
+ * Reading by the light of a film. `block`: px a side over which it is averaged first, so that a film of few samples reads
  * as one of many.
  */
-export async function meterFilm(film: FilmSource, width: number, height: number, block = 1): Promise<number> {
+export async function meterFilm(film: FilmSource, width: number, height: number, block = 1): Promise<MeterReading> {
   const columns = Math.ceil(width / block);
   const sums = new Float64Array(columns * Math.ceil(height / block));
   const counts = new Float64Array(sums.length);
@@ -69,7 +69,7 @@ export async function meterFilm(film: FilmSource, width: number, height: number,
       counts[at] = counts[at]! + 1;
     }
   }
-  return meter(sums.map((sum, i) => sum / counts[i]!));
+  return readMeter(sums.map((sum, i) => sum / counts[i]!));
 }
 
 /** Blocks that make a look at a frame as coarse as the meter's own. */

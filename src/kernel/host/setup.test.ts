@@ -33,7 +33,7 @@ const setupWith = (light: SurroundingsLight): RenderSetup => ({
     light,
     indoors: true
   },
-  exposure: { ev100: null, meterShift_ev: -0.9, firefly: 4 },
+  exposure: { ev100: null, paper: 0.55, firefly: 4 },
   samples: 64,
   grain: 1.5,
   minSamples: 32,

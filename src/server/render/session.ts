@@ -3,7 +3,7 @@
  * the end or the stop. The film's bytes depend on scene, brief and sample map alone.
  */
 import type { Brief } from '../../core/brief/brief';
-import { exposed, exposureBy } from '../../core/brief/exposure';
+import { exposed, exposureBy, type MeterReading } from '../../core/brief/exposure';
 import { type FilmLayers, tilesOf } from '../../core/film/film';
 import { cropFrame } from '../../core/camera/lens';
 import { proofPixels, proofPpi } from '../../core/output/size';
@@ -96,7 +96,7 @@ async function meterFrame(
   settings: RenderSettings,
   module: WebAssembly.Module,
   threads: number
-): Promise<number> {
+): Promise<MeterReading> {
   const small = meterSettings(settings);
   const pool = openPool(module, layOut(packed, small, threads));
   try {

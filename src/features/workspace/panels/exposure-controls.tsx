@@ -25,7 +25,8 @@ const STOPS = Array.from({ length: 23 }, (_, i) => i - 4).map((value) => ({
 }));
 const ev = (v: number) => `${v.toFixed(1)}${NBSP}EV`;
 const HOW_IT_MEASURES =
-  'The log mean of the picture, without its darkest tenth and brightest twentieth, becomes a middle grey (ISO 2720).';
+  'A meter reads the picture (ISO 2720). A studio’s paper is exposed to look like paper; other scenes are opened until ' +
+  'their middle or their bright parts are where a photographer has them.';
 const kindOf = (brief: Brief) =>
   'metered' in brief.exposure ? 'metered' : 'ev100' in brief.exposure ? 'fixed' : 'camera';
 
