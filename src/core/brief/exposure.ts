@@ -51,8 +51,8 @@ export function meter(luminances: ArrayLike<number>): number {
 const MEAN_SHARE = 0.17;
 /** What nine tenths of a scene stay below, L* 87. */
 const BRIGHT_SHARE = 0.6;
-/** What paper that reflects everything becomes, L* 90; less shows by the root of what it reflects. */
-const PAPER_SHARE = 0.72;
+/** What paper that reflects everything becomes, L* 87; less shows by the root of what it reflects. */
+const PAPER_SHARE = 0.6;
 /** Paper that reflects less is a dark ground, and no measure of the light. */
 const LIGHT_PAPER = 0.3;
 const MOST_OPENED_EV = 3;
