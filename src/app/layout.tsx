@@ -5,6 +5,7 @@ import './globals.css';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { KEEP_EARLY_PRESSES } from '../ui/early-presses';
+import { APPLY_THEME } from '../ui/theme-switch';
 
 export const metadata: Metadata = { title: { default: 'Sphaera', template: '%s: Sphaera' } };
 
@@ -12,6 +13,7 @@ export default function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
+        <script>{APPLY_THEME}</script>
         <script>{KEEP_EARLY_PRESSES}</script>
       </head>
       <body>{children}</body>

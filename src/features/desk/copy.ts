@@ -41,6 +41,8 @@ export function sizeSentence(size: readonly [number, number, number], unit: Leng
 }
 
 export const COPY = {
+  heading: 'All projects',
+  skip: 'Skip to the projects',
   newProject: 'A new project',
   removed: 'Removed within the last ten minutes',
   bringBack: (name: string) => `Bring back ${name}`,

@@ -6,6 +6,7 @@ import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import type { Removed } from '../../core/catalogue/removable';
 import { bringBack, EDIT_COPY, EditItem } from '../shared/edit-item';
+import { ThemeSwitch } from '../../ui/theme-switch';
 import { RenderSlip } from '../../ui/render-slip';
 import { bytes, send } from '../shared/send';
 import { Ticket } from '../shared/ticket';
@@ -46,6 +47,10 @@ export function Desk({ initial }: { initial: DeskDto }) {
   const share = used / Math.max(1, used + storage.free_bytes);
   return (
     <main className="desk">
+      <a className="skip" href="#projects">
+        {COPY.skip}
+      </a>
+      <h1 className="vh">{COPY.heading}</h1>
       <Mark client={desk.client} />
       <div className="brief">
         <p>
@@ -66,7 +71,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
           </p>
         ) : null}
       </div>
-      <section className="top" aria-label="Projects">
+      <section className="top" aria-label="Projects" id="projects" tabIndex={-1}>
         <ul>
           {desk.projects.map((project) => (
             <li key={project.id}>
@@ -146,6 +151,7 @@ export function Desk({ initial }: { initial: DeskDto }) {
           <p className="note n">
             {bytes(used)} used, {bytes(storage.free_bytes)} free
           </p>
+          <ThemeSwitch />
           {desk.removed.length > 0 ? (
             <>
               <h3>{COPY.removed}</h3>

@@ -59,7 +59,6 @@ export function Ticket({ proof, chosen, onChoose, onStop, onContinue, onRemove }
             <>
               <span
                 className="note n"
-                role="status"
                 title={`${proof.samples.toFixed(proof.samples < 10 ? 1 : 0)} samples per pixel so far`}
               >
                 {proof.state === 'waiting'

@@ -1,5 +1,5 @@
 /** The brief line: one true sentence whose underlined words open panels, and the button that renders. */
-import { Fragment, type ReactNode } from 'react';
+import { Fragment } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import { about, duration, type PanelKey, type SentencePart } from '../../core/brief/sentence';
 import type { Ahead } from '../../core/forecast/ahead';
@@ -146,7 +146,7 @@ interface PanelLinkProps {
   changed: boolean;
   open: boolean;
   onOpen: (panel: PanelKey) => void;
-  children: ReactNode;
+  children: string;
 }
 
 /** A word that opens a panel. It is a link because a button cannot break across lines. */
@@ -157,6 +157,7 @@ function PanelLink({ panel, changed, open, onOpen, children }: PanelLinkProps) {
       role="button"
       href={`#${panel}`}
       aria-expanded={open}
+      aria-label={changed ? BRIEF_LINE_COPY.changed(children) : undefined}
       onClick={(e) => {
         e.preventDefault();
         onOpen(panel);

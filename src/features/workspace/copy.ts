@@ -108,6 +108,8 @@ export const KEYS: readonly [string, string][] = [
 
 export const WORKSPACE_COPY = {
   title: (picture: string, project: string) => `${picture}, ${project}: Sphaera`,
+  skip: 'Skip to the picture',
+  heading: (picture: string, project: string) => `${picture}, a picture of ${project}`,
   notSaved: 'Not saved yet: the server does not answer. It is tried again until it does.',
   overridden: (labels: string[]) =>
     `another window had just changed ${labels.join(', ').toLowerCase()}; your change replaced that, and Undo brings it back`,
@@ -136,6 +138,7 @@ export const PLACE_COPY = {
 };
 
 export const KEYS_COPY = {
+  appearance: 'Appearance',
   single: 'Keys of one letter, digit or sign',
   why: 'Turn them off when they are pressed by chance, or when you speak to your computer.'
 };
@@ -178,6 +181,7 @@ export const BRIEF_LINE_COPY = {
   between: (low: string, high: string) => `Between ${low} and ${high}`,
   render: 'Render',
   finish: 'Finish',
+  changed: (word: string) => `${word}, changed since the proof`,
   resting: 'Also:',
   dismiss: 'Dismiss'
 };

@@ -1,10 +1,12 @@
 /** The proofs of the picture, newest first, with undo and redo and the files of the one on the stage. */
+import { useRef } from 'react';
 import type { PictureDto, ProofDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
 import { isOpenBehind } from '../../core/brief/open-behind';
 import { about } from '../../core/brief/sentence';
 import { Ticket } from '../shared/ticket';
 import { EDIT_COPY } from '../shared/edit-item';
+import { spokenProgress } from './spoken';
 import { STRIP_COPY } from './copy';
 
 interface Props {
@@ -49,6 +51,12 @@ export function ProofStrip(props: Props) {
     onRemove,
     onHistory
   } = props;
+  // the proof that renders, and when it has ended still that one
+  const live = proofs.find((p) => p.state === 'running') ?? proofs.find((p) => p.state === 'waiting');
+  const watched = useRef<string | null>(null);
+  if (live) watched.current = live.id;
+  const followed = proofs.find((p) => p.id === watched.current);
+  const spoken = followed ? spokenProgress(followed) : '';
   return (
     <section className="strip" aria-label="Proofs">
       <header>
@@ -112,6 +120,9 @@ export function ProofStrip(props: Props) {
           ) : null}
         </ol>
       )}
+      <span className="vh" role="status">
+        {spoken}
+      </span>
       {shown?.denoise_note ? (
         <p className="say">{STRIP_COPY.denoised(shown.denoise_share === 1, shown.denoise_note)}</p>
       ) : null}

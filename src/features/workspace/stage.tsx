@@ -208,7 +208,7 @@ export function Stage(props: Props) {
       drawn
     });
   return (
-    <section className="stage" aria-label="Stage">
+    <section className="stage" aria-label="Stage" id="stage" tabIndex={-1}>
       <div className={`sheetbox${fixed ? ' free' : ''}`}>
         <div
           className={`sheet ${g.paper ? 'pap' : 'scr'}`}

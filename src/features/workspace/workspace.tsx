@@ -281,6 +281,10 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   };
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
+      <a className="skip" href="#stage">
+        {COPY.skip}
+      </a>
+      <h1 className="vh">{COPY.heading(picture.name, workspace.project.name)}</h1>
       <Mark client={workspace.project.name} />
       <BriefLine
         sentence={sentence}

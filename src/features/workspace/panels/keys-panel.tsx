@@ -1,3 +1,4 @@
+import { ThemeSwitch } from '../../../ui/theme-switch';
 import { KEYS, KEYS_COPY } from '../copy';
 import { useSingleKeys } from '../use-keys';
 
@@ -19,6 +20,10 @@ export function KeysPanel() {
           <input type="checkbox" className="toggle toggle-sm" checked={on} onChange={(e) => set(e.target.checked)} />
         </label>
         <p className="say">{KEYS_COPY.why}</p>
+      </div>
+      <div className="sec">
+        <span className="lab">{KEYS_COPY.appearance}</span>
+        <ThemeSwitch />
       </div>
     </>
   );
