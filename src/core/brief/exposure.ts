@@ -77,8 +77,8 @@ export const exposureRule = ({ exposure, surroundings, ground, quality }: Brief)
 });
 
 /**
- * EV100 of a reading. Light paper is to look like paper, as a photographer sets by an incident meter. Every other scene is opened until its mean or its bright parts are where a picture has them, and
- * never closed.
+ * EV100 of a reading. Light paper is to look like paper, as a photographer sets by an incident meter. Every other scene
+ * is opened until its mean or its bright parts are where a picture has them, and never closed.
  */
 export function openedEv(
   { paper }: Pick<ExposureRule, 'paper'>,
