@@ -97,6 +97,13 @@ export class PreviewBody extends BriefBody {
   @IsBoolean() exact = false;
 }
 
+/** What a model is read as. */
+export class ReadAsBody {
+  @IsIn(UNITS, { message: `must be one of ${UNITS.join(', ')}` })
+  unit: LengthUnit = 'm';
+  @IsIn(['y', 'z'], { message: 'must be y or z' }) up: 'y' | 'z' = 'y';
+}
+
 export class MoveStepBody {
   @IsIn([1, -1], { message: 'must be 1 or -1' }) by: 1 | -1 = -1;
 }

@@ -1,8 +1,6 @@
 /** The desk's sentences. */
 import type { DeskDto } from '../../contracts/dto';
-import { NBSP } from '../../core/brief/amounts';
 import { duration } from '../../core/brief/sentence';
-import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];
 export const count = (n: number) => NUMBERS[n] ?? String(n);
@@ -19,27 +17,6 @@ export const runningPhrase = (desk: DeskDto) => {
   return left === null || left === undefined ? ' is rendering.' : ` is rendering, ${duration(left)} left.`;
 };
 
-export const UNIT_NAMES: Record<LengthUnit, string> = {
-  m: 'metres',
-  mm: 'millimetres',
-  cm: 'centimetres',
-  in: 'inches',
-  ft: 'feet'
-};
-
-const length = (metres: number): string => {
-  if (metres < 0.01) return `${(metres * 1000).toFixed(1)}${NBSP}mm`;
-  if (metres < 1) return `${(metres * 100).toFixed(metres < 0.1 ? 1 : 0)}${NBSP}cm`;
-  return metres < 1000 ? `${metres.toFixed(metres < 10 ? 2 : 1)}${NBSP}m` : `${(metres / 1000).toFixed(1)}${NBSP}km`;
-};
-
-/** How large a model is in a unit, which axis up. `size`: along X, Y, Z of the file. */
-export function sizeSentence(size: readonly [number, number, number], unit: LengthUnit, up: 'y' | 'z'): string {
-  const [x, y, z] = size.map((v) => length(v * METRES_PER_UNIT[unit])) as [string, string, string];
-  const [wide, deep, tall] = up === 'y' ? [x, z, y] : [x, y, z];
-  return `In ${UNIT_NAMES[unit]} it is ${wide} wide, ${deep} deep and ${tall} tall.`;
-}
-
 export const COPY = {
   heading: 'All projects',
   skip: 'Skip to the projects',
@@ -54,6 +31,5 @@ export const COPY = {
   reading: 'reading the model',
   stop: 'Stop',
   bringIn: 'Bring it in',
-  refused: 'not brought in',
-  person: 'A person of 1.75 m beside it'
+  refused: 'not brought in'
 } as const;

@@ -143,6 +143,12 @@ export const KEYS_COPY = {
   why: 'Turn them off when they are pressed by chance, or when you speak to your computer.'
 };
 
+export const MODEL_COPY = {
+  size: 'Size and upright axis',
+  correct: 'Correct the model',
+  correcting: 'reading the model'
+};
+
 export const PANEL_COPY = {
   failed: 'This panel failed. The brief and the proofs are saved.',
   retry: 'Try again'

@@ -1,3 +1,4 @@
+import type { LengthUnit } from '../../core/units/units';
 import type { Site } from '../gltf/read-site';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { LampPlace } from '../../core/scene/lamp-groups';
@@ -13,6 +14,8 @@ export interface LampGroupReport {
 export interface ImportReport {
   source: string;
   format: string;
+  /** Which unit and axis the file was read as. Models brought in earlier have none: metres with Y up. */
+  read_as?: { unit: LengthUnit; up: 'y' | 'z' };
   /** Width (X), height (Y), depth (Z). */
   size_m: [number, number, number];
   min_m: [number, number, number];

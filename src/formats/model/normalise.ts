@@ -18,14 +18,15 @@ import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { countTriangles, type Scene } from '../../core/scene/scene';
 import { weighHeaviest } from '../../core/scene/set-aside';
-import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 import { MAX_KELVIN } from '../../core/color/kelvin';
 import { rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
+import type { Rescaling } from '../../core/brief/rescale';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
+import { type NormaliseOptions, rescalingOf } from './rescaling';
 import type { ReadModel } from './reader';
 import { openReducer } from '../reduce-mesh';
 import { createIo } from '../gltf/io';
@@ -37,11 +38,6 @@ const MAX_TRIANGLES = 12e6;
 // What a designer draws lies between a watch screw and a landscape.
 const SMALLEST_M = 1e-4;
 const LARGEST_M = 1e5;
-
-export interface NormaliseOptions {
-  unit: LengthUnit;
-  up: 'y' | 'z';
-}
 
 /** What a reader made of a file, the same way for every format: see the head of this file. */
 export async function normaliseModel(
@@ -56,8 +52,8 @@ export async function normaliseModel(
   await convertTextures(document, changed);
   checkNumbers(document);
   await completeGeometry(document, changed);
-  const factor = METRES_PER_UNIT[options.unit];
-  if (factor !== 1 || options.up === 'z') wrapScene(document, factor, options.up, changed);
+  const rescaling = rescalingOf(options);
+  if (rescaling.factor !== 1 || rescaling.turn_deg !== 0) wrapScene(document, rescaling, changed);
   await document.transform(
     prune({
       keepAttributes: true,
@@ -78,7 +74,9 @@ export async function normaliseModel(
   for (const extension of root.listExtensionsUsed())
     if (/draco|meshopt|quantization|basisu/.test(extension.extensionName)) extension.dispose();
   const glb = await (await createIo()).writeBinary(document);
-  return { glb, report: { ...(await makeReport(glb, source, format, changed, missing)), ...(site ? { site } : {}) } };
+  const report = await makeReport(glb, source, format, changed, missing);
+  const read_as = { unit: options.unit, up: options.up };
+  return { glb, report: { ...report, read_as, ...(site ? { site } : {}) } };
 }
 
 function dropWhatIsNotRendered(document: Document, missing: string[]): void {
@@ -251,11 +249,11 @@ function takeApart(document: Document, primitive: import('@gltf-transform/core')
   primitive.setIndices(null);
 }
 
-function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: string[]): void {
+function wrapScene(document: Document, { factor, turn_deg }: Rescaling, changed: string[]): void {
   const scene = document.getRoot().getDefaultScene();
   if (!scene) return;
   const wrap = document.createNode(WRAP_NAME).setScale([factor, factor, factor]);
-  if (up === 'z') wrap.setRotation([-Math.SQRT1_2, 0, 0, Math.SQRT1_2]);
+  if (turn_deg !== 0) wrap.setRotation([Math.sign(turn_deg) * Math.SQRT1_2, 0, 0, Math.SQRT1_2]);
   for (const child of scene.listChildren()) wrap.addChild(child);
   scene.addChild(wrap);
   for (const material of document.getRoot().listMaterials()) {
@@ -265,7 +263,7 @@ function wrapScene(document: Document, factor: number, up: 'y' | 'z', changed: s
       .setThicknessFactor(volume.getThicknessFactor() * factor);
   }
   if (factor !== 1) changed.push(`Scaled by ${factor} to metres`);
-  if (up === 'z') changed.push('Turned so that Y is up');
+  if (turn_deg !== 0) changed.push('Turned so that Y is up');
 }
 
 async function makeReport(

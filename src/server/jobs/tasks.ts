@@ -79,7 +79,13 @@ export interface Tasks {
     input: {
       files: { name: string; path: string }[];
       maxBytes: number;
-      as: { unit: LengthUnit | null; up: 'y' | 'z' | null; out: string } | null;
+      as: {
+        unit: LengthUnit | null;
+        up: 'y' | 'z' | null;
+        /** What a model that was normalised had been read as; null for a file. */
+        from: { unit: LengthUnit; up: 'y' | 'z' } | null;
+        out: string;
+      } | null;
     };
     progress: never;
     result: { report?: unknown; recognition?: unknown };

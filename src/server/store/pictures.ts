@@ -59,6 +59,15 @@ export const lastStep = (pictureId: string) =>
 export const setStep = (pictureId: string, step: number) =>
   prepared('UPDATE pictures SET step = ?, changes = changes + 1 WHERE id = ?').run(step, pictureId);
 
+/** Every state that the briefs of a project have been in. */
+export const listSteps = (projectId: string) =>
+  prepared(
+    `SELECT picture_id, step, brief_json FROM brief_steps
+     WHERE picture_id IN (SELECT id FROM pictures WHERE project_id = ?)`
+  ).all(projectId) as { picture_id: string; step: number; brief_json: string }[];
+export const rewriteStep = (pictureId: string, step: number, briefJson: string) =>
+  prepared('UPDATE brief_steps SET brief_json = ? WHERE picture_id = ? AND step = ?').run(briefJson, pictureId, step);
+
 /** Puts a new brief after the one in force; what could have been redone is cut off. */
 export function pushBrief(picture: PictureRow, briefJson: string, now: number): number {
   const step = picture.step + 1;

@@ -62,6 +62,14 @@ export const insertRevision = (row: RevisionRow) =>
     'INSERT INTO revisions VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms)'
   ).run(row);
 
+/** Gives a revision another form of its model. */
+export const replaceModel = (revisionId: string, glb_sha256: string, reportJson: string) =>
+  prepared('UPDATE revisions SET glb_sha256 = ?, report_json = ? WHERE id = ?').run(glb_sha256, reportJson, revisionId);
+export const saveViewpoint = (id: string, viewpointJson: string) =>
+  prepared('UPDATE viewpoints SET viewpoint_json = ? WHERE id = ?').run(viewpointJson, id);
+/** Tells all pages that the project is another. */
+export const touchProject = (id: string) => prepared('UPDATE projects SET name = name WHERE id = ?').run(id);
+
 export const saveReport = (revisionId: string, reportJson: string) =>
   prepared('UPDATE revisions SET report_json = ? WHERE id = ?').run(reportJson, revisionId);
 

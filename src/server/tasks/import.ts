@@ -13,7 +13,11 @@ serveTask('import', async ({ files: paths, maxBytes, as }) => {
   if (as === null) return { recognition: await examine(recognised) };
   const { unit = 'm', up = 'y' } = recognised.reader.states;
   const model = await readModel(recognised);
-  const { glb, report } = await normaliseModel(model, { unit: as.unit ?? unit, up: as.up ?? up });
+  const { glb, report } = await normaliseModel(model, {
+    unit: as.unit ?? unit,
+    up: as.up ?? up,
+    from: as.from
+  });
   await writeFile(as.out, glb);
   return { report };
 });

@@ -20,18 +20,21 @@ export async function importModel({
   files,
   unit,
   up,
+  from = null,
   signal
 }: {
   files: FileOnDisk[];
   unit: LengthUnit | null;
   up: 'y' | 'z' | null;
+  /** What a model of ours had been read as, which is to be read as another. */
+  from?: { unit: LengthUnit; up: 'y' | 'z' } | null;
   /** Ends the reader when whoever asked has left. */
   signal?: AbortSignal | undefined;
 }): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {
   const folder = await mkdtemp(join(tmpdir(), 'sphaera-import-'));
   try {
     const out = join(folder, 'model.glb');
-    const read = await readFiles(files, { unit, up, out }, signal);
+    const read = await readFiles(files, { unit, up, from, out }, signal);
     if (!read.ok) return read;
     return ok({ glb: new Uint8Array(await readFile(out)), report: read.value.report as ImportReport });
   } finally {

@@ -1,3 +1,9 @@
+import { useState } from 'react';
+import type { WorkspaceDto } from '../../../contracts/dto';
+import { sizeInFile } from '../../shared/file-size';
+import { ReadAsFields } from '../../shared/read-as-fields';
+import { send } from '../../shared/send';
+import { MODEL_COPY } from '../copy';
 import type { PanelContext } from '../view';
 
 const length = (metres: number) =>
@@ -6,8 +12,10 @@ const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
 const count = (n: number, one: string, many = `${one}s`) =>
   `${NUMBERS[n] ?? n.toLocaleString('en')} ${n === 1 ? one : many}`;
 
+type Props = Pick<PanelContext, 'workspace' | 'picture' | 'onWorkspace' | 'onMessage'>;
+
 /** What came in with the model: its size and weight, what it is made of, what was changed or left out on the way. */
-export function ModelPanel({ workspace }: Pick<PanelContext, 'workspace'>) {
+export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props) {
   const { report, number } = workspace.revision;
   const [x, y, z] = report.size_m;
   return (
@@ -18,6 +26,13 @@ export function ModelPanel({ workspace }: Pick<PanelContext, 'workspace'>) {
         {count(report.cameras.length, 'camera')}, {count(report.lights.length, 'lamp')} and{' '}
         {count(report.glowing.length, 'glowing material')}.
       </p>
+      <SizeOfModel
+        key={workspace.revision.glb_sha256}
+        workspace={workspace}
+        picture={picture}
+        onWorkspace={onWorkspace}
+        onMessage={onMessage}
+      />
       {report.changed.length + report.missing.length > 0 ? (
         <div className="sec" style={{ marginTop: 12 }}>
           <span className="lab">Import notes</span>
@@ -52,5 +67,38 @@ export function ModelPanel({ workspace }: Pick<PanelContext, 'workspace'>) {
         </div>
       ) : null}
     </>
+  );
+}
+
+/** Unit and axis can be corrected: what stands in the model's metres follows. */
+function SizeOfModel({ workspace, picture, onWorkspace, onMessage }: Props) {
+  const { report } = workspace.revision;
+  const was = report.read_as ?? { unit: 'm' as const, up: 'y' as const };
+  const [readAs, setReadAs] = useState(was);
+  const [busy, setBusy] = useState(false);
+  const differs = readAs.unit !== was.unit || readAs.up !== was.up;
+  const correct = async () => {
+    setBusy(true);
+    const sent = await send<null>('POST', `/api/projects/${workspace.project.id}/scale`, readAs);
+    const now = sent.ok
+      ? await send<WorkspaceDto>('GET', `/api/projects/${workspace.project.id}?picture=${picture.id}`)
+      : sent;
+    setBusy(false);
+    onMessage(now.ok ? null : now.message);
+    if (now.ok) onWorkspace(now.value);
+  };
+  return (
+    <div className="sec read-as">
+      <span className="lab">{MODEL_COPY.size}</span>
+      <ReadAsFields size={sizeInFile(report.size_m, was)} readAs={readAs} onChange={setReadAs}>
+        {busy ? (
+          <span role="status">{MODEL_COPY.correcting}</span>
+        ) : differs ? (
+          <button type="button" className="lk act" onClick={() => void correct()}>
+            {MODEL_COPY.correct}
+          </button>
+        ) : null}
+      </ReadAsFields>
+    </div>
   );
 }
