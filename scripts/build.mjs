@@ -176,6 +176,9 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
         'src/server',
         'src/contracts',
         'src/formats',
+        'src/proxy.ts',
+        'src/instrumentation.ts',
+        'src/end-with-starter.ts',
         'next.config.ts',
         'postcss.config.mjs',
         'public'

@@ -1,10 +1,6 @@
-const CHECK_MS = 1000;
-
-/** The web server ends with who started it: one that stayed would answer for a render service that is gone. */
-export function register(): void {
-  const starter = Number(process.env.SPHAERA_STARTER ?? 0);
-  if (process.env.NEXT_RUNTIME !== 'nodejs' || !starter) return;
-  setInterval(() => {
-    if (process.ppid !== starter) process.exit(0);
-  }, CHECK_MS).unref();
+/** Next calls this once when a server begins. */
+export async function register(): Promise<void> {
+  if (process.env.NEXT_RUNTIME !== 'nodejs') return;
+  const { endWithStarter } = await import('./end-with-starter');
+  endWithStarter();
 }

@@ -44,7 +44,6 @@ export async function renderCommand(args: string[]): Promise<number> {
   const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: null, up: null });
   if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
   const { changed, missing } = imported.value.report;
-  for (const text of [...changed, ...missing]) process.stderr.write(`sphaera: ${model}: ${text}\n`);
   const scene = await readScene(imported.value.glb);
   try {
     const captured =
@@ -92,6 +91,7 @@ export async function renderCommand(args: string[]): Promise<number> {
       await rm(part, { force: true });
       throw new BadInput(`cannot write ${options.out}: ${(error as Error).message}`);
     }
+    for (const text of missing) process.stderr.write(`sphaera: ${model}: ${text}\n`);
     if (options.report) {
       const report = {
         width_px: width,

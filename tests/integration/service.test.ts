@@ -153,7 +153,7 @@ describe('the render service', () => {
     expect(findProof(id)!.samples).toBeLessThan(96);
     expect(continueProof(id).ok).toBe(true);
     expect(await ended(id)).toMatchObject({ film_sha256: plain.film_sha256, samples: 96 });
-  });
+  }, 300_000);
 
   it('pauses at stated samples to denoise, and ends with the film that it has without', async () => {
     const plain = await ended(ask(newPicture(), 20));

@@ -65,6 +65,19 @@ describe('continueProof', () => {
     expect(queue.ofProof(proof.id)).toMatchObject({ kind: 'render', project, state: { name: 'waiting' } });
   });
 
+  it('does so too while the job that was stopped is just being ended', () => {
+    const proof = ask();
+    const job = claim(queue.ofProof(proof.id)!.id);
+    stopProof(proof.id);
+    // the worker has written its last word, and the service has not heard of it yet
+    haltProof(proof.id, 1);
+    expect(continueProof(proof.id, Date.now() + 1).ok).toBe(true);
+    queue.apply(job.id, { type: 'stopped', mode: 'keep', fence: job.fence, now: 2 });
+    expect(findProof(proof.id)!.state).toBe('open');
+    expect(queue.ofProof(proof.id)!.state.name).toBe('waiting');
+    expect(viewPicture(proof.pictureId)!.proofs).toMatchObject([{ state: 'waiting' }]);
+  });
+
   it('is what rendering the same brief again does: it does not begin at nothing', () => {
     const proof = ask();
     stopProof(proof.id);

@@ -31,10 +31,11 @@ export function continueProof(id: string, now = Date.now()): Result<null> {
     .transaction((): Result<null> => {
       const proof = findProof(id);
       if (!proof) return gone();
-      reopenProof(id);
+      const reopened = reopenProof(id);
       const job = queue.ofProof(id);
-      if (job) queue.apply(job.id, { type: 'retry' });
-      else if (findProof(id)!.state === 'open') {
+      if (job?.state.name === 'failed' || job?.state.name === 'stopped') queue.apply(job.id, { type: 'retry' });
+      // its job was swept, or is just being ended by who ran it
+      else if (reopened) {
         const kind = readBrief(proof.brief_json).patch ? 'patch' : 'render';
         queue.enqueue({ id: newId(), kind, project: findPicture(proof.picture_id)!.project_id, proof: id, now });
       }
