@@ -16,37 +16,39 @@ async function openRoom(page: Page): Promise<void> {
   await expect(page.locator('html')).toHaveAttribute('data-alive', '');
 }
 
-for (const scheme of ['light', 'dark'] as const)
-  test(`no screen or panel breaks a rule of access, ${scheme}`, async ({ browser }) => {
-    test.setTimeout(240_000);
-    const page = await browser.newPage({ colorScheme: scheme, viewport: { width: 1280, height: 800 } });
+for (const colorScheme of ['light', 'dark'] as const)
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+    test('no screen or panel breaks a rule of access', async ({ page }) => {
+      test.setTimeout(240_000);
+      await page.goto('/');
+      await expect(page.locator('html')).toHaveAttribute('data-alive', '');
+      expect(await violations(page), 'desk').toEqual([]);
+      await openRoom(page);
+      expect(await violations(page), 'workspace').toEqual([]);
+      for (const key of '123456789') {
+        await page.keyboard.press(key);
+        await expect(page.locator('aside.panel h2')).toBeFocused();
+        expect(await violations(page), `panel ${key}`).toEqual([]);
+        await page.keyboard.press('Escape');
+        await expect(page.locator('aside.panel')).toHaveCount(0);
+      }
+      for (const name of ['Model', 'Keys']) {
+        await page.getByRole('navigation').getByRole('button', { name }).click();
+        expect(await violations(page), name).toEqual([]);
+      }
+    });
+  });
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  test('no screen breaks a rule of access', async ({ page }) => {
     await page.goto('/');
     await expect(page.locator('html')).toHaveAttribute('data-alive', '');
     expect(await violations(page), 'desk').toEqual([]);
     await openRoom(page);
     expect(await violations(page), 'workspace').toEqual([]);
-    for (const key of '123456789') {
-      await page.keyboard.press(key);
-      await expect(page.locator('aside.panel h2')).toBeFocused();
-      expect(await violations(page), `panel ${key}`).toEqual([]);
-      await page.keyboard.press('Escape');
-      await expect(page.locator('aside.panel')).toHaveCount(0);
-    }
-    for (const name of ['Model', 'Keys']) {
-      await page.getByRole('navigation').getByRole('button', { name }).click();
-      expect(await violations(page), name).toEqual([]);
-    }
-    await page.close();
   });
-
-test('no screen breaks a rule of access on a phone', async ({ browser }) => {
-  const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true });
-  await page.goto('/');
-  await expect(page.locator('html')).toHaveAttribute('data-alive', '');
-  expect(await violations(page), 'desk').toEqual([]);
-  await openRoom(page);
-  expect(await violations(page), 'workspace').toEqual([]);
-  await page.close();
 });
 
 test('the keyboard alone gets from the desk to a changed picture and back to the word', async ({ page }) => {
