@@ -25,11 +25,9 @@ interface Optional extends Common {
 }
 type Props = Required | Optional;
 
-/** As many decimals as asked for, and more where the number would else be shown as another. */
+/** As many decimals as asked for; where none are, those that the number has after all. */
 export function numberText(value: number, digits: number): string {
-  const plain = value.toFixed(digits);
-  const finer = Number(value.toFixed(digits + 2));
-  return Math.abs(Number(plain) - finer) < 1e-9 ? plain : String(finer);
+  return digits === 0 ? String(Number(value.toFixed(2))) : value.toFixed(digits);
 }
 
 /** Why a text is no number of a range, as a sentence that says what would be; null when it is one. */

@@ -114,7 +114,7 @@ test('a picture of one’s own stands behind the model, heavy objects are slim i
     .png()
     .toBuffer();
   await choose.setInputFiles({ name: 'two halves.png', mimeType: 'image/png', buffer: half });
-  await expect(around.getByRole('button', { name: /two halves/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(around.getByRole('button', { name: /^two halves/ })).toHaveAttribute('aria-pressed', 'true');
   await expect(sentence(page)).toContainText('photographic, in front of a picture');
   await word(page, /Glance/).click();
   const quality = panel(page, 'Quality');
