@@ -55,7 +55,7 @@ export function NumberField(props: Props) {
   const abandoned = useRef(false);
   const text = inHand?.text ?? shown;
   const fault = inHand && inHand.text !== inHand.was ? numberFault(text, { min, max, unit, none }) : null;
-  const take = (leaves: boolean) => {
+  const take = () => {
     const given = inHand && inHand.text !== inHand.was && !abandoned.current;
     // what is wrong stays, with what is wrong about it, to be corrected
     if (given && fault) return;
@@ -65,7 +65,7 @@ export function NumberField(props: Props) {
       else props.onChange(parseNumber(text));
     }
     abandoned.current = false;
-    setInHand(leaves ? null : { was: text, text });
+    setInHand(null);
   };
   return (
     <span className="fldbox">
@@ -80,10 +80,10 @@ export function NumberField(props: Props) {
           aria-describedby={fault ? id : undefined}
           onChange={(e) => setInHand({ was: inHand?.was ?? shown, text: e.target.value })}
           onFocus={() => setInHand((now) => now ?? { was: shown, text: shown })}
-          onBlur={() => take(true)}
+          onBlur={take}
           onKeyDown={(e) => {
             if (e.key === 'Enter') {
-              take(false);
+              take();
               e.currentTarget.select();
             }
             if (e.key === 'Escape') {
