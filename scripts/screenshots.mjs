@@ -77,7 +77,9 @@ async function shoot(name, { project, word, act, size = { width: 1280, height: 8
     }
     await page.waitForTimeout(1500);
     await page.waitForFunction(
-      (samples) => Number(document.querySelector('.im canvas.truth').dataset.samples) >= samples,
+      (samples) =>
+        Number(document.querySelector('.im canvas.truth').dataset.samples) >= samples ||
+        document.querySelector('.view .n').textContent.includes('at its end'),
       live,
       { timeout: 300_000 }
     );
