@@ -155,6 +155,22 @@ describe('the render service', () => {
     expect(await ended(id)).toMatchObject({ film_sha256: plain.film_sha256, samples: 96 });
   }, 300_000);
 
+  it('adds no samples to a film of another model or renderer, and says so', async () => {
+    const id = ask(newPicture(), 20_000);
+    await until(() => (findProof(id)?.samples ?? 0) >= 1);
+    stopProof(id);
+    await until(() => findProof(id)?.state === 'kept');
+    const { samples } = findProof(id)!;
+    database().prepare('UPDATE proofs SET key_sha256 = ? WHERE id = ?').run('0'.repeat(64), id);
+    continueProof(id);
+    const failed = await until(() => {
+      const { state } = sqliteQueue.ofProof(id)!;
+      return state.name === 'failed' && state;
+    });
+    expect(failed.message).toBe('It began with another model or another renderer; render the picture again.');
+    expect(findProof(id)!.samples).toBe(samples);
+  });
+
   it('pauses at stated samples to denoise, and ends with the film that it has without', async () => {
     const plain = await ended(ask(newPicture(), 20));
     // a share below 1 while it renders: a look that is being made

@@ -83,7 +83,8 @@ export function mutation<B extends object, P>(
 /** A route that only reads: a value, or null for what is not there. */
 export function query<P>(
   work: (asked: URLSearchParams, params: P) => object | null | Promise<object | null>,
-  missing: string
+  /** Said of null. */
+  missing = 'it is no longer there; reload the page'
 ): (request: Request, context: Context<P>) => Promise<Response> {
   return async (request, { params }) => {
     try {

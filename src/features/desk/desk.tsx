@@ -2,6 +2,7 @@
 /** The desk: every project as its lead picture on the mat, what renders, what is storage. */
 import { useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
+import { DESK_PAGE } from '../../contracts/paging';
 import { useAlive } from '../../ui/early-presses';
 import { Mark } from '../../ui/mark';
 import type { Removed } from '../../core/catalogue/removable';
@@ -15,8 +16,6 @@ import { useChanges } from '../shared/use-changes';
 import { COPY, deskSentence, runningPhrase } from './copy';
 import { MiniSheet } from './mini-sheet';
 import { NewProject } from './new-project';
-
-const DESK_PAGE = 48;
 
 export function Desk({ initial }: { initial: DeskDto }) {
   useAlive();

@@ -8,7 +8,7 @@ type Stamps = Record<string, number>;
 export interface StreamPort {
   /** Opens the stream; returns what closes it. */
   open(onStamps: (stamps: Stamps) => void): () => void;
-  /** Calls `lead` when this tab alone may hold the stream, until what it resolves to; `signal` takes the wish back. */
+  /** Calls `lead` when this tab alone may hold the stream, until what it resolves to; `signal` withdraws the request. */
   lock(lead: () => Promise<void>, signal: AbortSignal): void;
   post(message: Message): void;
   /** Receives what other tabs post. */
@@ -22,7 +22,8 @@ type Message = { type: 'stamps'; stamps: Stamps } | { type: 'hello' };
 export class ChangeStream {
   private readonly known = new Map<string, number>();
   private readonly listeners = new Map<string, Set<(stamp: number) => void>>();
-  private wish: AbortController | null = null;
+  private request: AbortController | null = null;
+  /** Set while this tab leads. */
   private resign: (() => void) | null = null;
 
   constructor(private readonly port: StreamPort) {
@@ -31,7 +32,7 @@ export class ChangeStream {
       // a tab that came later knows nothing yet
       else if (this.resign) port.post({ type: 'stamps', stamps: Object.fromEntries(this.known) });
     });
-    port.onVisibility(() => this.standOrResign());
+    port.onVisibility(() => this.leadOrResign());
   }
 
   /** Calls `changed` with the counter of a scope, a project's id or `desk`, at once when it is known, and when it grows. */
@@ -41,12 +42,12 @@ export class ChangeStream {
     of.add(changed);
     const stamp = this.known.get(scope);
     if (stamp !== undefined) changed(stamp);
-    this.standOrResign();
+    this.leadOrResign();
     this.port.post({ type: 'hello' });
     return () => {
       of.delete(changed);
       if (of.size === 0) this.listeners.delete(scope);
-      this.standOrResign();
+      this.leadOrResign();
     };
   }
 
@@ -58,19 +59,19 @@ export class ChangeStream {
     }
   }
 
-  private standOrResign(): void {
+  private leadOrResign(): void {
     const wanted = this.port.isVisible() && this.listeners.size > 0;
     if (!wanted) {
-      this.wish?.abort();
-      this.wish = null;
+      this.request?.abort();
+      this.request = null;
       this.resign?.();
       return;
     }
-    if (this.wish) return;
-    const wish = new AbortController();
-    this.wish = wish;
+    if (this.request) return;
+    const request = new AbortController();
+    this.request = request;
     this.port.lock(() => {
-      if (wish.signal.aborted) return Promise.resolve();
+      if (request.signal.aborted) return Promise.resolve();
       const close = this.port.open((stamps) => {
         this.tell(stamps);
         this.port.post({ type: 'stamps', stamps });
@@ -82,7 +83,7 @@ export class ChangeStream {
           resolve();
         };
       });
-    }, wish.signal);
+    }, request.signal);
   }
 }
 

@@ -1,5 +1,6 @@
 /** How large a file's model is, by the unit and axis that it is read as. */
 import { NBSP } from '../../core/brief/amounts';
+import type { ReadAs } from '../../core/units/read-as';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 
 export const UNIT_NAMES: Record<LengthUnit, string> = {
@@ -26,7 +27,7 @@ export function sizeSentence(size: readonly [number, number, number], unit: Leng
 /** Along X, Y, Z of the file in its unit, from what it measures in metres with Y up. */
 export function sizeInFile(
   [x, y, z]: readonly [number, number, number],
-  { unit, up }: { unit: LengthUnit; up: 'y' | 'z' }
+  { unit, up }: ReadAs
 ): [number, number, number] {
   const axes = up === 'y' ? ([x, y, z] as const) : ([x, z, y] as const);
   return axes.map((v) => v / METRES_PER_UNIT[unit]) as [number, number, number];

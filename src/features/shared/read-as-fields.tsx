@@ -1,12 +1,8 @@
 /** Which unit and axis a file is read as: its size by that in words, and a person beside it. */
 import type { ReactNode } from 'react';
+import type { ReadAs } from '../../core/units/read-as';
 import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
 import { sizeSentence, UNIT_NAMES } from './file-size';
-
-interface ReadAs {
-  unit: LengthUnit;
-  up: 'y' | 'z';
-}
 
 interface Props {
   /** Along X, Y, Z of the file, in its own unit. */

@@ -79,18 +79,9 @@ export function Ticket({ proof, chosen, onChoose, onStop, onContinue, onRemove }
                 </button>
               </span>
             </>
-          ) : failed ? (
-            <span className="acts">
-              <button type="button" className="lk" onClick={onContinue}>
-                {TICKET_COPY.continue}
-              </button>
-              <button type="button" className="lk" onClick={onRemove}>
-                {TICKET_COPY.remove}
-              </button>
-            </span>
-          ) : proof.state === 'kept' ? (
+          ) : failed || proof.state === 'kept' ? (
             <>
-              <span className="note n">{TICKET_COPY.unfinished(proof.samples)}</span>
+              {failed ? null : <span className="note n">{TICKET_COPY.unfinished(proof.samples)}</span>}
               <span className="acts">
                 <button type="button" className="lk" onClick={onContinue}>
                   {TICKET_COPY.continue}

@@ -110,10 +110,10 @@ export const WORKSPACE_COPY = {
   title: (picture: string, project: string) => `${picture}, ${project}: Sphaera`,
   skip: 'Skip to the picture',
   heading: (picture: string, project: string) => `${picture}, a picture of ${project}`,
-  notSaved: 'Not saved yet: the server does not answer. It is tried again until it does.',
+  notSaved: 'Not saved yet: the server does not answer. It is tried again until it does',
   overridden: (labels: string[]) =>
     `another window had just changed ${labels.join(', ').toLowerCase()}; your change replaced that, and Undo brings it back`,
-  noSuchPicture: 'The picture of this address is no longer there. The first picture of the project is shown.'
+  noSuchPicture: 'The picture of this address is no longer there. The first picture of the project is shown'
 };
 
 export const PICTURES_COPY = {
@@ -131,10 +131,10 @@ export const PLACE_COPY = {
   hour: 'Local time',
   /** `differs`: the brief's clock is not the one that the place has then. */
   clock: (offset: string, zone: string | null, differs: boolean) =>
-    `Clock of UTC${offset === 'Z' ? '+00:00' : offset}` +
-    (zone === null ? '' : `, ${zone.replaceAll('_', ' ')}`) +
-    (differs ? '. The place has another clock then: set the time once to take it.' : '') +
-    '. Towns: GeoNames, CC BY 4.0.'
+    `Local time is UTC${offset === 'Z' ? '+00:00' : offset}` +
+    (zone === null ? '.' : ` (${zone.replaceAll('_', ' ')}).`) +
+    (differs ? ' The place’s own clock differs on that day; set the time again to use it.' : '') +
+    ' Towns: GeoNames, CC BY 4.0.'
 };
 
 export const KEYS_COPY = {

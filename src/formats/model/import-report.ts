@@ -1,4 +1,4 @@
-import type { LengthUnit } from '../../core/units/units';
+import type { ReadAs } from '../../core/units/read-as';
 import type { Site } from '../gltf/read-site';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { LampPlace } from '../../core/scene/lamp-groups';
@@ -15,7 +15,7 @@ export interface ImportReport {
   source: string;
   format: string;
   /** Which unit and axis the file was read as. Models brought in earlier have none: metres with Y up. */
-  read_as?: { unit: LengthUnit; up: 'y' | 'z' };
+  read_as?: ReadAs;
   /** Width (X), height (Y), depth (Z). */
   size_m: [number, number, number];
   min_m: [number, number, number];

@@ -1,11 +1,7 @@
 /** What a model is read as, and what makes metres with Y up of it. */
 import type { Rescaling } from '../../core/brief/rescale';
-import { type LengthUnit, METRES_PER_UNIT } from '../../core/units/units';
-
-export interface ReadAs {
-  unit: LengthUnit;
-  up: 'y' | 'z';
-}
+import type { ReadAs } from '../../core/units/read-as';
+import { METRES_PER_UNIT } from '../../core/units/units';
 
 export interface NormaliseOptions extends ReadAs {
   /** What the document was read as before, when it comes from a model that was normalised; null for a file. */

@@ -12,6 +12,7 @@ import type { Probe } from '../../core/forecast/forecast';
 import type { SheetShare } from '../../core/output/size';
 import type { PolarCurve } from '../../core/lights/web/web';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
+import type { ReadAs } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
 import type { Lease } from '../store/lease';
 
@@ -83,7 +84,7 @@ export interface Tasks {
         unit: LengthUnit | null;
         up: 'y' | 'z' | null;
         /** What a model that was normalised had been read as; null for a file. */
-        from: { unit: LengthUnit; up: 'y' | 'z' } | null;
+        from: ReadAs | null;
         out: string;
       } | null;
     };

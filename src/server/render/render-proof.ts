@@ -5,6 +5,7 @@
 import { writeFile } from 'node:fs/promises';
 import { layerCount, SPAN } from '../../core/film/film';
 import type { FilmStore } from '../../core/film/store';
+import { Refusal } from '../../core/result/result';
 import { forecast } from '../../core/forecast/forecast';
 import { hasReached, type FilmProgress, type RenderEnd } from '../../kernel/host/render-film';
 import { config } from '../config';
@@ -15,6 +16,7 @@ import { denoiseSpeed, findProbe, savePair } from '../store/forecasts';
 import { denoiseProof } from './denoise-step';
 import { denoiseAtEnd, endProof } from './end-proof';
 import { refuseDark } from '../../core/recipe/light';
+import { filmKey } from './film-key';
 import { probeKey } from './probe-key';
 import { ProofScreen } from './proof-screen';
 import { openFilm, type ProofWork } from './proof-work';
@@ -23,6 +25,9 @@ import { openStoredScene } from './stored-scene';
 
 export async function renderProof(work: ProofWork): Promise<RenderOutcome> {
   const { row, brief, context } = work;
+  // samples of another model or renderer must not be added to those that are there
+  if (filmKey(work.model, brief) !== row.key_sha256)
+    throw new Refusal('outdated', 'it began with another model or another renderer; render the picture again');
   context.progress({ phase: 'setup', share: row.share, secondsLeft: null });
   const stored = await openStoredScene(work.model, brief.surroundings);
   const prepared = await stored.prepare(brief, row.ev100);

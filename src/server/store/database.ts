@@ -19,8 +19,8 @@ export function database(): Database.Database {
 }
 
 /**
- * Changes whenever the database was written to, by this process or another: a cheap question before a dear one. Source: SQLite,
- * PRAGMA data_version, which tells of others alone, and total_changes.
+ * Changes whenever the database was written to, by this process or another; cheap to ask. Source: SQLite, PRAGMA
+ * data_version, which counts the writes of other connections, and total_changes, which counts our own.
  */
 export const databaseVersion = (): number =>
   (database().pragma('data_version', { simple: true }) as number) * 2 ** 32 +

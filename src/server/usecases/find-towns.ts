@@ -7,7 +7,7 @@ import type { TownDto } from '../../contracts/dto';
 const MOST = 12;
 
 interface Town {
-  /** Without accents, in small letters. */
+  /** Without accents, in lower case. */
   key: string;
   line: string;
 }
@@ -34,15 +34,17 @@ export const plainName = (text: string): string =>
 export function findTowns(text: string): TownDto[] {
   const wanted = plainName(text);
   if (wanted.length < 2) return [];
-  const [exact, begins, within]: Town[][] = [[], [], []] as unknown as [Town[], Town[], Town[]];
+  const exact: Town[] = [];
+  const begins: Town[] = [];
+  const within: Town[] = [];
   for (const town of towns()) {
-    if (town.key === wanted) exact!.push(town);
-    else if (town.key.startsWith(wanted)) begins!.push(town);
-    else if (within!.length < MOST && town.key.includes(` ${wanted}`)) within!.push(town);
-    if (exact!.length >= MOST) break;
+    if (town.key === wanted) exact.push(town);
+    else if (town.key.startsWith(wanted)) begins.push(town);
+    else if (within.length < MOST && town.key.includes(` ${wanted}`)) within.push(town);
+    if (exact.length >= MOST) break;
   }
-  begins!.sort((a, b) => a.key.length - b.key.length);
-  return [...exact!, ...begins!, ...within!].slice(0, MOST).map(({ line }) => {
+  begins.sort((a, b) => a.key.length - b.key.length);
+  return [...exact, ...begins, ...within].slice(0, MOST).map(({ line }) => {
     const [name, region, country, latitude, longitude] = line.split('\t') as [string, string, string, string, string];
     return { name, region, country, latitude_deg: Number(latitude), longitude_deg: Number(longitude) };
   });

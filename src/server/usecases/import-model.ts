@@ -3,6 +3,7 @@ import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { type Refused, type Result, ok, refused } from '../../core/result/result';
+import type { ReadAs } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
 import type { ImportReport } from '../../formats/model/import-report';
 import type { Recognition } from '../../formats/model/recognition';
@@ -27,7 +28,7 @@ export async function importModel({
   unit: LengthUnit | null;
   up: 'y' | 'z' | null;
   /** What a model of ours had been read as, which is to be read as another. */
-  from?: { unit: LengthUnit; up: 'y' | 'z' } | null;
+  from?: ReadAs | null;
   /** Ends the reader when whoever asked has left. */
   signal?: AbortSignal | undefined;
 }): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {

@@ -5,6 +5,8 @@ import type { Brief } from '../../core/brief/brief';
 const { project, picture } = await boxProject();
 const { addPicture } = await import('./add-picture');
 const { changeBrief, moveStep } = await import('./change-brief');
+const { requestProof } = await import('./request-proof');
+const { stopProof } = await import('./stop-proof');
 const { rescaleModel } = await import('./rescale-model');
 const { saveViewpoint } = await import('./save-viewpoint');
 const { viewPicture, viewWorkspace } = await import('./view-workspace');
@@ -44,6 +46,13 @@ describe('rescaleModel', () => {
     expect(report.read_as).toEqual({ unit: 'm', up: 'z' });
     expect(large()).toBeCloseTo(0.4, 3);
     expect(report.source).toBe('my_box.glb');
+  });
+
+  it('waits for the renders of the project', async () => {
+    const proof = requestProof(picture);
+    if (!proof.ok) throw new Error(proof.message);
+    expect(await rescaleModel(project, { unit: 'cm', up: 'y' })).toMatchObject({ ok: false, code: 'busy' });
+    stopProof(proof.value.id);
   });
 
   it('changes nothing when it is read so already, and refuses what is not there', async () => {

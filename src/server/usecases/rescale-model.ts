@@ -9,9 +9,11 @@ import { readBrief } from '../../core/brief/read-brief';
 import { rescaleBrief, rescaleViewpoint } from '../../core/brief/rescale';
 import { ok, refused, type Result } from '../../core/result/result';
 import type { ImportReport } from '../../formats/model/import-report';
-import { type ReadAs, rescalingOf } from '../../formats/model/rescaling';
+import { METRES_Y_UP, type ReadAs } from '../../core/units/read-as';
+import { rescalingOf } from '../../formats/model/rescaling';
 import { contentPath, put } from '../files/content-store';
 import { database } from '../store/database';
+import { sqliteQueue as queue } from '../store/job-queue';
 import { listPictures, listSteps, rewriteStep, setStep } from '../store/pictures';
 import {
   findProject,
@@ -27,14 +29,17 @@ import { attendJob } from './attend-job';
 import { firstBrief } from './default-briefs';
 import { importModel } from './import-model';
 
-const METRES: ReadAs = { unit: 'm', up: 'y' };
-
 export async function rescaleModel(projectId: string, to: ReadAs, signal?: AbortSignal): Promise<Result<null>> {
   const revision = findProject(projectId) && latestRevision(projectId);
   if (!revision) return refused('this project is no longer there; reload the page', 'gone');
   const before = JSON.parse(revision.report_json) as ImportReport;
-  const from = before.read_as ?? METRES;
+  const from = before.read_as ?? METRES_Y_UP;
   if (from.unit === to.unit && from.up === to.up) return ok(null);
+  if (isUnderWay(projectId))
+    return refused(
+      'a proof of this project renders or waits; stop it, or let it end, and correct the model then',
+      'busy'
+    );
   const files = [{ name: 'model.glb', path: contentPath('models', revision.glb_sha256) }];
   const read = await attendJob('import', projectId, () => importModel({ files, ...to, from, signal }));
   if (!read.ok) return read;
@@ -64,6 +69,8 @@ export async function rescaleModel(projectId: string, to: ReadAs, signal?: Abort
     .immediate();
   return ok(null);
 }
+
+const isUnderWay = (project: string): boolean => queue.open('render').some((job) => job.project === project);
 
 const isUntouched = ({ id, step }: { id: string; step: number }): boolean =>
   step === 0 && listProofsOf(id, Number.MAX_SAFE_INTEGER, 1).length === 0;

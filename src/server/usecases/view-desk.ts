@@ -1,5 +1,6 @@
 /** The desk: all projects, what renders, what is stored. */
 import type { DeskDto, DeskProjectDto } from '../../contracts/dto';
+import { DESK_PAGE } from '../../contracts/paging';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import { formatsText, modelExtensions } from '../../formats/model';
@@ -16,10 +17,7 @@ import { briefOf, proofDto } from './to-dto';
 /** Grows with every change that the desk shows. */
 export const deskStamp = (): number => stampOf('desk');
 
-/** How many projects the desk shows at first. */
-export const DESK_PROJECTS = 48;
-
-export function viewDesk(limit = DESK_PROJECTS): DeskDto {
+export function viewDesk(limit = DESK_PAGE): DeskDto {
   const stamp = deskStamp();
   const rows = listProjects(limit);
   const open = queue.open().filter((job) => job.proof !== null);

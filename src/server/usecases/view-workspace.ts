@@ -7,6 +7,7 @@ import type {
   WorkspaceChangesDto,
   WorkspaceDto
 } from '../../contracts/dto';
+import { PROOFS_PAGE } from '../../contracts/paging';
 import type { Brief } from '../../core/brief/brief';
 import { readPart } from '../../core/brief/kept-part';
 import type { ImportReport } from '../../formats/model/import-report';
@@ -21,9 +22,6 @@ import { countProofsOf, findProof, listProofsOf, listProofsSince } from '../stor
 import { stampOf } from '../store/stamps';
 import { machineOf, queueAhead } from './queue-ahead';
 import { pictureDto, pictureItemDto, proofDto } from './to-dto';
-
-/** How many proofs of a picture come at once. */
-const PROOFS_A_PAGE = 30;
 
 /** With the picture that is asked for in hand, or the first when there is none of that id. Null: no such project. */
 export function viewWorkspace(projectId: string, pictureId: string | null = null): WorkspaceDto | null {
@@ -79,7 +77,7 @@ export function viewPicture(pictureId: string): OpenPictureDto | null {
 
 /** The proofs of a picture below a number, newest first, and how many are older still. */
 export function viewProofs(pictureId: string, before: number): { proofs: ProofDto[]; earlier: number } {
-  const rows = listProofsOf(pictureId, before, PROOFS_A_PAGE);
+  const rows = listProofsOf(pictureId, before, PROOFS_PAGE);
   return { proofs: rows.map(proofDto), earlier: countProofsOf(pictureId, rows.at(-1)?.number ?? 0) };
 }
 

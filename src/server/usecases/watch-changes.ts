@@ -1,3 +1,3 @@
-/** What tells a page that something has changed: a cheap question that is asked often, and the counters that answer it. */
+/** Whether anything has changed, which is cheap to ask often, and the counters that say what. */
 export { databaseVersion } from '../store/database';
 export { allStamps } from '../store/stamps';

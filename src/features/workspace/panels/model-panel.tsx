@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { WorkspaceDto } from '../../../contracts/dto';
+import { METRES_Y_UP } from '../../../core/units/read-as';
 import { sizeInFile } from '../../shared/file-size';
 import { ReadAsFields } from '../../shared/read-as-fields';
 import { send } from '../../shared/send';
@@ -73,7 +74,7 @@ export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props
 /** Unit and axis can be corrected: what stands in the model's metres follows. */
 function SizeOfModel({ workspace, picture, onWorkspace, onMessage }: Props) {
   const { report } = workspace.revision;
-  const was = report.read_as ?? { unit: 'm' as const, up: 'y' as const };
+  const was = report.read_as ?? METRES_Y_UP;
   const [readAs, setReadAs] = useState(was);
   const [busy, setBusy] = useState(false);
   const differs = readAs.unit !== was.unit || readAs.up !== was.up;
