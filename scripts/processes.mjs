@@ -20,6 +20,15 @@ function isAlive(pid) {
   }
 }
 
+function sayWhyNot({ code }, folder) {
+  console.error(
+    code === 'ENOSPC' || code === 'EDQUOT'
+      ? `The disk with Sphaera's data in ${folder} is full. Make room and start again.`
+      : `Sphaera may not write to its data in ${folder} (${code}). Allow writing there, or set SPHAERA_DATA to another folder.`
+  );
+  process.exit(1);
+}
+
 export class Processes {
   ending = false;
   children = new Set();
@@ -41,12 +50,17 @@ export class Processes {
 
   /** A second start on one data folder would run its jobs twice. */
   takeFolder(folder) {
-    mkdirSync(folder, { recursive: true });
+    try {
+      mkdirSync(folder, { recursive: true });
+    } catch (error) {
+      sayWhyNot(error, folder);
+    }
     const lock = join(folder, 'started-by');
     const take = () => writeFileSync(lock, String(process.pid), { flag: 'wx' });
     try {
       take();
-    } catch {
+    } catch (error) {
+      if (error.code !== 'EEXIST') return sayWhyNot(error, folder);
       const other = Number(readFileSync(lock, 'utf8'));
       if (other && other !== process.pid && isAlive(other)) {
         console.error(

@@ -4,6 +4,7 @@ import '@fontsource-variable/ysabeau-office/wght.css';
 import './globals.css';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
+import { StorageNotice } from '../features/shared/storage-notice';
 import { KEEP_EARLY_PRESSES } from '../ui/early-presses';
 import { APPLY_THEME } from '../ui/theme-switch';
 
@@ -16,7 +17,10 @@ export default function Layout({ children }: { children: ReactNode }) {
         <script>{APPLY_THEME}</script>
         <script>{KEEP_EARLY_PRESSES}</script>
       </head>
-      <body>{children}</body>
+      <body>
+        <StorageNotice />
+        {children}
+      </body>
     </html>
   );
 }

@@ -16,6 +16,10 @@ export const config = {
   weights: (of: 'filter' | 'reflectance' | 'normal' | 'small') => join(root, 'build', 'denoise', `${of}.weights`),
   /** Scene packs are kept up to this much, those used last. */
   maxPackBytes: Number(process.env.SPHAERA_MAX_PACK_BYTES ?? 0) || 2 * 2 ** 30,
+  /** With less room on the disk nothing new begins: files to hand over, packs and the database need some. */
+  spareBytes: Number(process.env.SPHAERA_SPARE_BYTES ?? 0) || 2e8,
+  /** How long a write waits for another process to end its own. The web server waits without holding up its pages. */
+  lockPatienceMs: process.env.NEXT_RUNTIME === 'nodejs' ? 200 : 10_000,
   threads: Number(process.env.SPHAERA_THREADS ?? 0) || availableParallelism(),
   /** Largest upload, and the largest total after unpacking. */
   maxUploadBytes: Number(process.env.SPHAERA_MAX_UPLOAD_BYTES ?? 0) || 2 * 2 ** 30,

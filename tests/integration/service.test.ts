@@ -2,6 +2,8 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import Database from 'better-sqlite3';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Finish } from '../../src/core/brief/brief';
@@ -23,9 +25,9 @@ const { sqliteQueue } = await import('../../src/server/store/job-queue');
 const { closeDatabase, database } = await import('../../src/server/store/database');
 
 let service: ChildProcess | null = null;
-const begin = () => {
+const begin = (more: Record<string, string> = {}) => {
   service = spawn(process.execPath, ['build/render-service.mjs'], {
-    env: { ...process.env, SPHAERA_ROOT: process.cwd(), SPHAERA_DATA: data },
+    env: { ...process.env, SPHAERA_ROOT: process.cwd(), SPHAERA_DATA: data, ...more },
     stdio: 'inherit'
   });
 };
@@ -170,6 +172,25 @@ describe('the render service', () => {
     expect(failed.message).toBe('It began with another model or another renderer; render the picture again.');
     expect(findProof(id)!.samples).toBe(samples);
   });
+
+  it('waits while the disk is full or the database held, and goes on without having failed', async () => {
+    await end('SIGTERM');
+    // more than any disk has left
+    begin({ SPHAERA_SPARE_BYTES: '1e18' });
+    const id = ask(newPicture(), 8);
+    await sleep(3000);
+    expect(sqliteQueue.ofProof(id)!.state.name).toBe('waiting');
+    await end('SIGTERM');
+    begin();
+    await until(() => sqliteQueue.ofProof(id)!.state.name === 'running');
+    const other = new Database(join(data, 'sphaera.db'));
+    other.exec('BEGIN IMMEDIATE');
+    await sleep(12_000);
+    expect(service!.exitCode).toBeNull();
+    other.exec('ROLLBACK');
+    other.close();
+    await ended(id);
+  }, 200_000);
 
   it('pauses at stated samples to denoise, and ends with the film that it has without', async () => {
     const plain = await ended(ask(newPicture(), 20));

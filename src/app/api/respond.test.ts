@@ -62,6 +62,18 @@ describe('a mutation', () => {
     expect(log).toHaveBeenCalled();
     log.mockRestore();
   });
+  it.each([
+    ['SQLITE_FULL', 507, 'full', /make room/],
+    ['EROFS', 507, 'read_only', /allow writing/],
+    ['SQLITE_BUSY', 503, 'locked', /try it again/]
+  ])('says what is wrong with the storage: %s', async (code, status, told, sentence) => {
+    const broken = mutation(NoBody, () => {
+      throw Object.assign(new Error('of the system'), { code });
+    });
+    const said = await answer(broken(request(null), params));
+    expect([said.status, said.body.code]).toEqual([status, told]);
+    expect(said.body.message).toMatch(sentence);
+  });
   it('checks the keys and sizes that a preview asks with', async () => {
     const preview = mutation(PreviewBody, (body) => ok(body.width));
     const asked = (more: object) =>

@@ -5,10 +5,19 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { check } from '../../contracts/validate';
-import { type Result, refused } from '../../core/result/result';
+import { type Refused, type Result, refused } from '../../core/result/result';
+import { STORAGE_SENTENCES, storageTroubleOf } from '../../core/result/storage-trouble';
+import { untilWritable } from '../../server/usecases/storage';
 import { isLocalHost } from '../local-host';
 
-const STATUS: Record<string, number> = { gone: 404, fault: 500, bad_input: 400 };
+const STATUS: Record<string, number> = {
+  gone: 404,
+  fault: 500,
+  bad_input: 400,
+  full: 507,
+  read_only: 507,
+  locked: 503
+};
 
 /** A result as an answer: its value, or its code and message. One shape of error for all routes. */
 export function toResponse(result: Result<unknown>): Response {
@@ -35,6 +44,14 @@ export function isCrossOriginStream(request: Request): boolean {
   return !isLocalHost(host) || foreign || (site !== null && site !== 'same-origin' && site !== 'none');
 }
 
+/** An error that no use case expected; what it says itself goes to the log alone. */
+function faultOf(error: unknown): Refused {
+  const trouble = storageTroubleOf(error);
+  if (trouble) return refused(STORAGE_SENTENCES[trouble], trouble);
+  console.error(error);
+  return FAULT;
+}
+const LOCKED = refused(STORAGE_SENTENCES.locked, 'locked');
 const FAULT = refused('something went wrong on our side; try it again', 'fault');
 export const CROSS_ORIGIN = refused('this request did not come from Sphaera itself', 'cross_origin');
 
@@ -71,11 +88,11 @@ export function mutation<B extends object, P>(
     const body = check(contract, sent, 'request');
     if (!body.ok) return toResponse(body);
     try {
+      if (!(await untilWritable())) return toResponse(LOCKED);
       const result = await work(body.value, await params, request);
       return result instanceof Response ? result : toResponse(result);
     } catch (error) {
-      console.error(error);
-      return toResponse(FAULT);
+      return toResponse(faultOf(error));
     }
   };
 }
@@ -92,8 +109,7 @@ export function query<P>(
       if (!value) return toResponse(refused(missing, 'gone'));
       return Response.json(value, { headers: { 'Cache-Control': 'no-store' } });
     } catch (error) {
-      console.error(error);
-      return toResponse(FAULT);
+      return toResponse(faultOf(error));
     }
   };
 }
@@ -133,7 +149,7 @@ let streams = 0;
  */
 export function changeEvents(
   request: Request,
-  version: () => number,
+  version: () => number | string,
   stamps: () => ReadonlyMap<string, number>
 ): Response {
   if (streams >= MOST_STREAMS)
@@ -156,7 +172,7 @@ export function changeEvents(
   const stream = new ReadableStream({
     start(controller) {
       const told = new Map<string, number>();
-      let seen = Number.NaN;
+      let seen: number | string = '';
       let spoke_ms = 0;
       const say = (text: string) => {
         controller.enqueue(encoder.encode(text));
@@ -214,8 +230,8 @@ export function reportProgress<T, N>(
         const outcome = await work((progress) => line({ progress }), gone.signal);
         line(outcome.ok ? { value: outcome.value } : { code: outcome.code, message: outcome.message });
       } catch (error) {
-        console.error(error);
-        line({ code: FAULT.code, message: FAULT.message });
+        const { code, message } = faultOf(error);
+        line({ code, message });
       }
       if (!gone.signal.aborted) controller.close();
     },

@@ -5,9 +5,13 @@
  */
 import type { ChangedPictureDto, PictureDto } from '../../contracts/dto';
 import type { Brief } from '../../core/brief/brief';
+import { isStorageTrouble } from '../../core/result/storage-trouble';
 import { type Sent, UNREACHABLE } from '../shared/send';
 
 type Task = { id: string } & ({ brief: Brief; from: Brief; joins: boolean } | { by: -1 | 1 });
+
+/** Nobody answered, or the data cannot be written now. */
+const comesLater = ({ code = '' }: { code?: string }): boolean => code === UNREACHABLE || isStorageTrouble(code);
 
 /** After so long without an answer the user is told that nothing is saved yet. */
 const SLOW_MS = 1000;
@@ -93,7 +97,7 @@ export class BriefSaver {
           'by' in task
             ? await this.port.step(task.id, task.by)
             : await this.port.save(task.id, task.brief, task.from, task.joins);
-        if (sent.ok || 'by' in task || sent.code !== UNREACHABLE) return sent;
+        if (sent.ok || 'by' in task || !comesLater(sent)) return sent;
         this.port.onSlow(true);
         await new Promise((resolve) => setTimeout(resolve, this.retryMs));
       }

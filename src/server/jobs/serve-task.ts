@@ -2,6 +2,7 @@
 import { setPriority } from 'node:os';
 import type { StopMode } from '../../core/job/job';
 import { Refusal } from '../../core/result/result';
+import { STORAGE_SENTENCES, storageTroubleOf } from '../../core/result/storage-trouble';
 import type { TaskOrder, TaskReport } from './messages';
 import type { TaskInput, TaskName, TaskProgress, TaskResult } from './tasks';
 
@@ -37,8 +38,8 @@ export function serveTask<N extends TaskName>(
       send({ type: 'result', id, result });
     } catch (error) {
       if (error instanceof Refusal) return send({ type: 'refused', id, code: error.code, message: error.message });
-      if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
-        return send({ type: 'refused', id, code: 'no_room', message: 'the disk is full; make room and try it again' });
+      const trouble = storageTroubleOf(error);
+      if (trouble) return send({ type: 'refused', id, code: trouble, message: STORAGE_SENTENCES[trouble] });
       console.error(error);
       send({ type: 'fault', id, message: error instanceof Error ? error.message : String(error) });
     }

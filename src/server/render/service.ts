@@ -7,6 +7,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { HEARTBEAT_MS, type Job } from '../../core/job/job';
 import { SERVICE_LANES, type ServiceLane } from '../../core/job/kinds';
 import { type Refused, refused } from '../../core/result/result';
+import { STORAGE_SENTENCES, type StorageTrouble, storageTroubleOf } from '../../core/result/storage-trouble';
 import { config } from '../config';
 import { openTask } from '../jobs/run-task';
 import { giveWayTo } from '../jobs/serve-task';
@@ -16,6 +17,7 @@ import { sqliteQueue as queue } from '../store/job-queue';
 import { leaseOf } from '../store/lease';
 import { findProof, haltProof } from '../store/proofs';
 import { recountStorage } from '../files/storage';
+import { storageState } from '../files/storage-state';
 import { sweepFiles } from '../files/sweep';
 import { isModel, isProof } from '../store/removal';
 import { purgeRemoved } from '../files/purge-removed';
@@ -23,6 +25,8 @@ import { purgeRemoved } from '../files/purge-removed';
 const IDLE_MS = 250;
 const PURGE_MS = 30_000;
 const SWEEP_MS = 3_600_000;
+// While the storage cannot be written to.
+const TROUBLE_MS = 2000;
 const STOP_CHECK_MS = 250;
 // A task that was asked to end and has not after this is killed; its unfinished tile is rendered again.
 const RELEASE_MS = 4000;
@@ -30,6 +34,8 @@ const RELEASE_MS = 4000;
 const worker = `${process.pid}-${randomUUID().slice(0, 8)}`;
 let ending = false;
 let swept_ms = 0;
+/** The last trouble that was written to the log. */
+let told: StorageTrouble | null = null;
 for (const signal of ['SIGTERM', 'SIGINT'] as const)
   process.on(signal, () => {
     ending = true;
@@ -40,7 +46,7 @@ setInterval(() => {
 }, 1000).unref();
 // the desk and the workspace come first on a busy machine
 giveWayTo(10);
-queue.sweep(Date.now());
+while (!ending && !attempt(() => queue.sweep(Date.now()))) await sleep(TROUBLE_MS);
 void tidyUp(true);
 setInterval(() => void tidyUp(false), PURGE_MS).unref();
 
@@ -64,9 +70,24 @@ async function tidyUp(first: boolean): Promise<void> {
 
 async function work(lane: ServiceLane): Promise<void> {
   while (!ending) {
-    const job = queue.claim(lane, worker, Date.now());
+    let job: Job | null = null;
+    const fine = storageState() === 'fine' && attempt(() => (job = queue.claim(lane, worker, Date.now())));
     if (job) await runJob(job, lane);
-    else await sleep(IDLE_MS);
+    else await sleep(fine ? IDLE_MS : TROUBLE_MS);
+  }
+}
+
+/** Does what writes to the database; false while that cannot be written to. */
+function attempt(write: () => unknown): boolean {
+  try {
+    write();
+    return true;
+  } catch (error) {
+    const trouble = storageTroubleOf(error);
+    if (!trouble) throw error;
+    if (trouble !== told) console.error(`the render service waits: ${STORAGE_SENTENCES[trouble]}`);
+    told = trouble;
+    return false;
   }
 }
 
@@ -81,7 +102,10 @@ async function runJob(job: Job, lane: ServiceLane): Promise<void> {
   const task = openTask(lane);
   let phase = 'setup';
   let released: number | null = null;
-  const heartbeats = setInterval(() => queue.apply(id, { type: 'heartbeat', fence, now: Date.now() }), HEARTBEAT_MS);
+  const heartbeats = setInterval(
+    () => attempt(() => queue.apply(id, { type: 'heartbeat', fence, now: Date.now() })),
+    HEARTBEAT_MS
+  );
   const stops = setInterval(() => {
     const now = queue.find(id);
     if (!now || now.fence !== fence || now.state.name !== 'running') return task.kill(LOST);
@@ -100,12 +124,13 @@ async function runJob(job: Job, lane: ServiceLane): Promise<void> {
   }, STOP_CHECK_MS);
   const result = await task.ask({ proof, lease: leaseOf(job) }, (progress) => {
     phase = progress.phase;
-    queue.apply(id, { type: 'progress', fence, ...progress });
+    attempt(() => queue.apply(id, { type: 'progress', fence, ...progress }));
   });
   clearInterval(heartbeats);
   clearInterval(stops);
   await task.close();
-  endJob(job, result.ok ? result.value : result);
+  // one whose end cannot be written is claimed again when its lease is over
+  attempt(() => endJob(job, result.ok ? result.value : result));
 }
 
 const LOST = refused('another service works on this', 'lost');
@@ -127,6 +152,10 @@ function endJob({ id, fence, proof }: Job, end: RenderOutcome | Refused): void {
       return;
     case 'released':
     case 'lost':
+    // gone on with when there is room again
+    case 'full':
+    case 'read_only':
+    case 'locked':
       queue.apply(id, { type: 'release', fence });
       return;
     default:

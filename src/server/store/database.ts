@@ -1,7 +1,9 @@
 /** The database: one connection a process, WAL, foreign keys on, migrations in order. */
 import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
+import { storageTroubleOf } from '../../core/result/storage-trouble';
 import { config } from '../config';
 
 let connection: Database.Database | null = null;
@@ -10,12 +12,42 @@ export function database(): Database.Database {
   if (connection) return connection;
   mkdirSync(config.dataDir, { recursive: true });
   const db = new Database(join(config.dataDir, 'sphaera.db'));
-  db.pragma('busy_timeout = 10000');
-  db.pragma('journal_mode = WAL');
-  db.pragma('synchronous = FULL');
-  migrate(db);
+  try {
+    db.pragma('busy_timeout = 10000');
+    db.pragma('journal_mode = WAL');
+    db.pragma('synchronous = FULL');
+    migrate(db);
+    db.pragma(`busy_timeout = ${config.lockPatienceMs}`);
+  } catch (error) {
+    db.close();
+    throw error;
+  }
   connection = db;
   return db;
+}
+
+const LOCK_LOOK_MS = 50;
+
+/** Waits until no other process writes, without holding up this one. False when that takes too long. */
+export async function untilWritable(patience_ms = 10_000): Promise<boolean> {
+  for (const end = Date.now() + patience_ms; ; await sleep(LOCK_LOOK_MS)) {
+    if (isWritable()) return true;
+    if (Date.now() > end) return false;
+  }
+}
+
+function isWritable(): boolean {
+  const db = database();
+  db.pragma('busy_timeout = 0');
+  try {
+    db.exec('BEGIN IMMEDIATE; ROLLBACK');
+    return true;
+  } catch (error) {
+    if (storageTroubleOf(error) === 'locked') return false;
+    throw error;
+  } finally {
+    db.pragma(`busy_timeout = ${config.lockPatienceMs}`);
+  }
 }
 
 /**

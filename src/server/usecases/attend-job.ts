@@ -5,6 +5,7 @@
 import PQueue from 'p-queue';
 import { HEARTBEAT_MS } from '../../core/job/job';
 import { JOB_KINDS, type JobKind, type Lane } from '../../core/job/kinds';
+import { storageTroubleOf } from '../../core/result/storage-trouble';
 import { singleton } from '../jobs/singleton';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { newId } from './identify';
@@ -26,14 +27,26 @@ export function attendJob<T>(kind: JobKind, project: string | null, work: () => 
   return laneOf(JOB_KINDS[kind].lane).add(async () => {
     const worker = `${process.pid}`;
     const { id, fence } = queue.begin({ id: newId(), kind, project, proof: null, now: Date.now() }, worker);
-    const heartbeats = setInterval(() => queue.apply(id, { type: 'heartbeat', fence, now: Date.now() }), HEARTBEAT_MS);
+    const heartbeats = setInterval(
+      () => unlessLocked(() => queue.apply(id, { type: 'heartbeat', fence, now: Date.now() })),
+      HEARTBEAT_MS
+    );
     try {
       return await work();
     } finally {
       clearInterval(heartbeats);
-      queue.remove(id);
+      unlessLocked(() => queue.remove(id));
     }
   });
+}
+
+/** A write that may be left out while the database cannot be written to: the next one, or the sweep, makes up for it. */
+function unlessLocked(write: () => unknown): void {
+  try {
+    write();
+  } catch (error) {
+    if (storageTroubleOf(error) === null) throw error;
+  }
 }
 
 /** Whether a picture is being rendered: what is measured meanwhile would be wrong. */

@@ -9,6 +9,7 @@ import { readBrief } from '../../core/brief/read-brief';
 import { trySaving } from '../../core/forecast/costs';
 import { filmDiskBytes } from '../../core/forecast/forecast';
 import { proofPixels } from '../../core/output/size';
+import { config } from '../config';
 import { freeBytes } from '../files/free-bytes';
 import { shareFilm } from '../files/proof-files';
 import { filmKey } from '../render/film-key';
@@ -25,8 +26,6 @@ import { missingImage } from './sent-brief';
 import { continueProof } from './stop-proof';
 import { proofDto } from './to-dto';
 
-/** Files to hand over, packs and the database need some room too. */
-const SPARE_BYTES = 2e8;
 const gone = () => refused('this picture is no longer there; reload the page', 'gone');
 const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
 
@@ -91,7 +90,7 @@ export function requestProofOf(pictureId: string, brief: Brief): Result<ProofDto
             brief.finish.denoise > 0
           );
       const free = freeBytes();
-      if (needs > free - SPARE_BYTES)
+      if (needs > free - config.spareBytes)
         return refused(
           `a film of ${width} × ${height} px takes ${gigabytes(needs)} on disk and ${gigabytes(free)} ` +
             `are free; lower the size or the ppi, or make room`,

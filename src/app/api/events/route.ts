@@ -1,4 +1,4 @@
-import { allStamps, databaseVersion } from '../../../server/usecases/watch-changes';
+import { changeStamps, changeVersion } from '../../../server/usecases/watch-changes';
 import { changeEvents, isCrossOriginStream, CROSS_ORIGIN } from '../respond';
 
 export const dynamic = 'force-dynamic';
@@ -6,5 +6,5 @@ export const dynamic = 'force-dynamic';
 /** Tells which projects, or the desk, have changed; what, a page asks for. One stream serves all tabs of a browser. */
 export function GET(request: Request) {
   if (isCrossOriginStream(request)) return Response.json(CROSS_ORIGIN, { status: 403 });
-  return changeEvents(request, databaseVersion, allStamps);
+  return changeEvents(request, changeVersion, changeStamps);
 }

@@ -2,7 +2,9 @@ import { Readable } from 'node:stream';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { config } from '../../../server/config';
 import { FileTooLarge, put } from '../../../server/files/content-store';
-import { CROSS_ORIGIN, isCrossOrigin } from '../respond';
+import { refused } from '../../../core/result/result';
+import { STORAGE_SENTENCES, storageTroubleOf } from '../../../core/result/storage-trouble';
+import { CROSS_ORIGIN, isCrossOrigin, toResponse } from '../respond';
 
 export async function POST(request: Request) {
   if (isCrossOrigin(request)) return Response.json(CROSS_ORIGIN, { status: 403 });
@@ -22,6 +24,8 @@ export async function POST(request: Request) {
     return Response.json({ upload: sha256, bytes });
   } catch (error) {
     if (error instanceof FileTooLarge) return tooLarge();
+    const trouble = storageTroubleOf(error);
+    if (trouble) return toResponse(refused(STORAGE_SENTENCES[trouble], trouble));
     return Response.json(
       { code: 'fault', message: 'the file was not uploaded completely. Choose it again' },
       { status: 500 }

@@ -3,6 +3,7 @@ import { cache } from 'react';
 import { WORKSPACE_COPY } from '../../../features/workspace/copy';
 import { Workspace } from '../../../features/workspace/workspace';
 import { viewWorkspace } from '../../../server/usecases/view-workspace';
+import { storedPage } from '../../storage-page';
 
 export const dynamic = 'force-dynamic';
 
@@ -12,14 +13,25 @@ type Props = { params: Promise<{ project: string }>; searchParams: Promise<{ pic
 const load = cache(viewWorkspace);
 
 export async function generateMetadata({ params, searchParams }: Props) {
-  const workspace = load((await params).project, (await searchParams).picture ?? null);
+  const [{ project }, { picture = null }] = [await params, await searchParams];
+  let workspace: ReturnType<typeof load>;
+  try {
+    workspace = load(project, picture);
+  } catch {
+    return {}; // the page says it
+  }
   if (!workspace) return { title: 'Not found' };
   return { title: { absolute: WORKSPACE_COPY.title(workspace.opened.picture.name, workspace.project.name) } };
 }
 
 export default async function Page({ params, searchParams }: Props) {
   const asked = (await searchParams).picture ?? null;
-  const workspace = load((await params).project, asked);
-  if (!workspace) notFound();
-  return <Workspace initial={workspace} asked={asked} />;
+  const { project } = await params;
+  return storedPage(
+    () => load(project, asked),
+    (workspace) => {
+      if (!workspace) notFound();
+      return <Workspace initial={workspace} asked={asked} />;
+    }
+  );
 }
