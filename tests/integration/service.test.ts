@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtemp } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { mkdtemp, open, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -12,12 +13,13 @@ import { boxGlb } from '../support/glb';
 // the use cases read their data folder when they are loaded
 const data = await mkdtemp(join(tmpdir(), 'sphaera-service-'));
 vi.stubEnv('SPHAERA_DATA', data);
-const { screenPath } = await import('../../src/server/files/proof-files');
+const { filmPath, screenPath } = await import('../../src/server/files/proof-files');
 const { put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
 const { requestProof } = await import('../../src/server/usecases/request-proof');
+const { deliverProof } = await import('../../src/server/usecases/deliver-proof');
 const { continueProof, stopProof } = await import('../../src/server/usecases/stop-proof');
 const { viewPicture } = await import('../../src/server/usecases/view-workspace');
 const { findProof } = await import('../../src/server/store/proofs');
@@ -191,6 +193,32 @@ describe('the render service', () => {
     other.close();
     await ended(id);
   }, 200_000);
+
+  it('makes a damaged file anew, and never hands over a film that is not what was rendered', async () => {
+    const picture = newPicture();
+    const { id } = await ended(ask(picture, 8));
+    const deliver = async () => {
+      const made = await deliverProof(id, 'png', 'own', false);
+      return made.ok
+        ? createHash('sha256')
+            .update(await readFile(made.value.path))
+            .digest('hex')
+        : made.code;
+    };
+    const whole = await deliver();
+    const made = await deliverProof(id, 'png', 'own', false);
+    if (!made.ok) throw new Error(made.message);
+    await writeFile(made.value.path, 'a torn file');
+    expect(await deliver()).toBe(whole);
+    const film = await open(`${filmPath(id)}.film`, 'r+');
+    await film.write(Buffer.alloc(64, 0x5a), 0, 64, 4096);
+    await film.close();
+    await rm(made.value.path);
+    expect(await deliver()).toBe('damaged_film');
+    const again = requestProof(picture);
+    expect(again.ok && again.value.id).not.toBe(id);
+    expect((await ended(again.ok ? again.value.id : id)).film_sha256).toBe(findProof(id)!.film_sha256);
+  }, 100_000);
 
   it('pauses at stated samples to denoise, and ends with the film that it has without', async () => {
     const plain = await ended(ask(newPicture(), 20));

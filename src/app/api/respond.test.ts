@@ -38,6 +38,7 @@ describe('a mutation', () => {
   });
   it.each([
     ['no JSON', '{"by":', /must be JSON/],
+    ['JSON that is too deep', `{"by":${'['.repeat(5000)}`, /at most 32 levels/],
     ['no object', '[1]', /request must be an object/],
     ['a wrong value', '{"by":2}', /request\.by must be 1 or -1, got 2/],
     ['an unknown field', '{"by":1,"extra":true}', /request\.extra is not a known field/],

@@ -4,8 +4,9 @@
  */
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import { readJson } from '../../contracts/read-json';
 import { check } from '../../contracts/validate';
-import { type Refused, type Result, refused } from '../../core/result/result';
+import { ok, type Refused, type Result, refused } from '../../core/result/result';
 import { STORAGE_SENTENCES, storageTroubleOf } from '../../core/result/storage-trouble';
 import { untilWritable } from '../../server/usecases/storage';
 import { isLocalHost } from '../local-host';
@@ -58,17 +59,13 @@ export const CROSS_ORIGIN = refused('this request did not come from Sphaera itse
 // Larger bodies than any brief; files are streamed to a route of their own.
 const MAX_BODY_BYTES = 1_000_000;
 
-async function readBody(request: Request): Promise<unknown> {
-  const declared = Number(request.headers.get('content-length') ?? 0);
-  if (declared > MAX_BODY_BYTES) return undefined;
+async function readBody(request: Request): Promise<Result<unknown>> {
+  const tooLarge = refused('the request must be JSON of at most a megabyte', 'bad_input');
+  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) return tooLarge;
   const text = await request.text();
-  if (text.length > MAX_BODY_BYTES) return undefined;
-  if (text === '') return {};
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
+  if (text.length > MAX_BODY_BYTES) return tooLarge;
+  const sent = text === '' ? ok({}) : readJson(text);
+  return sent.ok ? sent : { ...sent, message: `the request is not valid: ${sent.message}` };
 }
 
 type Context<P> = { params: Promise<P> };
@@ -84,8 +81,8 @@ export function mutation<B extends object, P>(
   return async (request, { params }) => {
     if (isCrossOrigin(request)) return Response.json(CROSS_ORIGIN, { status: 403 });
     const sent = await readBody(request);
-    if (sent === undefined) return toResponse(refused('the request must be JSON of at most a megabyte', 'bad_input'));
-    const body = check(contract, sent, 'request');
+    if (!sent.ok) return toResponse(sent);
+    const body = check(contract, sent.value, 'request');
     if (!body.ok) return toResponse(body);
     try {
       if (!(await untilWritable())) return toResponse(LOCKED);

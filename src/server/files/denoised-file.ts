@@ -4,6 +4,9 @@
 import { type FileHandle, open, rename } from 'node:fs/promises';
 import type { DenoisedSink, DenoisedSource } from '../../core/film/denoised';
 import { TILE_PX, type TileRect } from '../../core/film/film';
+import { Refusal } from '../../core/result/result';
+import { isWhole, keepSum, keptSum, sumOfFile } from './checksum';
+import { DAMAGED_FILM } from './film-store';
 
 const SLOT_BYTES = TILE_PX * TILE_PX * 3 * 4;
 
@@ -23,7 +26,13 @@ export class DenoisedFile implements DenoisedSource, DenoisedSink {
     return new DenoisedFile(path, part, await open(part, 'w+'));
   }
 
+  /** Null when there is none; refuses one that is not what was kept. Those from before have no checksum. */
   static async open(path: string): Promise<DenoisedFile | null> {
+    if ((await keptSum(path)) !== null && !(await isWhole(path)))
+      throw new Refusal(
+        DAMAGED_FILM,
+        'the denoised film of this proof was damaged on the disk. Render the picture again'
+      );
     const file = await open(path, 'r').catch(() => null);
     return file && new DenoisedFile(path, path, file);
   }
@@ -46,6 +55,7 @@ export class DenoisedFile implements DenoisedSource, DenoisedSink {
   async seal(): Promise<void> {
     await this.file.sync();
     await this.file.close();
+    await keepSum(this.path, await sumOfFile(this.part));
     await rename(this.part, this.path);
   }
 

@@ -1,5 +1,5 @@
 import { copyFileSync } from 'node:fs';
-import { mkdtemp, truncate, writeFile } from 'node:fs/promises';
+import { mkdtemp, open, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -31,6 +31,22 @@ describe('a film on disk', () => {
     expect([...(await again.read(tiles[1]!.index, floats(tiles[1]!)))]).toEqual([...fill(tiles[1]!, 1)]);
     expect(await hashFilm(again, 100, 70, tiles)).toBe(await hashFilm(memory, 100, 70, tiles));
     await again.close();
+  });
+
+  it('renders a damaged tile again, and keeps those that are whole', async () => {
+    const film = await DiskFilm.open(path, tiles.length);
+    for (const t of tiles) await film.write(t.index, fill(t, 1), { samples: 16, done: true, squaredGrain: 1 });
+    await film.close();
+    const handle = await open(`${path}.film`, 'r+');
+    await handle.write(Buffer.from('damage'), 0, 6, 1000);
+    await handle.close();
+    const again = await DiskFilm.open(path, tiles.length);
+    expect(tiles.filter((t) => again.state(t.index) === null).map((t) => t.index)).toEqual([0]);
+    await again.close();
+    await truncate(`${path}.film`, 0);
+    const empty = await DiskFilm.open(path, tiles.length);
+    expect(tiles.every((t) => empty.state(t.index) === null)).toBe(true);
+    await empty.close();
   });
 
   it('a write that was never committed is as if it had not been, even torn', async () => {

@@ -5,6 +5,7 @@
 import { createHash } from 'node:crypto';
 import { type FileHandle, open, readFile, rename } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import { crc32 } from 'node:zlib';
 import { TILE_PX, tileFloats } from '../../core/film/film';
 import { filmBytes } from '../../core/film/film-bytes';
 import type { FilmSource, FilmStore, TileState } from '../../core/film/store';
@@ -12,6 +13,9 @@ import { Refusal } from '../../core/result/result';
 
 interface Slot extends TileState {
   slot: 0 | 1;
+  /** Length and checksum of what was written there; films from before have none. */
+  bytes?: number;
+  crc?: number;
 }
 
 export class DiskFilm implements FilmStore {
@@ -32,12 +36,15 @@ export class DiskFilm implements FilmStore {
 
   /**
    * Opens a film, or begins one, of so many layers. `path`.film holds the slots, `path`.state.json which of them count.
-   * `guard` is called before every write and throws when this process may no longer write.
+   * Tiles that are not what was written count as not rendered. `guard` is called before every write and throws when this process may no longer write.
    */
   static async open(path: string, tileCount: number, layers = 0, guard = () => {}): Promise<DiskFilm> {
     const file = await open(`${path}.film`, 'r+').catch(() => open(`${path}.film`, 'w+'));
     const tiles = (await readState(path, tileCount)) ?? Array.from({ length: tileCount }, () => null);
-    return new DiskFilm(path, file, tiles, tileFloats(TILE_PX * TILE_PX, layers) * 4, guard);
+    const slotBytes = tileFloats(TILE_PX * TILE_PX, layers) * 4;
+    for (const [tile, slot] of tiles.entries())
+      if (slot && !(await isWhole(file, slot, (tile * 2 + slot.slot) * slotBytes))) tiles[tile] = null;
+    return new DiskFilm(path, file, tiles, slotBytes, guard);
   }
 
   /** Opens a film that is there, for reading alone. */
@@ -46,7 +53,7 @@ export class DiskFilm implements FilmStore {
     const tiles = await readState(path, tileCount);
     if (!file || !tiles) {
       await file?.close();
-      throw new Refusal('missing_film', 'the film of this proof is missing on disk; render the picture again');
+      throw new Refusal(DAMAGED_FILM, 'the film of this proof is missing on the disk. Render the picture again');
     }
     return new DiskFilm(path, file, tiles, tileFloats(TILE_PX * TILE_PX, layers) * 4, () => {
       throw new Error('DiskFilm: a film that was opened for reading was written to');
@@ -71,13 +78,9 @@ export class DiskFilm implements FilmStore {
     this.writing.add(tile);
     try {
       const slot: 0 | 1 = this.tiles[tile]?.slot === 0 ? 1 : 0;
-      await this.file.write(
-        new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
-        0,
-        data.byteLength,
-        (tile * 2 + slot) * this.slotBytes
-      );
-      this.pending.set(tile, { ...state, slot });
+      const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+      await this.file.write(bytes, 0, bytes.length, (tile * 2 + slot) * this.slotBytes);
+      this.pending.set(tile, { ...state, slot, bytes: bytes.length, crc: crc32(bytes) });
     } catch (error) {
       this.pending.delete(tile); // its slot may be torn
       throw error;
@@ -132,6 +135,12 @@ export class DiskFilm implements FilmStore {
   }
 }
 
+async function isWhole(file: FileHandle, { bytes, crc }: Slot, at: number): Promise<boolean> {
+  if (bytes === undefined || crc === undefined) return true;
+  const { buffer, bytesRead } = await file.read(Buffer.allocUnsafe(bytes), 0, bytes, at);
+  return bytesRead === bytes && crc32(buffer) === crc;
+}
+
 /** Which slot of each tile counts; null when there is none, or it is of another film. */
 async function readState(path: string, tileCount: number): Promise<(Slot | null)[] | null> {
   try {
@@ -152,4 +161,19 @@ export async function hashFilm(
   const hash = createHash('sha256');
   for await (const part of filmBytes(film, width, height, tiles)) hash.update(part);
   return hash.digest('hex');
+}
+
+/** Code of the refusal of a film that is not what was rendered. */
+export const DAMAGED_FILM = 'damaged_film';
+
+/** Refuses a film whose hash is not the one that was kept at its end; one without a hash has not ended. */
+export async function refuseDamaged(
+  film: FilmSource,
+  kept: string | null,
+  width: number,
+  height: number,
+  tiles: readonly { index: number; width: number; height: number }[]
+): Promise<void> {
+  if (kept !== null && (await hashFilm(film, width, height, tiles)) !== kept)
+    throw new Refusal(DAMAGED_FILM, 'the film of this proof was damaged on the disk. Render the picture again');
 }

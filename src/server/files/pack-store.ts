@@ -9,6 +9,7 @@ import { mkdir, readdir, readFile, rename, rm, stat, utimes, writeFile } from 'n
 import { dirname, join } from 'node:path';
 import { canonicalJson } from '../../core/brief/brief';
 import { config } from '../config';
+import { keepSum, keptSum, sumOf, sumPath } from './checksum';
 import { addStorage, setStorage, storageOf } from '../store/storage';
 
 const KEY = /^[0-9a-f]{64}$/;
@@ -29,15 +30,12 @@ export function packKey(model: string, of: object): string {
   return createHash('sha256').update(canonicalJson({ code, model, of })).digest('hex');
 }
 
-const sumPath = (path: string): string => `${path}.sum`;
-const sumOf = (bytes: Uint8Array): string => `${bytes.byteLength} ${createHash('sha256').update(bytes).digest('hex')}`;
-
 /** Null when there is none, or when it is not what was kept. */
 export async function readPack(key: string): Promise<Uint8Array | null> {
   const path = packPath(key)!;
   const bytes = await readFile(path).catch(() => null);
   if (!bytes) return null;
-  const sum = await readFile(sumPath(path), 'utf8').catch(() => null);
+  const sum = await keptSum(path);
   if (sumOf(bytes) !== sum) {
     // what was counted when it was kept, which is no longer its length
     await drop(path, sum === null ? bytes.byteLength : Number.parseInt(sum, 10));
@@ -51,10 +49,7 @@ export async function readPack(key: string): Promise<Uint8Array | null> {
 /** Whether there is one of the length that was kept; its bytes are looked at when it is read. */
 export async function hasPack(key: string): Promise<boolean> {
   const path = packPath(key)!;
-  const [state, sum] = await Promise.all([
-    stat(path).catch(() => null),
-    readFile(sumPath(path), 'utf8').catch(() => null)
-  ]);
+  const [state, sum] = await Promise.all([stat(path).catch(() => null), keptSum(path)]);
   return state !== null && sum !== null && Number.parseInt(sum, 10) === state.size;
 }
 
@@ -73,7 +68,7 @@ export async function keepPack(key: string, bytes: Uint8Array): Promise<void> {
   );
   await writeFile(part, bytes, { flush: true });
   await rename(part, path);
-  await writeFile(sumPath(path), sumOf(bytes), { flush: true });
+  await keepSum(path, sumOf(bytes));
   addStorage('packs', bytes.byteLength - before);
   await trim();
 }

@@ -4,6 +4,7 @@ import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type FilmLayers, NO_LAYERS } from '../../core/film/film';
 import { config } from '../config';
+import { sumPath } from './checksum';
 
 /** Long sides of the pictures for the screen. */
 export const SCREEN_PX = 1800;
@@ -42,7 +43,8 @@ export function shareFilm(from: string, to: string): void {
     `${filmPath(id)}.film`,
     `${filmPath(id)}.state.json`,
     layersPath(id),
-    denoisedPath(id)
+    denoisedPath(id),
+    sumPath(denoisedPath(id))
   ];
   for (const [i, path] of paths(from).entries()) {
     if (!existsSync(path)) continue;

@@ -58,6 +58,8 @@ export interface Tasks {
   deliver: {
     input: {
       proof: string;
+      /** Hash of its film; null while it is rendered. */
+      film: string | null;
       kind: FileKind;
       finish: Finish;
       within: SheetShare;

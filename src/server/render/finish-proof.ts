@@ -1,5 +1,6 @@
 /** Develops a proof whose film was rendered for another: nothing is prepared and nothing rendered. */
 import { whiteLuminance } from '../../core/brief/exposure';
+import { refuseDamaged } from '../files/film-store';
 import { readLayers } from '../files/proof-files';
 import type { RenderOutcome } from '../jobs/tasks';
 import { denoiseAtEnd, endProof } from './end-proof';
@@ -11,6 +12,7 @@ export async function finishProof(work: ProofWork): Promise<RenderOutcome> {
   const layers = await readLayers(row.id);
   const film = await openFilm(work, layers);
   try {
+    await refuseDamaged(film, row.film_sha256, row.width_px, row.height_px, work.tiles);
     const white = whiteLuminance(row.ev100!);
     const screen = await ProofScreen.open(work, white);
     await screen.addFilm(film);

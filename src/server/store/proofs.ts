@@ -176,6 +176,9 @@ export function writeProof(id: string, lease: Lease, facts: ProofFacts): void {
   if (written.changes === 0) throw new LeaseLost(lease);
 }
 
+/** A proof whose film is damaged is no longer found for its brief, nor is its film taken for others. */
+export const forgetFilm = (id: string) => prepared("UPDATE proofs SET key_sha256 = '' WHERE id = ?").run(id);
+
 /** Ends a proof whose work was stopped: it is unfinished, with what there is of it. */
 export const haltProof = (id: string, now: number) =>
   prepared("UPDATE proofs SET state = 'kept', ended_at_ms = ? WHERE id = ? AND state = 'open'").run(now, id);
@@ -184,6 +187,7 @@ export const haltProof = (id: string, now: number) =>
 export const reopenProof = (id: string): boolean =>
   prepared(
     `UPDATE proofs SET state = 'open', ended_at_ms = NULL, denoise_share = NULL, denoised_grain = NULL,
-       denoise_note = NULL, file_bytes_json = NULL
+       denoise_note = NULL, file_bytes_json = NULL,
+       film_sha256 = NULL
      WHERE id = ? AND state = 'kept'`
   ).run(id).changes > 0;

@@ -1,6 +1,6 @@
 /** A file of a proof to hand over. A task encodes it once; it is stored beside the film. */
 import { createHash } from 'node:crypto';
-import { access, rename, rm } from 'node:fs/promises';
+import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { canonicalJson, type Finish } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
@@ -11,10 +11,12 @@ import { fileName } from '../../core/output/file-name';
 import { besideImage } from '../../formats/image/encode';
 import { runTask } from '../jobs/run-task';
 import type { TaskInput } from '../jobs/tasks';
+import { isWhole, keepSum, sumOfFile } from '../files/checksum';
+import { DAMAGED_FILM } from '../files/film-store';
 import { proofFolder } from '../files/proof-files';
 import { findPicture } from '../store/pictures';
 import { findProject } from '../store/projects';
-import { findProof } from '../store/proofs';
+import { findProof, forgetFilm } from '../store/proofs';
 import { attendJob } from './attend-job';
 import { newId } from './identify';
 import { underWay } from './under-way';
@@ -78,6 +80,7 @@ export async function deliverProof(
   const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);
   const input: TaskInput<'deliver'> = {
     proof: id,
+    film: proof.film_sha256,
     kind,
     finish,
     within: shareOfSheet(brief),
@@ -96,18 +99,15 @@ async function write(
   path: string,
   name: string
 ): Promise<Result<{ path: string; name: string }>> {
-  if (
-    await access(path).then(
-      () => true,
-      () => false
-    )
-  )
-    return ok({ path, name });
+  if (await isWhole(path)) return ok({ path, name });
   const written = await runTask('deliver', input);
   if (written.ok) {
+    await keepSum(path, await sumOfFile(input.out));
     await rename(input.out, path);
     return ok({ path, name });
   }
+  // the next render of its brief makes a new one
+  if (written.code === DAMAGED_FILM) forgetFilm(input.proof);
   // with what lies beside it
   await Promise.all([input.out, ...besideImage(input.out)].map((file) => rm(file, { force: true })));
   return written;

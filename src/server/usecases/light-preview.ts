@@ -1,7 +1,8 @@
 /** The picture of surroundings that a user has saved; rendered when it is first asked for. */
-import { access, mkdir, rename, writeFile } from 'node:fs/promises';
+import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { readPart } from '../../core/brief/kept-part';
+import { isWhole, keepSum, sumOf } from '../files/checksum';
 import { previewPath } from '../files/previews';
 import { runTask } from '../jobs/run-task';
 import { findKept } from '../store/kept';
@@ -17,13 +18,7 @@ export function lightPreview(id: string): Promise<string | null> {
 
 async function make(id: string): Promise<string | null> {
   const path = previewPath(id);
-  if (
-    await access(path).then(
-      () => true,
-      () => false
-    )
-  )
-    return path;
+  if (await isWhole(path)) return path;
   const kept = findKept(id);
   const surroundings = kept?.kind === 'surroundings' ? readPart(kept.part_json).surroundings : undefined;
   if (!surroundings) return null;
@@ -33,5 +28,6 @@ async function make(id: string): Promise<string | null> {
   const part = `${path}.${process.pid}.part`;
   await writeFile(part, made.value);
   await rename(part, path);
+  await keepSum(path, sumOf(made.value));
   return path;
 }
