@@ -1,9 +1,10 @@
 'use client';
 /**
  * The only slider: a rule with ticks and a pentagonal pointer on it. At rest it is ink; blue when changed since the
- * proof on the stage, where a hollow ring marks where the value stood. Arrows move by a tick, with Shift by ten.
+ * proof on the stage, where a hollow ring marks where the value stood. Arrows and pages move it (slider-keys.ts).
  */
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { sliderValue } from './slider-keys';
 import { useDrag } from './use-drag';
 
 export interface ScaleTick {
@@ -55,15 +56,7 @@ export function PointerScale({
   };
   const drag = useDrag<SVGSVGElement>((e, joins) => onChange(fromEvent(e), joins));
   const keys = (event: KeyboardEvent) => {
-    const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-    const next =
-      by !== undefined
-        ? value + by * step * (event.shiftKey ? 10 : 1)
-        : event.key === 'Home'
-          ? min
-          : event.key === 'End'
-            ? max
-            : null;
+    const next = sliderValue(event, { value, min, max, step });
     if (next === null) return;
     event.preventDefault();
     onChange(clamp(next), false);

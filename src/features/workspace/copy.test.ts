@@ -4,7 +4,7 @@ import { moonSentence, rightOfView, stageNote, sunSentence } from './copy';
 
 const plain = (text: string) => text.replaceAll('\u00a0', ' ');
 const picture = { samples: 12, grain: 2.34, ended: false } as never;
-const preview = { picture: null, fault: null, waitsFor: null };
+const preview = { picture: null, fault: null, waitsFor: null, samples: 0 };
 const seen = { proof: null, changes: 0, tried: null, showModel: false, share: null, paper: true, preview, drawn: true };
 const proof = { number: 7 } as ProofDto;
 

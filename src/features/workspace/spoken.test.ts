@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { spokenProgress } from './spoken';
+import { newWords, spokenChange, spokenProgress } from './spoken';
 
 const proof = { number: 3, state: 'running' as const, share: 0, denoise_share: null, error: null };
 
@@ -21,5 +21,21 @@ describe('what is spoken of a render', () => {
       'Proof 3 failed. The disk is full.'
     );
     expect(spokenProgress({ ...proof, state: 'kept' })).toContain('unfinished');
+  });
+});
+
+describe('what is spoken of a change of the brief', () => {
+  const part = (word: string) => ({ word, panel: 'size' as const, changed: true });
+  it('is its new words', () => {
+    const before = [part('an A2 sheet'), { text: ' at ' }, part('Study')];
+    expect(newWords(before, [part('an A3 sheet'), { text: ', ' }, part('Study')])).toEqual(['an A3 sheet']);
+    expect(newWords(before, before)).toEqual([]);
+  });
+  it('tells of undo and of the forecast', () => {
+    expect(spokenChange(['an A3 sheet'], -1, '4 min')).toBe(
+      'Undone. The brief says: an A3 sheet. It would take about 4 min.'
+    );
+    expect(spokenChange([], 1, null)).toBe('Redone.');
+    expect(spokenChange([], null, '2 h')).toBe('It would take about 2 h.');
   });
 });

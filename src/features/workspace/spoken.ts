@@ -1,5 +1,6 @@
-/** What a screen reader is told of a render: at its quarters and at its end, and nothing in between. */
+/** What a screen reader is told: of a render at its quarters and at its end, and of the brief when it has changed. */
 import type { ProofDto } from '../../contracts/dto';
+import type { SentencePart } from '../../core/brief/sentence';
 
 type Spoken = Pick<ProofDto, 'number' | 'state' | 'share' | 'denoise_share' | 'error'>;
 
@@ -18,4 +19,18 @@ export function spokenProgress(proof: Spoken): string {
     case 'failed':
       return `${name} failed. ${proof.error ?? ''}`.trim();
   }
+}
+
+/** The words of a sentence that another did not have. */
+export function newWords(before: readonly SentencePart[], now: readonly SentencePart[]): string[] {
+  const words = (parts: readonly SentencePart[]) => parts.flatMap((part) => ('word' in part ? [part.word] : []));
+  const known = new Set(words(before));
+  return words(now).filter((word) => !known.has(word));
+}
+
+/** `step`: one of the history, back (-1) or forward (1), that made the change. */
+export function spokenChange(words: readonly string[], step: -1 | 1 | null, forecast: string | null): string {
+  const done = step === null ? [] : [step < 0 ? 'Undone.' : 'Redone.'];
+  const said = words.length > 0 ? [`The brief says: ${words.join(', ')}.`] : [];
+  return [...done, ...said, ...(forecast === null ? [] : [`It would take about ${forecast}.`])].join(' ');
 }

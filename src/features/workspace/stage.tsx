@@ -5,18 +5,19 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
-import type { Brief, Patch } from '../../core/brief/brief';
+import type { Brief } from '../../core/brief/brief';
 import type { Vec3 } from '../../core/math/vec3';
 import { shareOfSheet } from '../../core/output/size';
 import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
-import { useDrag } from '../../ui/use-drag';
 import { sheetGeometry } from '../shared/sheet-geometry';
 import { pictureOf } from '../shared/ticket';
 import { stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
 import { LampMarks } from './lamp-marks';
+import { PickLayer } from './pick-layer';
+import { inPercent } from './picked-place';
 import type { LampMark, Picking } from './view';
 import { Viewport } from './viewport';
 
@@ -34,7 +35,7 @@ interface Props {
   sun: Vec3 | null;
   name: string;
   proof: ProofDto | null;
-  /** The whole picture that a patch lies on. */
+  /** The whole picture that a patch lies on, or that is seen until a render has a picture of its own everywhere. */
   under: ProofDto | null;
   /** Words of the brief that differ from the proof's. */
   changes: number;
@@ -53,6 +54,8 @@ interface Props {
   onMark: (index: number) => void;
   /** The exposure of the preview that is seen, EV100; null when none is. */
   onReading: (ev100: number | null) => void;
+  /** Whether the preview is at its first samples, which nothing else should hold up. */
+  onFirstLook: (under: boolean) => void;
   stageOpen: boolean;
   onStage: () => void;
   onShow: (model: boolean) => void;
@@ -62,6 +65,10 @@ interface Props {
   onZoom: (zoom: Zoom) => void;
   onMoved: (view: FreeViewpoint, joins: boolean) => void;
 }
+
+/** Samples a pixel that are a picture one can judge, and how long they are waited for. */
+const FIRST_SAMPLES = 4;
+const FIRST_LOOK_MS = 20_000;
 
 // CSS pixels of a millimetre on a screen of 96 px an inch: the best that can be known without measuring the screen.
 const PX_PER_MM = 96 / 25.4;
@@ -156,41 +163,21 @@ export function Stage(props: Props) {
   const reading = preview.picture?.ev100 ?? null;
   const { onReading } = props;
   useEffect(() => onReading(reading), [reading, onReading]);
-  // a weak machine draws the model only while it is in hand
   const comes = stageView.preview && preview.fault === null && preview.waitsFor === null;
-  const drawn = modelSeen && !preview.picture && (moving || !weak || !comes);
+  const firstLook = comes && modelSeen && !moving && preview.samples < FIRST_SAMPLES;
+  const { onFirstLook } = props;
+  useEffect(() => {
+    onFirstLook(firstLook);
+    const enough = setTimeout(() => onFirstLook(false), FIRST_LOOK_MS);
+    return () => clearTimeout(enough);
+  }, [firstLook, onFirstLook]);
+  // a weak machine draws the model only while it is in hand
+  // where a render has no picture yet and no proof lies under it, the model is seen
+  const holes = !modelSeen && picture.state === 'running' && !props.under;
+  const drawn = holes || (modelSeen && !preview.picture && (moving || !weak || !comes));
   useEffect(() => {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
-  const dragFrom = useRef(0);
-  const rectFrom = useRef<[number, number]>([0, 0]);
-  const [rect, setRect] = useState<Patch | null>(null);
-  const pick = useDrag<HTMLDivElement>(
-    (event, joins) => {
-      const box = event.currentTarget.getBoundingClientRect();
-      const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
-      const { picking } = props;
-      const seen = preview.picture ? truth.current : event.currentTarget.parentElement!.querySelector('img');
-      if (picking?.onColor && !joins) picking.onColor(seen ? colorAt(seen, x, y) : null);
-      if (picking?.onRect) {
-        if (!joins) rectFrom.current = [x, y];
-        setRect(rectBetween(rectFrom.current, [x, y]));
-      }
-      if (picking?.onDrag) {
-        if (!joins) dragFrom.current = x;
-        picking.onDrag(x - dragFrom.current, joins);
-      }
-      const opening = picking?.onOpening && !joins && viewport.current?.pickOpening(x, y);
-      if (opening) picking.onOpening!(opening);
-      const found = picking?.onPick && viewport.current?.pick(x, y);
-      if (found) picking.onPick!(found.point, found.normal, joins);
-    },
-    () => {
-      setRect(null);
-      if (rect && Math.min(rect.width * g.width_px, rect.height * g.height_px) >= MIN_PATCH_PX)
-        props.picking?.onRect?.(rect);
-    }
-  );
   const sharp =
     zoom === 'pixel' && picture && picture.state !== 'running'
       ? `/api/proofs/${picture.id}/file?kind=png${props.beforeDenoising ? '&raw' : ''}`
@@ -208,7 +195,7 @@ export function Stage(props: Props) {
       drawn
     });
   return (
-    <section className="stage" aria-label="Stage" id="stage" tabIndex={-1}>
+    <section className="stage" aria-label="Stage" id="sheet" tabIndex={-1}>
       <div className={`sheetbox${fixed ? ' free' : ''}`}>
         <div
           className={`sheet ${g.paper ? 'pap' : 'scr'}`}
@@ -238,7 +225,14 @@ export function Stage(props: Props) {
               aria-hidden
             />
             {props.picking ? (
-              <div className="pick" role="application" aria-label={props.picking.says} {...pick} />
+              <PickLayer
+                key={props.picking.asks}
+                picking={props.picking}
+                viewport={viewport}
+                seen={() => (preview.picture ? truth.current : (frame.current?.querySelector('img') ?? null))}
+                width_px={g.width_px}
+                height_px={g.height_px}
+              />
             ) : null}
             {props.frameBefore ? (
               <div className="before" style={hairline(props.frameBefore, g.width_px / g.height_px)} />
@@ -246,9 +240,9 @@ export function Stage(props: Props) {
             {props.marks.length > 0 && place.width > 0 ? (
               <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} />
             ) : null}
-            {picture && !(showModel && (drawn || preview.picture)) ? (
+            {picture && !(modelSeen && (drawn || preview.picture)) ? (
               <>
-                {picture.brief.patch && props.under ? (
+                {props.under ? (
                   <img
                     src={pictureOf(props.under)}
                     alt=""
@@ -263,7 +257,6 @@ export function Stage(props: Props) {
                 />
               </>
             ) : null}
-            {rect ? <div className="before" style={inPercent(rect)} /> : null}
           </div>
           <SheetMarks
             width={g.width}
@@ -342,60 +335,4 @@ export function Stage(props: Props) {
 function hairline(before: number, now: number) {
   const [width, height] = now < before ? [1, now / before] : [before / now, 1];
   return inPercent({ x: (1 - width) / 2, y: (1 - height) / 2, width, height });
-}
-
-const inPercent = ({ x, y, width, height }: Patch) => ({
-  left: `${100 * x}%`,
-  top: `${100 * y}%`,
-  width: `${100 * width}%`,
-  height: `${100 * height}%`
-});
-
-// A smaller rectangle was a press.
-const MIN_PATCH_PX = 16;
-
-/** Within the picture, to whole ten-thousandths. */
-function rectBetween([x0, y0]: [number, number], [x1, y1]: [number, number]): Patch {
-  const within = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 1e4) / 1e4;
-  const [left, right, top, bottom] = [
-    within(Math.min(x0, x1)),
-    within(Math.max(x0, x1)),
-    within(Math.min(y0, y1)),
-    within(Math.max(y0, y1))
-  ];
-  return {
-    x: left,
-    y: top,
-    width: Math.round((right - left) * 1e4) / 1e4,
-    height: Math.round((bottom - top) * 1e4) / 1e4
-  };
-}
-
-// What a press means is a little place, not a pixel with its grain.
-const PATCH_PX = 7;
-
-/** Mean displayed colour about a place of a picture whose corners are 0, 0 and 1, 1. */
-function colorAt(seen: HTMLCanvasElement | HTMLImageElement, x: number, y: number): Vec3 {
-  const [width, height] =
-    seen instanceof HTMLImageElement ? [seen.naturalWidth, seen.naturalHeight] : [seen.width, seen.height];
-  const copy = document.createElement('canvas');
-  copy.width = PATCH_PX;
-  copy.height = PATCH_PX;
-  const context = copy.getContext('2d')!;
-  context.drawImage(
-    seen,
-    Math.round(x * width - PATCH_PX / 2),
-    Math.round(y * height - PATCH_PX / 2),
-    PATCH_PX,
-    PATCH_PX,
-    0,
-    0,
-    PATCH_PX,
-    PATCH_PX
-  );
-  const { data } = context.getImageData(0, 0, PATCH_PX, PATCH_PX);
-  const sum: [number, number, number] = [0, 0, 0];
-  for (let i = 0; i < data.length; i += 4) for (const c of [0, 1, 2] as const) sum[c] += data[i + c]! / 255;
-  const n = data.length / 4;
-  return [sum[0] / n, sum[1] / n, sum[2] / n];
 }

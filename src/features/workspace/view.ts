@@ -1,6 +1,6 @@
 /** What the workspace's parts share about what is seen. */
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
-import type { Brief, Patch } from '../../core/brief/brief';
+import { type Brief, canonicalJson, type Patch } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
@@ -146,4 +146,17 @@ export function placesOf({ lamps_there, lights, glowing }: ImportReport): LampPl
   const named = (names: readonly string[], kind: LampPlace['kind']) =>
     names.map((name): LampPlace => ({ name, kind, at_m: [0, 0, 0], within: [] }));
   return [...named(lights, 'lamps'), ...named(glowing, 'glowing')];
+}
+
+/**
+ * The proof that is seen where the one on the stage has no picture: the newest whole one for a patch, and for one that
+ * renders the newest that sees the same from the same place.
+ */
+export function proofUnder(shown: ProofDto, proofs: readonly ProofDto[]): ProofDto | null {
+  const whole = proofs.filter((p) => p.id !== shown.id && p.picture_count > 0 && p.brief.patch === null);
+  if (shown.brief.patch) return whole[0] ?? null;
+  if (shown.state !== 'running') return null;
+  const frame = ({ brief, width_px, height_px }: ProofDto) =>
+    canonicalJson([brief.viewpoint, (width_px / height_px).toFixed(2)]);
+  return whole.find((p) => p.state !== 'running' && p.revision === shown.revision && frame(p) === frame(shown)) ?? null;
 }

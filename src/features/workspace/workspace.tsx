@@ -7,7 +7,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { OpenPictureDto, PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
 import { type Brief, briefChanges, canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
 import type { Change } from '../../core/brief/fields/walk';
-import { BRIEF_PANELS, composeSentence, countChanges, restingPanels, sizeLabel } from '../../core/brief/sentence';
+import { about, BRIEF_PANELS, composeSentence, countChanges, restingPanels } from '../../core/brief/sentence';
 import { takeOffer } from '../../core/forecast/deadline';
 import { forecastOf } from '../../core/forecast/forecast-of';
 import { type Cost, type Saving, triedWith, TRY_PX } from '../../core/forecast/costs';
@@ -25,16 +25,18 @@ import { useChanges } from '../shared/use-changes';
 import { BriefLine } from './brief-line';
 import { WORKSPACE_COPY as COPY } from './copy';
 import { Pictures } from './pictures';
-import { OpenedPanel } from './panels/catalogue';
+import { isPanelName, OpenedPanel } from './panels/catalogue';
 import { ProofStrip } from './proof-strip';
 import { Stage } from './stage';
 import { type ChangeBrief, useBrief } from './use-brief';
 import { useForecast, useGrainSoFar } from './use-forecast';
 import { useKeys } from './use-keys';
+import { usePanelAddress } from './use-panel-address';
+import { useSpokenChange } from './use-spoken-change';
 import { whyAsked } from './why-asked';
 import { usePicture } from './use-picture';
 import { useStageView } from './use-stage-view';
-import { freeView, type LampMark, lampsOf, type PanelContext, placesOf } from './view';
+import { freeView, type LampMark, lampsOf, type PanelContext, placesOf, proofUnder } from './view';
 import { createWorkspaceStore, useWorkspaceStore, WorkspaceStoreContext } from './workspace-store';
 
 /** Changes that the live view shows: all but those of how large and how fine the picture is. */
@@ -65,6 +67,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const state = useWorkspaceStore((all) => all);
   const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, removed, previewEv, picking } = state;
   const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
+  const [firstLook, setFirstLook] = useState(false);
   const [slow, setSlow] = useState(false);
   const [asks, setAsks] = useState<string | null>(null);
   const setMessage = (text: string | null) => set({ message: text });
@@ -87,6 +90,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   };
   const history = (by: -1 | 1) => {
     goBack(by);
+    onStep(by);
     if (stageView.preview && shown) set({ showModel: true });
   };
   useChanges<WorkspaceChangesDto>(
@@ -114,7 +118,12 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const identicalProof =
     ofThisFilm.find((p) => p.state !== 'done' || developKey(p.brief.finish) === developKey(brief.finish)) ?? null;
   const running = proofs.find((p) => p.state === 'running') ?? null;
-  const forecast = useForecast(workspace.project.id, brief, workspace.machine, workspace.rendering !== null);
+  const forecast = useForecast(
+    workspace.project.id,
+    brief,
+    workspace.machine,
+    workspace.rendering !== null || firstLook
+  );
   const glance = forecast.of(forecastOf(takeOffer(brief, { step: 'glance', scale: QUALITY_STEPS.glance.scale })));
   const soFar = useGrainSoFar(running);
   const nameOfCaptured = (file: string) => workspace.captured.find((c) => c.sha256 === file)?.name ?? 'no image yet';
@@ -133,6 +142,13 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     parallel: view.projection === 'parallel',
     lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group)
   });
+
+  const { spoken, onStep } = useSpokenChange(
+    picture.id,
+    sentence,
+    forecast.now && !forecast.stale ? about(forecast.now.seconds) : null
+  );
+  usePanelAddress(panel, isPanelName, openPanel);
 
   const render = async (patch: Patch | null = null, saving: Saving | null = null) => {
     // a change that is on its way belongs to this proof
@@ -281,7 +297,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   };
   return (
     <main className={`frame${panel ? '' : ' shut'}`}>
-      <a className="skip" href="#stage">
+      <a className="skip" href="#sheet">
         {COPY.skip}
       </a>
       <h1 className="vh">{COPY.heading(picture.name, workspace.project.name)}</h1>
@@ -327,7 +343,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         sun={sun}
         name={picture.name}
         proof={shown}
-        under={shown?.brief.patch ? (proofs.find((p) => p.picture_count > 0 && p.brief.patch === null) ?? null) : null}
+        under={shown ? proofUnder(shown, proofs) : null}
         changes={was ? countChanges(brief, was) : 0}
         tried={was?.patch ? triedWith(was, brief) : null}
         showModel={showModel || !shown || shown.picture_count === 0}
@@ -339,6 +355,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         marks={marks}
         onMark={pressMark}
         onReading={state.readExposure}
+        onFirstLook={setFirstLook}
         stageOpen={panel === 'stage'}
         onStage={() => togglePanel('stage')}
         onShow={(model) => set({ showModel: model })}
@@ -348,6 +365,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         onZoom={(next) => set({ zoom: next })}
         onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
       />
+      {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}
       <ProofStrip
         picture={picture}
         brief={brief}
@@ -362,9 +380,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         onRemove={(proof) => void removeProof(proof)}
         onHistory={history}
       />
-      {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}
       <span className="vh" aria-live="polite">
-        {sizeLabel(brief.size)}
+        {spoken}
       </span>
     </main>
   );

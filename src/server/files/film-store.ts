@@ -36,7 +36,8 @@ export class DiskFilm implements FilmStore {
 
   /**
    * Opens a film, or begins one, of so many layers. `path`.film holds the slots, `path`.state.json which of them count.
-   * Tiles that are not what was written count as not rendered. `guard` is called before every write and throws when this process may no longer write.
+   * Tiles that are not what was written count as not rendered.
+   * `guard` is called before every write and throws when this process may no longer write.
    */
   static async open(path: string, tileCount: number, layers = 0, guard = () => {}): Promise<DiskFilm> {
     const file = await open(`${path}.film`, 'r+').catch(() => open(`${path}.film`, 'w+'));

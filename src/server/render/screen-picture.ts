@@ -3,7 +3,7 @@
  * it is developed, so that it shows what the sheet will look like, not what its pixels do.
  */
 import { rename, writeFile } from 'node:fs/promises';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { CHANNELS, TILE_PX, type TileRect } from '../../core/film/film';
 import { encodeSrgb8 } from '../../core/finishing/encode-rows';
 import { createDeveloper, type Development, type DevelopTile } from '../../core/finishing/develop';
@@ -17,6 +17,9 @@ export class ScreenPicture {
   readonly pixels: Uint8Array;
   /** Rows of one tile, as linear light. */
   private readonly strip: Float32Array;
+  /** 255 where a tile has come; elsewhere the picture is clear, so that what lies under it is seen. */
+  private readonly arrived: Uint8Array;
+  private missing: number;
   private dirty = false;
 
   constructor(
@@ -31,9 +34,10 @@ export class ScreenPicture {
     this.width = Math.ceil(filmWidth / factor);
     this.height = Math.ceil(filmHeight / factor);
     this.develop = createDeveloper({ ...development, width: this.width, height: this.height });
-    // what has not come yet is paper
     this.strip = new Float32Array(Math.min(TILE_PX, this.height) * this.width * 4);
     this.pixels = new Uint8Array(this.width * this.height * 4).fill(255);
+    this.arrived = new Uint8Array(this.width * this.height);
+    this.missing = this.arrived.length;
   }
 
   add(tile: TileRect, data: Float32Array, samples: number): void {
@@ -58,7 +62,25 @@ export class ScreenPicture {
     const strip = this.strip.subarray(0, height * this.width * 4);
     this.develop({ x, y, width, height, data: small, samples }, strip, y);
     encodeSrgb8(strip, this.width, y, this.pixels.subarray(y * this.width * 4), x, x + width);
+    if (this.missing > 0) this.note(x, y, width, height);
     this.dirty = true;
+  }
+
+  private note(x: number, y: number, width: number, height: number): void {
+    for (let row = y; row < y + height; row++)
+      for (let at = row * this.width + x; at < row * this.width + x + width; at++) {
+        if (this.arrived[at] === 0) this.missing--;
+        this.arrived[at] = 255;
+      }
+  }
+
+  /** Pixels without transparency once every tile has come. */
+  private image(): Sharp {
+    const raw = { width: this.width, height: this.height, channels: 4 as const };
+    if (this.missing === 0) return sharp(Buffer.from(this.pixels), { raw }).removeAlpha();
+    const pixels = Buffer.from(this.pixels);
+    for (let i = 0; i < this.arrived.length; i++) pixels[4 * i + 3] = this.arrived[i]!;
+    return sharp(pixels, { raw });
   }
 
   /** Whether something has come since the last write of picture and thumbnail. */
@@ -76,9 +98,7 @@ export class ScreenPicture {
   /** Writes the picture and, unless null, its thumbnail. */
   async write(path: string, thumbnail: { path: string; px: number } | null): Promise<void> {
     if (thumbnail) this.dirty = false;
-    const image = sharp(Buffer.from(this.pixels), {
-      raw: { width: this.width, height: this.height, channels: 4 }
-    }).removeAlpha();
+    const image = this.image();
     const files = [{ name: path, bytes: image.clone().png({ compressionLevel: 3 }).toBuffer() }];
     if (thumbnail)
       files.push({

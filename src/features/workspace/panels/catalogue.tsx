@@ -35,6 +35,8 @@ export const PANELS: Record<PanelName, { title: string; component: ComponentType
   keys: { title: 'Keys', component: KeysPanel }
 };
 
+export const isPanelName = (text: string): text is PanelName => Object.hasOwn(PANELS, text);
+
 export function OpenedPanel({
   name,
   context,

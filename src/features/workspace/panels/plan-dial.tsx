@@ -12,6 +12,7 @@ import { subtract } from '../../../core/math/vec3';
 import type { ImportReport } from '../../../formats/model/import-report';
 import { NumberField } from '../../../ui/number-field';
 import { PLAN_COPY } from '../copy';
+import { sliderValue } from '../../../ui/slider-keys';
 import { useDrag } from '../../../ui/use-drag';
 
 interface Props {
@@ -40,10 +41,10 @@ export function PlanDial({ report, view, surroundings, onTurn }: Props) {
   };
   const drag = useDrag<SVGSVGElement>((e, joins) => onTurn(fromEvent(e), joins));
   const keys = (e: KeyboardEvent) => {
-    const by = { ArrowLeft: 1, ArrowUp: 1, ArrowRight: -1, ArrowDown: -1 }[e.key];
-    if (by === undefined) return;
+    const next = sliderValue(e, { value: angle, min: -180, max: 180, step: 1 });
+    if (next === null) return;
     e.preventDefault();
-    onTurn(wrap(angle + by * (e.shiftKey ? 10 : 1)), false);
+    onTurn(wrap(next), false);
   };
   const [width, , depth] = report.size_m;
   const k = 24 / Math.max(width, depth, 1e-6);

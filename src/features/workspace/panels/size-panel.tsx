@@ -19,6 +19,11 @@ const paperText = (paper: Paper, unit: SheetUnit) => {
   return `${paper} ${of(PAPERS[paper][0])} × ${of(PAPERS[paper][1])} ${unit}`;
 };
 
+const ORIENTATIONS = [
+  { key: 'landscape', label: 'Landscape', width: 18, height: 12.5 },
+  { key: 'portrait', label: 'Portrait', width: 12, height: 17.5 }
+] as const;
+
 export function SizePanel(props: PanelContext) {
   const { brief, was, view, forecast, proofs } = props;
   const unit = useWorkspaceStore((s) => s.sheetUnit);
@@ -75,25 +80,19 @@ export function SizePanel(props: PanelContext) {
         <div>
           <span className="lab">Orientation</span>
           <div className="ori" role="radiogroup" aria-label="Orientation">
-            {(['landscape', 'portrait'] as const).map((o) => (
-              <button
-                key={o}
-                type="button"
-                role="radio"
-                aria-checked={o === orientation}
-                aria-label={o === 'landscape' ? 'Landscape' : 'Portrait'}
-                onClick={() => set(editSize(size, { turn: o }, true))}
-              >
-                {o === 'landscape' ? (
-                  <svg width="20" height="14" aria-hidden="true">
-                    <rect x=".5" y=".5" width="18" height="12.7" />
-                  </svg>
-                ) : (
-                  <svg width="13" height="19" aria-hidden="true">
-                    <rect x=".5" y=".5" width="12" height="17.5" />
-                  </svg>
-                )}
-              </button>
+            {ORIENTATIONS.map(({ key, label, width, height }) => (
+              <label key={key}>
+                <input
+                  type="radio"
+                  name="orientation"
+                  checked={key === orientation}
+                  onChange={() => set(editSize(size, { turn: key }, true))}
+                  aria-label={label}
+                />
+                <svg width={width + 2} height={height + 2} aria-hidden="true">
+                  <rect x=".5" y=".5" width={width} height={height} />
+                </svg>
+              </label>
             ))}
           </div>
         </div>

@@ -4,6 +4,7 @@ import type { SkySurroundings } from '../../../core/brief/brief';
 import { twoDigits } from '../../../core/brief/local-time';
 import { sunPosition } from '../../../core/lights/sun/position';
 import { degrees } from '../../../core/units/units';
+import { sliderValue } from '../../../ui/slider-keys';
 import { useDrag } from '../../../ui/use-drag';
 import { isoOnDay } from './sky-time';
 
@@ -20,6 +21,9 @@ interface ArcProps {
 const HOURS = [3, 6, 9, 12, 15, 18, 21];
 // Lower, a label would lie on the horizon.
 const MIN_LABELLED_DEG = 11;
+
+/** Of a day. */
+const LAST_MINUTE = 1439;
 
 /** In the southern hemisphere north is in the middle. */
 export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcProps) {
@@ -70,10 +74,10 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
   };
   const drag = useDrag<SVGSVGElement>((e, joins) => onSet(fromEvent(e), joins));
   const keys = (e: KeyboardEvent) => {
-    const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
-    if (by === undefined) return;
+    const next = sliderValue(e, { value: minutes, min: 0, max: LAST_MINUTE, step: 5 });
+    if (next === null) return;
     e.preventDefault();
-    onSet(minutes + by * (e.shiftKey ? 50 : 5), false);
+    onSet(Math.min(LAST_MINUTE, Math.max(0, next)), false);
   };
   const text = `${twoDigits(Math.floor(minutes / 60))}:${twoDigits(minutes % 60)}`;
   return (
@@ -85,7 +89,7 @@ export function SunArc({ sky, before, day, minutes, year, offset, onSet }: ArcPr
       tabIndex={0}
       aria-label="Hour"
       aria-valuemin={0}
-      aria-valuemax={1439}
+      aria-valuemax={LAST_MINUTE}
       aria-valuenow={minutes}
       aria-valuetext={text}
       style={{ touchAction: 'none', cursor: 'grab' }}

@@ -2,6 +2,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { wrapDegrees } from '../../../core/math/bearing';
+import { sliderValue } from '../../../ui/slider-keys';
 import { useDrag } from '../../../ui/use-drag';
 
 interface Props {
@@ -35,10 +36,10 @@ export function TurnStrip({ src, rotationDeg, view, onTurn }: Props) {
     start.current.turned = true;
   });
   const keys = (event: KeyboardEvent) => {
-    const by = { ArrowLeft: 1, ArrowRight: -1 }[event.key];
-    if (by === undefined) return;
+    const next = sliderValue(event, { value: rotationDeg, min: -180, max: 180, step: STEP_DEG });
+    if (next === null) return;
     event.preventDefault();
-    onTurn(tenths(rotationDeg + by * STEP_DEG * (event.shiftKey ? 10 : 1)), false);
+    onTurn(tenths(next), false);
   };
   return (
     <div

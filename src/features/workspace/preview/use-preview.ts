@@ -36,6 +36,8 @@ export interface PreviewState {
   /** Why there is none. */
   fault: string | null;
   waitsFor: string | null;
+  /** Of the brief as it stands, per pixel; 0 before its first look. */
+  samples: number;
 }
 
 /** The brief without what a preview does not show or does not need anew. */
@@ -61,13 +63,16 @@ const seenBrief = ({ quality, ...brief }: Brief) =>
 export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: PreviewInput): PreviewState {
   const { on, seen, moving, threads } = input;
   const preview = useRef<Preview | null>(null);
-  const [shown, setShown] = useState<{ frame: string; picture: Omit<PreviewPicture, 'rgba'> } | null>(null);
+  const [shown, setShown] = useState<{ frame: string; key: string; picture: Omit<PreviewPicture, 'rgba'> } | null>(
+    null
+  );
   const [fault, setFault] = useState<string | null>(null);
   const [hidden, setHidden] = useState(false);
   /** Counts the times that the browser brought this page back. */
   const [visit, setVisit] = useState(0);
   /** The frame of the job under way: what decides where things stand in the picture. */
   const asked = useRef('');
+  const askedKey = useRef('');
 
   // device pixels, even, within the limit
   const shrink = Math.min(1, Math.sqrt(MAX_PX / Math.max(1, input.width * input.height)));
@@ -94,7 +99,7 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
           .getContext('2d')!
           .putImageData(new ImageData(new Uint8ClampedArray(rgba), picture.width, picture.height), 0, 0);
         setFault(null);
-        setShown({ frame: asked.current, picture });
+        setShown({ frame: asked.current, key: askedKey.current, picture });
       },
       onRefused(message) {
         setShown(null);
@@ -143,6 +148,7 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
       return;
     }
     asked.current = frame;
+    askedKey.current = key;
     // what was refused before was another order
     if (preview.current) setFault(null);
     preview.current?.show(latest.current);
@@ -151,5 +157,10 @@ export function usePreview(canvas: RefObject<HTMLCanvasElement | null>, input: P
   // while light or material changes the last picture is nearer to the truth than the raster view; of another frame it
   // is not
   const fits = shown !== null && seen && !moving && (shown.frame === frame || (input.weak && fault === null));
-  return { picture: fits ? shown.picture : null, fault: on ? fault : null, waitsFor: hidden ? null : input.waitsFor };
+  return {
+    picture: fits ? shown.picture : null,
+    fault: on ? fault : null,
+    waitsFor: hidden ? null : input.waitsFor,
+    samples: fits && shown.key === key ? shown.picture.samples : 0
+  };
 }
