@@ -70,3 +70,70 @@ test('the keyboard alone gets from the desk to a changed picture and back to the
   await page.keyboard.press('?');
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeFocused();
 });
+
+// Reflow (WCAG 2.2, 1.4.10): 320 px is 1,280 px at 400 %, 639 px is 1,278 px at 200 %.
+for (const [width, height] of [
+  [390, 844],
+  [320, 568],
+  [639, 400],
+  [320, 256]
+] as const)
+  test.describe(`at ${width} x ${height} px`, () => {
+    test.use({ viewport: { width, height } });
+    test('everything can be reached without scrolling sideways, and nothing lies over Render', async ({ page }) => {
+      const overflow = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      await page.goto('/');
+      await expect(page.locator('html')).toHaveAttribute('data-alive', '');
+      expect(await overflow(), 'desk').toBeLessThanOrEqual(0);
+      await openRoom(page);
+      const reached = [
+        page.getByRole('button', { name: /^(Render|Already)/ }).first(),
+        page.getByRole('navigation').getByRole('button', { name: 'Model' }),
+        page.getByRole('button', { name: 'Undo' }),
+        page.getByRole('button', { name: 'Pixel for pixel' }),
+        page.getByRole('button', { name: 'Patch' }),
+        page.getByRole('link', { name: 'JPEG' })
+      ];
+      for (const control of reached) await control.click({ trial: true });
+      await page.locator('.brief a[href="#size"]').click();
+      await expect(page.getByRole('heading', { name: 'Size' })).toBeFocused();
+      for (const control of reached) await control.click({ trial: true });
+      await page.getByRole('radio', { name: 'Portrait' }).click({ trial: true });
+      expect(await overflow(), 'workspace').toBeLessThanOrEqual(0);
+      const small = await page.evaluate(() =>
+        [...document.querySelectorAll('button, summary, select, input:not(.vh, [type=radio], [type=checkbox])')]
+          .map((element) => ({ name: element.outerHTML.slice(0, 90), box: element.getBoundingClientRect() }))
+          .filter(({ box }) => box.width > 0 && (box.width < 24 || box.height < 24))
+          .map(({ name }) => name)
+      );
+      expect(small, 'targets under 24 px').toEqual([]);
+    });
+  });
+
+test('a place on the stage is picked with the keyboard, and the open panel is in the address', async ({ page }) => {
+  await openRoom(page);
+  await page.locator('.brief a[href="#size"]').click();
+  await expect(page).toHaveURL(/#size$/);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Size' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page).not.toHaveURL(/#/);
+  const patch = page.getByRole('button', { name: 'Patch' });
+  await patch.focus();
+  await page.keyboard.press('Enter');
+  const layer = page.getByRole('application', { name: /Draw a rectangle/ });
+  await expect(layer).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByText('Crosshair at 49 % across, 50 % down')).toBeAttached();
+  await page.keyboard.press('Escape');
+  await expect(layer).toHaveCount(0);
+  await expect(patch).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  const asked = page.waitForRequest((request) => request.method() === 'POST' && /\/proofs$/.test(request.url()));
+  await page.keyboard.press('Enter');
+  const { patch: rect } = (await asked).postDataJSON() as { patch: Record<string, number> };
+  expect(rect).toEqual({ x: 0.5, y: 0.5, width: 0.2, height: 0.1 });
+});
