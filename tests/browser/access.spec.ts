@@ -94,10 +94,10 @@ for (const [width, height] of [
         page.getByRole('button', { name: 'Patch' }),
         page.getByRole('link', { name: 'JPEG' })
       ];
-      for (const control of reached) await control.click({ trial: true });
+      for (const control of reached) await control.hover({ trial: true });
       await page.locator('.brief a[href="#size"]').click();
       await expect(page.getByRole('heading', { name: 'Size' })).toBeFocused();
-      for (const control of reached) await control.click({ trial: true });
+      for (const control of reached) await control.hover({ trial: true });
       await page.getByRole('radio', { name: 'Portrait' }).click({ trial: true });
       expect(await overflow(), 'workspace').toBeLessThanOrEqual(0);
       const small = await page.evaluate(() =>
