@@ -69,8 +69,11 @@ export function evaluate(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3)
   const { layers } = s;
   if (!layers) return evaluatePlain(s, albedos, wo, wi);
   const sheenMost = Math.max(...layers.sheenColor);
-  const keepOf = (cosine: number) => 1 - sheenMost * (sheenMost > 0 ? albedos.sheen(layers.sheenRoughness, cosine) : 0);
-  const sheenKeep = Math.min(keepOf(wo[2]), keepOf(Math.abs(wi[2])));
+  const sheenAlbedo =
+    sheenMost > 0
+      ? Math.max(...[wo[2], Math.abs(wi[2])].map((cosine) => albedos.sheen(layers.sheenRoughness, cosine)))
+      : 0;
+  const sheenKeep = 1 - sheenMost * Math.min(1, sheenAlbedo);
   const coatO = Math.max(dot(wo, layers.coatNormal), 1e-4);
   const coatI = dot(wi, layers.coatNormal);
   const coatKeep = (cosine: number) => 1 - layers.coat * (COAT_F0 + (1 - COAT_F0) * (1 - cosine) ** 5);
@@ -80,7 +83,10 @@ export function evaluate(s: SurfaceValues, albedos: Albedos, wo: Vec3, wi: Vec3)
   const oh = dot(wo, h);
   const cloth =
     sheenMost > 0
-      ? scale(layers.sheenColor, sheen(wo, wi, Math.max(layers.sheenRoughness ** 2, SMALLEST_SHEEN_ALPHA)))
+      ? scale(
+          layers.sheenColor,
+          sheen(wo, wi, Math.max(layers.sheenRoughness ** 2, SMALLEST_SHEEN_ALPHA)) / Math.max(1, sheenAlbedo)
+        )
       : ([0, 0, 0] as Vec3);
   const under = scale(add(below, cloth), coatKeep(Math.min(coatO, Math.max(coatI, 0), oh)));
   if (layers.coat === 0 || coatI <= 0) return under;

@@ -1,22 +1,29 @@
 /**
  * What one scattering at a rough surface returns of the light, tabulated over roughness and cosine, so that the kernel
  * can give back what single scattering loses. Source of the use: Turquin 2019, Practical multiple scattering
- * compensation for microfacet models. Integrated with 32 x 32 stratified visible normals an entry: error below 0.2 %.
+ * compensation for microfacet models. Integrated with POINTS visible normals an entry; interpolated within 0.5 % at
+ * cosines from 0.03 and 2 % below (albedo-tables.test.ts).
  */
 import type { Vec3 } from '../math/vec3';
 import { fresnel } from './fresnel';
 import { lambda, sampleVisibleNormal } from './ggx';
 
-const STRATA = 24;
+// A lattice of two Fibonacci numbers: in a grid the horizon's cut would fall along one of its rows. Source: Niederreiter
+// 1992, Random Number Generation and Quasi-Monte Carlo Methods, chapter 5.
+const POINTS = 610;
+const LATTICE = 377;
 export const SMALLEST_ALPHA = 0.001;
 
-/** Perfect mirror facets: steps x steps values, row = roughness, column = cosine, both from 0 to 1. */
+/** The cosine of a column: they stand closer towards grazing light, where most changes. */
+export const cosineOf = (column: number, steps: number): number => (column / (steps - 1)) ** 2;
+
+/** Perfect mirror facets: steps x steps values, row = roughness from 0 to 1, column = root of the cosine from 0 to 1. */
 export function metalAlbedo(steps: number): Float32Array {
   const out = new Float32Array(steps * steps);
   for (let r = 0; r < steps; r++) {
     const alpha = Math.max((r / (steps - 1)) ** 2, SMALLEST_ALPHA);
     for (let c = 0; c < steps; c++)
-      out[r * steps + c] = average(viewer(c / (steps - 1)), alpha, (wo, h) => reflected(wo, h, alpha));
+      out[r * steps + c] = average(viewer(cosineOf(c, steps)), alpha, (wo, h) => reflected(wo, h, alpha));
   }
   return out;
 }
@@ -29,7 +36,7 @@ export function glassAlbedo(ior: number, roughSteps: number, steps: number): Flo
     for (let r = 0; r < roughSteps; r++) {
       const alpha = Math.max((r / (roughSteps - 1)) ** 2, SMALLEST_ALPHA);
       for (let c = 0; c < steps; c++) {
-        out[(side * roughSteps + r) * steps + c] = average(viewer(c / (steps - 1)), alpha, (wo, h) => {
+        out[(side * roughSteps + r) * steps + c] = average(viewer(cosineOf(c, steps)), alpha, (wo, h) => {
           const cosine = wo[0] * h[0] + wo[1] * h[1] + wo[2] * h[2];
           if (cosine <= 0) return 0;
           const f = fresnel(cosine, eta);
@@ -42,17 +49,16 @@ export function glassAlbedo(ior: number, roughSteps: number, steps: number): Flo
 }
 
 const viewer = (cosine: number): Vec3 => {
-  const z = Math.max(cosine, 1e-3);
+  const z = Math.max(cosine, 1e-4);
   return [Math.sqrt(1 - z * z), 0, z];
 };
 
 function average(wo: Vec3, alpha: number, value: (wo: Vec3, h: Vec3) => number): number {
   let sum = 0;
-  for (let i = 0; i < STRATA; i++) {
-    for (let j = 0; j < STRATA; j++)
-      sum += value(wo, sampleVisibleNormal(wo, alpha, (i + 0.5) / STRATA, (j + 0.5) / STRATA));
-  }
-  return Math.max(sum / (STRATA * STRATA), 0.02);
+  // normals to the left and to the right of the viewer's plane return the same
+  for (let i = 0; i < POINTS; i++)
+    sum += value(wo, sampleVisibleNormal(wo, alpha, (i + 0.5) / POINTS, 0.25 - 0.5 * (((i * LATTICE) / POINTS) % 1)));
+  return Math.max(sum / POINTS, 0.02);
 }
 
 /** Weight G2/G1 of the reflected direction, zero when it goes into the surface. */

@@ -5,6 +5,7 @@
  * alpha = roughness squared.
  */
 import type { Vec3 } from '../math/vec3';
+import { cosineOf } from './albedo-tables';
 
 export const SMALLEST_SHEEN_ALPHA = 0.01;
 
@@ -36,28 +37,32 @@ export function sheen(wo: Vec3, wi: Vec3, alpha: number): number {
 }
 
 /**
- * Share of the light that white sheen returns: steps x steps values, row = roughness, column = cosine, both from 0 to
- * 1.
+ * What white sheen would return of the light: steps x steps values, row = roughness from its smallest to 1, column = root
+ * of the cosine from 0 to 1. Smooth sheen is above 1 near grazing light, where its shadowing is no longer that of its fibres;
+ * whoever uses it divides by what exceeds 1.
  */
 export function sheenAlbedo(steps: number): Float32Array {
   const out = new Float32Array(steps * steps);
-  const rings = 48;
+  const rings = 64;
   const turns = 48;
   for (let r = 0; r < steps; r++) {
-    const alpha = Math.max((r / (steps - 1)) ** 2, SMALLEST_SHEEN_ALPHA);
+    const smallest = Math.sqrt(SMALLEST_SHEEN_ALPHA);
+    const alpha = (smallest + ((1 - smallest) * r) / (steps - 1)) ** 2;
     for (let c = 0; c < steps; c++) {
-      const z = Math.max(c / (steps - 1), 1e-2);
+      const z = Math.max(cosineOf(c, steps), 1e-4);
       const wo: Vec3 = [Math.sqrt(1 - z * z), 0, z];
       let sum = 0;
       for (let i = 0; i < rings; i++) {
-        const iz = (i + 0.5) / rings;
+        // denser towards grazing light as well: iz = t^2, diz = 2 t dt
+        const t = (i + 0.5) / rings;
+        const iz = t * t;
         const flat = Math.sqrt(1 - iz * iz);
         for (let j = 0; j < turns; j++) {
           const turn = (Math.PI * (j + 0.5)) / turns;
-          sum += sheen(wo, [flat * Math.cos(turn), flat * Math.sin(turn), iz], alpha);
+          sum += 2 * t * sheen(wo, [flat * Math.cos(turn), flat * Math.sin(turn), iz], alpha);
         }
       }
-      out[r * steps + c] = Math.min(1, (sum * 2 * Math.PI) / (rings * turns));
+      out[r * steps + c] = (sum * 2 * Math.PI) / (rings * turns);
     }
   }
   return out;

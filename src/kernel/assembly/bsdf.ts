@@ -29,7 +29,7 @@ import { filmB, filmG, filmR, filmReflectance } from './thin-film';
 
 // Roughness squared at least this: below it D overflows what 24 bits can hold near the mirror direction.
 const SMALLEST_ALPHA: f32 = 0.001;
-const SMALLEST_SHEEN_ALPHA: f32 = 0.01;
+const SMALLEST_SHEEN_ROUGHNESS: f32 = 0.1;
 // Glass smoother than this is treated as a perfect mirror and refractor.
 const SMOOTH_GLASS: f32 = 0.03;
 const COAT_F0: f32 = 0.04;
@@ -86,9 +86,10 @@ let coatO: f32 = 1; // its normal in the local frame, cosine of the viewer with 
 let sheenR: f32 = 0;
 let sheenG: f32 = 0;
 let sheenB: f32 = 0;
-let sheenRoughness: f32 = 0;
+/** Place in the table of albedos, 0 to 1. */
+let sheenRow: f32 = 0;
 let sheenMost: f32 = 0;
-let sheenKeepO: f32 = 1;
+let sheenAlbedoO: f32 = 0;
 let through: f32 = 0;
 let throughR: f32 = 1;
 let throughG: f32 = 1;
@@ -126,7 +127,7 @@ export let lightFromBehind: bool = false;
 
 function tableAt(table: usize, rows: i32, row: f32, cosine: f32): f32 {
   const r = min<f32>(max<f32>(row, 0), 1) * <f32>(rows - 1),
-    c = min<f32>(max<f32>(cosine, 0), 1) * <f32>(ALBEDO_STEPS - 1);
+    c = sqrt<f32>(min<f32>(max<f32>(cosine, 0), 1)) * <f32>(ALBEDO_STEPS - 1);
   const r0 = min<i32>(<i32>r, rows - 2),
     c0 = min<i32>(<i32>c, ALBEDO_STEPS - 2);
   const fr = r - <f32>r0,
@@ -258,7 +259,7 @@ export function prepareBsdf(dx: f32, dy: f32, dz: f32, channel: i32): void {
         coat * (COAT_F0 + (<f32>1 - COAT_F0) * fifth(<f32>1 - coatO)),
         <f32>0.1 * min<f32>(coat, sum)
       );
-    if (sheenMost > 0) probabilitySheen = max<f32>(<f32>1 - sheenKeepO, <f32>0.05);
+    if (sheenMost > 0) probabilitySheen = max<f32>(<f32>1 - sheenKeep(sheenAlbedoO), <f32>0.05);
     sum += probabilityCoat + probabilitySheen;
   }
   if (sum > 0) {
@@ -319,11 +320,12 @@ function beginLayers(dx: f32, dy: f32, dz: f32, f0: f32, roughness: f32, channel
   sheenG = surface.sheenG;
   sheenB = surface.sheenB;
   sheenMost = max3(sheenR, sheenG, sheenB);
-  sheenKeepO = 1;
+  sheenAlbedoO = 0;
   if (sheenMost > 0) {
-    sheenRoughness = surface.sheenRoughness;
-    beginSheen(max<f32>(sheenRoughness * sheenRoughness, SMALLEST_SHEEN_ALPHA), oz);
-    sheenKeepO = <f32>1 - sheenMost * tableAt(load<u32>(PACK + P_SHEEN_ALBEDO_PTR), ALBEDO_STEPS, sheenRoughness, oz);
+    const rough = max<f32>(surface.sheenRoughness, SMALLEST_SHEEN_ROUGHNESS);
+    sheenRow = (rough - SMALLEST_SHEEN_ROUGHNESS) / (<f32>1 - SMALLEST_SHEEN_ROUGHNESS);
+    beginSheen(rough * rough, oz);
+    sheenAlbedoO = sheenAlbedo(oz);
   }
 }
 
@@ -404,7 +406,7 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
     }
     if (probabilityGlass > 0 && !smoothGlass) addTransmitted(ix, iy, iz);
     if (layered) {
-      let keep = min<f32>(sheenKeepO, sheenKeep(-iz));
+      let keep = sheenKeep(max<f32>(sheenAlbedoO, sheenAlbedo(-iz)));
       if (coat > 0) keep *= coatKeep(min<f32>(coatO, abs<f32>(ix * coatX + iy * coatY + iz * coatZ)));
       fR *= keep;
       fG *= keep;
@@ -415,10 +417,15 @@ function evaluateLocal(ix: f32, iy: f32, iz: f32): void {
 
 // @ts-ignore: decorator
 @inline
-function sheenKeep(iz: f32): f32 {
-  return sheenMost > 0
-    ? <f32>1 - sheenMost * tableAt(load<u32>(PACK + P_SHEEN_ALBEDO_PTR), ALBEDO_STEPS, sheenRoughness, iz)
-    : 1;
+function sheenAlbedo(iz: f32): f32 {
+  return sheenMost > 0 ? tableAt(load<u32>(PACK + P_SHEEN_ALBEDO_PTR), ALBEDO_STEPS, sheenRow, iz) : 0;
+}
+
+/** What white sheen leaves for what lies below it, of the larger of its albedos at both directions. */
+// @ts-ignore: decorator
+@inline
+function sheenKeep(albedo: f32): f32 {
+  return <f32>1 - sheenMost * min<f32>(albedo, 1);
 }
 
 // @ts-ignore: decorator
@@ -430,8 +437,9 @@ function coatKeep(cosine: f32): f32 {
 /** Puts sheen and coat over what fR, fG, fB and pdf hold for a reflected direction. */
 function addLayers(ix: f32, iy: f32, iz: f32, hx: f32, hy: f32, hz: f32, oh: f32): void {
   if (sheenMost > 0) {
-    const keep = min<f32>(sheenKeepO, sheenKeep(iz)),
-      s = evaluateSheen(hx * hx + hy * hy, iz);
+    const albedo = max<f32>(sheenAlbedoO, sheenAlbedo(iz)),
+      keep = sheenKeep(albedo),
+      s = evaluateSheen(hx * hx + hy * hy, iz) / max<f32>(albedo, 1);
     fR = fR * keep + sheenR * s;
     fG = fG * keep + sheenG * s;
     fB = fB * keep + sheenB * s;
@@ -623,7 +631,7 @@ function samplePerfect(choice: f32): bool {
   delta = true;
   let k: f32 = shareGlass / probabilityGlass;
   if (layered) {
-    k *= sheenKeepO;
+    k *= sheenKeep(sheenAlbedoO);
     if (coat > 0) k *= coatKeep(coatO);
   }
   const f = fresnel(oz, solid ? eta : ior);

@@ -266,9 +266,9 @@ export const G_LIMIT = 28;
 export const G_CORNERS = 32;
 export const MAX_CORNERS = 5;
 
-// Tables of how much a rough surface returns in one scattering, over roughness and cosine.
+// Tables of how much a rough surface returns in one scattering, over roughness and the root of the cosine.
 export const ALBEDO_STEPS = 32;
-export const GLASS_ROUGH_STEPS = 16; // a glass table holds [outside, inside][roughness][cosine]
+export const GLASS_ROUGH_STEPS = 32; // a glass table holds [outside, inside][roughness][cosine]
 
 // Settings
 export const S_WIDTH = 0; // u32 px

@@ -147,6 +147,49 @@ describe('furnace: what neither absorbs nor glows is invisible in even surroundi
       expect(value).toBeLessThanOrEqual(name === 'brushed metal' ? 1.01 : 1.004);
       expect(value).toBeGreaterThan(0.8);
     });
+  it.each([
+    [0.05, 88],
+    [0.1, 88],
+    [0.1, 89],
+    [0.1, 89.5],
+    [0.115, 89],
+    [0.14, 89],
+    [0.2, 89],
+    [0.3, 89],
+    [0.6, 88]
+  ])('white sheen of roughness %f over white, seen %f degrees from its normal, never gains', (roughness, degrees) => {
+    const t = (degrees * Math.PI) / 180;
+    const sheenWhite = {
+      ...matte(1),
+      layers: { ...LAYERS_DEFAULTS, sheenColor: [1, 1, 1] as const, sheenRoughness: roughness }
+    };
+    const scene = makeScene([quad([-9, 0, 9], [9, 0, 9], [9, 0, -9], [-9, 0, -9], sheenWhite)]);
+    const { mean } = renderScene(
+      scene,
+      viewFrom([6 * Math.sin(t), 6 * Math.cos(t), 0], [0, 0, 0], { focal_length_mm: 2000 }),
+      {
+        width: 8,
+        height: 8,
+        samples: 2048,
+        bounces: 8
+      }
+    );
+    expect(mean[0]).toBeLessThanOrEqual(1.004);
+    expect(mean[0]).toBeGreaterThan(0.6);
+  });
+  it.each([0.3, 0.35, 0.355, 0.36, 0.38, 0.4, 0.42, 0.45])(
+    'white metal of roughness %f seen straight on neither takes nor gives 0.3 %%',
+    (roughness) => {
+      const plate = quad([-9, 0, 9], [9, 0, 9], [9, 0, -9], [-9, 0, -9], { metallic: 1, roughness, specular: 1 });
+      const { mean } = renderScene(makeScene([plate]), viewFrom([0, 6, 0.001], [0, 0, 0], { focal_length_mm: 400 }), {
+        width: 24,
+        height: 24,
+        samples: 1024,
+        bounces: 4
+      });
+      expect(Math.abs(mean[0] - 1)).toBeLessThan(0.003);
+    }
+  );
   it('a sheet that scatters to both sides, and dispersing glass: neither takes nor gives', () => {
     expect(
       Math.abs(inFurnace({ ...matte(1), layers: { ...LAYERS_DEFAULTS, diffuseTransmission: 0.6 } }) - 1)

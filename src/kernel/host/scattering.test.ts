@@ -25,7 +25,7 @@ const SHEEN = sheenAlbedo(ALBEDO_STEPS);
 const GLASS = glassAlbedo(1.5, GLASS_ROUGH_STEPS, ALBEDO_STEPS);
 function look(table: Float32Array, rows: number, row: number, cosine: number, from = 0): number {
   const r = Math.min(1, Math.max(0, row)) * (rows - 1);
-  const c = Math.min(1, Math.max(0, cosine)) * (ALBEDO_STEPS - 1);
+  const c = Math.sqrt(Math.min(1, Math.max(0, cosine))) * (ALBEDO_STEPS - 1);
   const r0 = Math.min(Math.floor(r), rows - 2);
   const c0 = Math.min(Math.floor(c), ALBEDO_STEPS - 2);
   const at = (i: number, j: number) => table[from + i * ALBEDO_STEPS + j]!;
@@ -39,7 +39,7 @@ const albedos: Albedos = {
   metal: (roughness, cosine) => look(METAL, ALBEDO_STEPS, roughness, cosine),
   glass: (roughness, cosine, entering) =>
     look(GLASS, GLASS_ROUGH_STEPS, roughness, cosine, entering ? 0 : GLASS_ROUGH_STEPS * ALBEDO_STEPS),
-  sheen: (roughness, cosine) => look(SHEEN, ALBEDO_STEPS, roughness, cosine)
+  sheen: (roughness, cosine) => look(SHEEN, ALBEDO_STEPS, (roughness - 0.1) / 0.9, cosine)
 };
 
 // the kernel alone in a small memory: tables behind the pack header, scratch behind them
