@@ -156,7 +156,7 @@ function hall(n: number): Scene {
       tangents: new Float32Array(v * 4),
       uv0: new Float32Array(v * 2),
       uv1: new Float32Array(v * 2),
-      colors: new Uint8Array(v * 4).fill(255),
+      colors: new Uint16Array(v * 4).fill(65_535),
       triangleMaterials: new Uint32Array(12)
     },
     materials: [{ ...MATERIAL_DEFAULTS, baseColor: [0.6, 0.6, 0.6, 1], specular: 0 }],

@@ -51,7 +51,7 @@ function geometryOf(positions: Float32Array, indices: Uint32Array): SceneGeometr
     tangents: new Float32Array(v * 4),
     uv0: new Float32Array(v * 2),
     uv1: new Float32Array(v * 2),
-    colors: new Uint8Array(v * 4).fill(255),
+    colors: new Uint16Array(v * 4).fill(65_535),
     triangleMaterials: new Uint32Array(indices.length / 3)
   };
 }

@@ -27,7 +27,7 @@ export function openBenchRoom(module: WebAssembly.Module) {
       tangents: new Float32Array(vertices * 4),
       uv0: new Float32Array(vertices * 2),
       uv1: new Float32Array(vertices * 2),
-      colors: new Uint8Array(vertices * 4).fill(255),
+      colors: new Uint16Array(vertices * 4).fill(65_535),
       triangleMaterials: new Uint32Array(indices.length / 3)
     },
     materials: [MATERIAL_DEFAULTS],

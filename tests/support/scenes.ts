@@ -125,7 +125,7 @@ export function makeScene(pieces: Piece[], lights: SceneLight[] = []): Scene {
     tangents: new Float32Array(n * 4),
     uv0: new Float32Array(n * 2),
     uv1: new Float32Array(n * 2),
-    colors: new Uint8Array(n * 4).fill(255),
+    colors: new Uint16Array(n * 4).fill(65_535),
     indices: Uint32Array.from(indices),
     triangleMaterials: Uint32Array.from(pieces.flatMap((p, m) => Array.from({ length: p.indices.length / 3 }, () => m)))
   };

@@ -104,7 +104,7 @@ export function ballAndCard(): Scene {
     tangents: new Float32Array(count * 4),
     uv0: new Float32Array(count * 2),
     uv1: new Float32Array(count * 2),
-    colors: new Uint8Array(count * 4).fill(255),
+    colors: new Uint16Array(count * 4).fill(65_535),
     indices: Uint32Array.from(indices),
     triangleMaterials: Uint32Array.from(triangleMaterials)
   };

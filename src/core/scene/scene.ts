@@ -17,8 +17,8 @@ export interface SceneGeometry {
   tangents: Float32Array;
   uv0: Float32Array;
   uv1: Float32Array;
-  /** rgba8, linear. */
-  colors: Uint8Array;
+  /** rgba, linear, 0 to 65,535. */
+  colors: Uint16Array;
   indices: Uint32Array;
   /** Index of the material of each triangle. */
   triangleMaterials: Uint32Array;

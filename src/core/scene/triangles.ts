@@ -51,5 +51,5 @@ const emptyOf = (vertices: number) => ({
   tangents: new Float32Array(vertices * 4),
   uv0: new Float32Array(vertices * 2),
   uv1: new Float32Array(vertices * 2),
-  colors: new Uint8Array(vertices * 4)
+  colors: new Uint16Array(vertices * 4)
 });

@@ -90,7 +90,7 @@ function joinPieces(pieces: readonly Piece[]): SceneGeometry {
     tangents: new Float32Array(vertices * 4),
     uv0: new Float32Array(vertices * 2),
     uv1: new Float32Array(vertices * 2),
-    colors: new Uint8Array(vertices * 4).fill(255),
+    colors: new Uint16Array(vertices * 4).fill(65_535),
     indices: new Uint32Array(indexCount),
     triangleMaterials: new Uint32Array(indexCount / 3)
   };
@@ -147,7 +147,7 @@ function joinPieces(pieces: readonly Piece[]): SceneGeometry {
       if (color) {
         color.getElement(i, el);
         for (let k = 0; k < color.getElementSize(); k++)
-          g.colors[v * 4 + k] = Math.round(255 * Math.min(1, Math.max(0, el[k]!)));
+          g.colors[v * 4 + k] = Math.round(65_535 * Math.min(1, Math.max(0, el[k]!)));
       }
     }
     const indices = primitive.getIndices();

@@ -9,7 +9,6 @@ import type {
   Transmission,
   Volume
 } from '@gltf-transform/extensions';
-import sharp from 'sharp';
 import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, lampName, type LampPlace } from '../../core/scene/lamp-groups';
@@ -28,6 +27,7 @@ import { ModelRefused } from '../model/model-refused';
 import { isHidden } from './hidden-nodes';
 import { createIo } from './io';
 import { type Piece, placePieces } from './place-pieces';
+import { readTexture } from './read-texture';
 import { isOpening, readOpenings } from './read-openings';
 import { layerTextures, readLayers, type UseTexture } from './read-layers';
 
@@ -59,17 +59,13 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
     [linearUses, false]
   ] as const) {
     for (const texture of uses) {
-      const { data, info } = await sharp(texture.getImage()!, { limitInputPixels: 16384 * 16384 })
-        .ensureAlpha()
-        .toColourspace('srgb')
-        .raw({ depth: 'uchar' })
-        .toBuffer({ resolveWithObject: true });
+      const { width, height, pixels } = await readTexture(texture.getImage()!);
       known.set(`${root.listTextures().indexOf(texture)}:${encoded}`, textures.length);
       textures.push({
         name: texture.getName(),
-        width: info.width,
-        height: info.height,
-        pixels: new Uint8Array(data),
+        width,
+        height,
+        pixels,
         encoded
       });
     }

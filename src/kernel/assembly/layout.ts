@@ -104,7 +104,7 @@ export const PORTAL_ALONG_B = 256;
 export const PORTAL_SHAPE = 304;
 export const PORTAL_MIDDLE = 320;
 
-// Vertex, 64 bytes: position, normal (f32x3 each), uv0, uv1 (f32x2), tangent (f32x4), colour (rgba8 linear).
+// Vertex, 64 bytes: position, normal (f32x3 each), uv0, uv1 (f32x2), tangent (f32x4), colour (rgba16 linear).
 export const VERTEX_BYTES = 64;
 export const V_NORMAL = 12;
 export const V_UV0 = 24;

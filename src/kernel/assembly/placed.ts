@@ -51,7 +51,7 @@ function bringVertex(from: usize, to: usize, placed: usize, mirrored: bool): voi
   makeUnit(to + V_TANGENT);
   memory.copy(to + V_UV0, from + V_UV0, 16);
   store<f32>(to, mirrored ? -load<f32>(from, V_TANGENT + 12) : load<f32>(from, V_TANGENT + 12), V_TANGENT + 12);
-  store<u32>(to, load<u32>(from, V_COLOR), V_COLOR);
+  store<u64>(to, load<u64>(from, V_COLOR), V_COLOR);
 }
 
 function makeUnit(at: usize): void {

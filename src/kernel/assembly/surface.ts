@@ -421,16 +421,10 @@ function readMaterial(): void {
     baseG *= texG;
     baseB *= texB;
   }
-  const ca = load<u32>(a + V_COLOR),
-    cb = load<u32>(b + V_COLOR),
-    cc = load<u32>(c + V_COLOR);
-  if (!plain && (ca & cb & cc) != 0xffffffff) {
-    const k: f32 = <f32>0.00392156862745098;
-    baseR *= k * (weightA * <f32>(ca & 255) + weightB * <f32>(cb & 255) + weightC * <f32>(cc & 255));
-    baseG *=
-      k * (weightA * <f32>((ca >> 8) & 255) + weightB * <f32>((cb >> 8) & 255) + weightC * <f32>((cc >> 8) & 255));
-    baseB *=
-      k * (weightA * <f32>((ca >> 16) & 255) + weightB * <f32>((cb >> 16) & 255) + weightC * <f32>((cc >> 16) & 255));
+  if (!plain && (load<u64>(a, V_COLOR) & load<u64>(b, V_COLOR) & load<u64>(c, V_COLOR)) != 0xffffffffffffffff) {
+    baseR *= mixedColor(0);
+    baseG *= mixedColor(2);
+    baseB *= mixedColor(4);
   }
   metallic = load<f32>(m + M_METALLIC);
   roughness = load<f32>(m + M_ROUGHNESS);
@@ -675,6 +669,19 @@ function bendNormal(slot: i32, scale: f32): void {
   nz = z * inverse;
 }
 
+/** A channel of the vertices' colours at the hit, 0 to 1; `offset` in bytes. */
+// @ts-ignore: decorator
+@inline
+function mixedColor(offset: usize): f32 {
+  const k: f32 = <f32>1 / 65535;
+  return (
+    k *
+    (weightA * <f32>load<u16>(a + offset, V_COLOR) +
+      weightB * <f32>load<u16>(b + offset, V_COLOR) +
+      weightC * <f32>load<u16>(c + offset, V_COLOR))
+  );
+}
+
 /** Coverage at the hit of findTriangle or makeSurface: 0 to 1. */
 export function readAlpha(): f32 {
   if (!(flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND))) return 1;
@@ -683,10 +690,7 @@ export function readAlpha(): f32 {
     lookUp(material, SLOT_BASE);
     value *= texA;
   }
-  const ca = load<u32>(a + V_COLOR) >> 24,
-    cb = load<u32>(b + V_COLOR) >> 24,
-    cc = load<u32>(c + V_COLOR) >> 24;
-  value *= <f32>0.00392156862745098 * (weightA * <f32>ca + weightB * <f32>cb + weightC * <f32>cc);
+  value *= mixedColor(6);
   if (flags & FLAG_ALPHA_MASK) return value >= load<f32>(material + M_ALPHA_CUTOFF) ? 1 : 0;
   return clamp01(value);
 }

@@ -18,7 +18,7 @@ function sheet() {
   ];
   scene.geometry.uv0.set([0, 0, 9, 0, 9, 9, 0, 9]);
   scene.geometry.colors.fill(0);
-  for (let v = 0; v < 4; v++) scene.geometry.colors.set([40, 200, 90, 255], v * 4);
+  for (let v = 0; v < 4; v++) scene.geometry.colors.set([10_000, 50_000, 23_000, 65_535], v * 4);
   return scene;
 }
 

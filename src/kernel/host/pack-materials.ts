@@ -31,9 +31,7 @@ export function writeMaterials(
     u32[o + L.M_FLAGS / 4] = flagsOf(material);
     u32[o + L.M_GROUP / 4] = groups[m]!;
     f32.set(
-      material.attenuationColor.map((c) =>
-        Number.isFinite(material.attenuationDistance) ? -Math.log(Math.max(c, 1e-6)) / material.attenuationDistance : 0
-      ),
+      material.attenuationColor.map((c) => absorption(c, material.attenuationDistance)),
       o + L.M_SIGMA / 4
     );
     f32[o + L.M_ALPHA_CUTOFF / 4] = material.alphaCutoff;
@@ -92,6 +90,15 @@ const SOLIDS: Record<SolidKind, number> = {
   brick: L.SOLID_BRICK,
   terrazzo: L.SOLID_TERRAZZO,
   cloth: L.SOLID_CLOTH
+};
+
+/** A metre inside leaves nothing of such light: what has no share after a distance has none before it either. */
+const OPAQUE_PER_M = 1e6;
+
+/** Of light of which `share` is left after `distance_m`, per m. Source: KHR_materials_volume, c^(d / D). */
+const absorption = (share: number, distance_m: number): number => {
+  if (!Number.isFinite(distance_m)) return 0;
+  return share <= 0 ? OPAQUE_PER_M : -Math.log(share) / distance_m;
 };
 
 export function writeSolid(f32: Float32Array, u32: Uint32Array, o: number, solid: SolidTexture): void {

@@ -133,7 +133,7 @@ function startsOf<T>(things: readonly T[], size: (thing: T) => number): number[]
 }
 
 function writeGeometry(
-  { bytes, f32, u32 }: Views,
+  { u16, f32, u32 }: Views,
   geometry: SceneGeometry,
   firstVertex: number,
   firstTriangle: number,
@@ -145,14 +145,13 @@ function writeGeometry(
     for (let k = 0; k < 3; k++) {
       f32[o + k] = geometry.positions[v * 3 + k]!;
       f32[o + L.V_NORMAL / 4 + k] = geometry.normals[v * 3 + k]!;
-      bytes[(o << 2) + L.V_COLOR + k] = geometry.colors[v * 4 + k]!;
     }
     for (let k = 0; k < 2; k++) {
       f32[o + L.V_UV0 / 4 + k] = geometry.uv0[v * 2 + k]!;
       f32[o + L.V_UV1 / 4 + k] = geometry.uv1[v * 2 + k]!;
     }
     for (let k = 0; k < 4; k++) f32[o + L.V_TANGENT / 4 + k] = geometry.tangents[v * 4 + k]!;
-    bytes[(o << 2) + L.V_COLOR + 3] = geometry.colors[v * 4 + 3]!;
+    for (let k = 0; k < 4; k++) u16[(o << 1) + L.V_COLOR / 2 + k] = geometry.colors[v * 4 + k]!;
   }
   for (let t = 0, o = (at.triangles >> 2) + firstTriangle * 4; t < geometry.triangleMaterials.length; t++, o += 4) {
     for (let k = 0; k < 3; k++) u32[o + k] = geometry.indices[t * 3 + k]! + firstVertex;
