@@ -54,6 +54,8 @@ export function makeNeutralLight(
     const gain = (warmth: number, ev: number) => scale(warmthGain(warmth), 2 ** (ev - sky_ev));
     const { pixels, width, height, disc, stars } = makeSky({
       direction: sun.direction,
+      elevation: sun.elevation,
+      mirror_deg: around.mirror_deg,
       visibility_km,
       cloud,
       cumulus,

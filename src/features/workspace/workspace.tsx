@@ -103,8 +103,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const view = freeView(brief, workspace);
   const sun = useMemo(() => {
     if (brief.surroundings.kind !== 'sky') return null;
-    const { elevation, direction } = skyLights(brief.surroundings).sun;
-    return elevation > 0 ? direction : null;
+    const { direction } = skyLights(brief.surroundings).sun;
+    return direction[1] > 0 ? direction : null;
   }, [brief.surroundings]);
 
   const film = useMemo(() => filmText(brief), [brief]);

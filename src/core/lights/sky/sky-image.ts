@@ -7,12 +7,14 @@
  */
 import { luminance, xyzToRec709 } from '../../color/spaces';
 import { SAMPLES, spectrumToXyz } from '../../color/spectrum';
+import type { Radians } from '../../units/units';
 import { dot, normalize, scale, type Vec3 } from '../../math/vec3';
 import { MOON_RADIUS_RAD, moonIlluminance } from '../moon/position';
 import { SUN_LIMB } from '../sun/limb';
 import type { Disc } from '../surroundings-light';
 import { createAir, SUN_ILLUMINANCE_LX, SUN_RADIUS_RAD, sunTransmittance } from './atmosphere';
 import { airRadiance, type ClearAir, clearAir } from './clear-air';
+import { mirrored, mirrorWay } from './sky-lights';
 import { type CloudImage, cloudImage } from './clouds';
 import type { Cumulus } from './cumulus';
 import { DARK_ZENITH, NIGHT_COLOR, starShare, vanRhijn } from './night';
@@ -37,8 +39,12 @@ export interface SkyMoon {
 }
 
 export interface SkyOptions {
-  /** World direction towards the sun. */
+  /** World direction towards the sun as it is seen. */
   direction: Vec3;
+  /** Its elevation without air, which decides how light the sky is; that of its direction when not stated. */
+  elevation?: Radians;
+  /** As SkyPlace has it; directions are mirrored already. */
+  mirror_deg?: number | null;
   visibility_km: number;
   /** 0 clear to 1 overcast. */
   cloud: number;
@@ -116,32 +122,40 @@ export function makeSky(options: SkyOptions): SkyImage {
   const heaped = cumulus !== null && cumulus.cover > 0;
   const fineness = options.coarse ? 'coarse' : 'fine';
   const width = options.width ?? (heaped ? CLOUD_WIDTH : PLAIN_WIDTH)[fineness];
-  const sunElevation = elevationOf(options.direction);
-  const sunUp = sunElevation > -SUN_RADIUS_RAD;
+  const sunElevation = options.elevation ?? elevationOf(options.direction);
+  const sunUp = elevationOf(options.direction) > -SUN_RADIUS_RAD;
   const moonUp = moon !== null && elevationOf(moon.direction) > -MOON_RADIUS_RAD;
   const clear = 1 - cloud;
 
-  const source = (direction: Vec3, share: number, airGain: Vec3, gain: Vec3): Source => {
+  const source = (direction: Vec3, inAir: number, share: number, airGain: Vec3, gain: Vec3): Source => {
     const elevation = elevationOf(direction);
     const lux = (heightKm: number) => times(directSun(visibility_km, elevation, heightKm), scale(gain, share));
     return {
       direction,
-      air: clear > 0 ? clearAir(visibility_km, elevation, options.coarse) : null,
+      air: clear > 0 ? clearAir(visibility_km, inAir, options.coarse) : null,
       airGain: scale(airGain, share),
       direct: lux(EYE_KM),
       atClouds: lux((cumulus?.base_m ?? 0) / 1000 + EYE_KM)
     };
   };
-  const sources = [source(options.direction, 1, skyGain, sunGain)];
+  const sources = [source(options.direction, sunElevation, 1, skyGain, sunGain)];
   if (moonUp && !sunUp)
-    sources.push(source(moon.direction, moonIlluminance(moon.phase) / SUN_ILLUMINANCE_LX, moonGain, moonGain));
+    sources.push(
+      source(
+        moon.direction,
+        elevationOf(moon.direction),
+        moonIlluminance(moon.phase) / SUN_ILLUMINANCE_LX,
+        moonGain,
+        moonGain
+      )
+    );
   // the one that is seen as a disc and throws shadows, and lights the clouds
   const main = sources.at(-1)!;
 
   const veil = scale(skyGain, overcastNow(sunElevation) * cloud);
   const glow = scale(times(NIGHT_COLOR, skyGain), DARK_ZENITH * clear);
   const open = openSky(sources, veil, glow, clear, heaped ? Math.min(width, PLAIN_WIDTH[fineness]) : width);
-  const clouds = heaped ? cloudImage(cumulus, main.direction, width) : null;
+  const clouds = heaped ? mirroredClouds(cumulus, main.direction, width, options.mirror_deg ?? null) : null;
   const upper = clouds ? cloudsBefore(open, clouds, cumulus!, options, main) : { image: open, clear: null };
 
   const through = clear * (clouds?.sunThrough ?? 1);
@@ -156,6 +170,26 @@ export function makeSky(options: SkyOptions): SkyImage {
     disc: discOf(main, scale(main.direct, through), sunUp || !moonUp ? null : moon, options.direction, through),
     stars: { share: clear * starShare(sunElevation), clear: upper.clear }
   };
+}
+
+/** Heaped clouds as they are without a mirror, each then seen at the other side of its plane. */
+function mirroredClouds(cumulus: Cumulus, source: Vec3, width: number, mirror_deg: number | null): CloudImage {
+  if (mirror_deg === null) return cloudImage(cumulus, source, width);
+  const image = cloudImage(cumulus, mirrored(source, mirror_deg), width);
+  // azimuths a and 2 w - a change places, w that of the plane
+  const [east, , south] = mirrorWay(mirror_deg);
+  const plane = Math.atan2(south, east);
+  const texels = new Float32Array(image.texels.length);
+  for (let i = 0; i < width; i++) {
+    const x = ((2 * plane - azimuthOf(i, width)) / (2 * Math.PI) + 0.5) * width - 0.5;
+    const x0 = Math.floor(x);
+    const [left, right] = [x0, x0 + 1].map((c) => ((c % width) + width) % width) as [number, number];
+    for (let row = 0; row < texels.length; row += width * 3)
+      for (let k = 0; k < 3; k++)
+        texels[row + i * 3 + k] =
+          image.texels[row + left * 3 + k]! * (1 - (x - x0)) + image.texels[row + right * 3 + k]! * (x - x0);
+  }
+  return { ...image, texels };
 }
 
 /** The upper half of a latitude-longitude image of that width. */

@@ -1,3 +1,4 @@
+import { Body, Equator, Horizon, Observer } from 'astronomy-engine';
 import { describe, expect, it } from 'vitest';
 import { dot, length } from '../../math/vec3';
 import { type SkyPlace, skyLights } from './sky-lights';
@@ -24,6 +25,19 @@ describe('lights of a sky', () => {
       skyLights({ ...place, time: new Date(Date.parse(place.time) + ms).toISOString() }).axes[0];
     expect(dot(at(0), at(86_164_091))).toBeCloseTo(1, 6);
     expect(dot(at(0), at(43_082_045))).toBeLessThan(0.9);
+  });
+  it('shows the sun where astronomy-engine sees it through the air, also at the horizon', () => {
+    let low = 0;
+    for (let minute = 0; minute < 24 * 60; minute += 4) {
+      const time = new Date(Date.UTC(2026, 3, 20) + minute * 60_000);
+      const observer = new Observer(49, 15, 0);
+      const { ra, dec } = Equator(Body.Sun, time, observer, true, true);
+      const theirs = Horizon(time, observer, ra, dec, 'normal').altitude;
+      const ours = (Math.asin(skyLights({ ...place, time: time.toISOString() }).sun.direction[1]) * 180) / Math.PI;
+      if (theirs > -0.4) expect(Math.abs(ours - theirs)).toBeLessThan(0.03);
+      if (Math.abs(theirs) < 1) low++;
+    }
+    expect(low).toBeGreaterThan(3);
   });
   it('mirrored about a way changes left for right and leaves what lies along it', () => {
     const seen = skyLights(place).sun.direction;

@@ -5,7 +5,7 @@
 import type { Vec3 } from '../../math/vec3';
 import { type Radians, radians } from '../../units/units';
 import { type MoonPosition, moonPosition } from '../moon/position';
-import { skyDirection, sunPosition } from '../sun/position';
+import { seenThroughAir, skyDirection, sunPosition } from '../sun/position';
 import { daysSinceJ2000, overHorizon, type OverHorizon, siderealTime } from './celestial';
 
 export interface SkyPlace {
@@ -22,6 +22,7 @@ export interface SkyPlace {
   mirror_deg: number | null;
 }
 
+/** `elevation` as without air, `direction` as seen through it. */
 export interface SkyLights {
   sun: OverHorizon & { direction: Vec3 };
   moon: MoonPosition & { direction: Vec3 };
@@ -39,13 +40,17 @@ export function skyLights(sky: SkyPlace): SkyLights {
   const axis = (rightAscension: number, declination: number) =>
     towards(overHorizon(sidereal - rightAscension, declination, radians(sky.latitude_deg)));
   return {
-    sun: { ...sun, direction: towards(sun) },
-    moon: { ...moon, direction: towards(moon) },
+    sun: { ...sun, direction: towards(seenThroughAir(sun)) },
+    moon: { ...moon, direction: towards(seenThroughAir(moon)) },
     axes: [axis(0, 0), axis(Math.PI / 2, 0), axis(0, Math.PI / 2)]
   };
 }
 
-function mirrored(d: Vec3, mirrorDeg: number | null): Vec3 {
+/** The way that a mirror's upright plane runs. */
+export const mirrorWay = (mirrorDeg: number): Vec3 => [-Math.sin(radians(mirrorDeg)), 0, -Math.cos(radians(mirrorDeg))];
+
+/** A direction changed left for right about the upright plane that runs this way. */
+export function mirrored(d: Vec3, mirrorDeg: number | null): Vec3 {
   if (mirrorDeg === null) return d;
   // the plane's normal is level and stands across its way
   const way = radians(mirrorDeg) as Radians;

@@ -1,3 +1,4 @@
+import { mirrored } from './sky-lights';
 import { describe, expect, it } from 'vitest';
 import { luminance, rec709ToXyz } from '../../color/spaces';
 import { correlatedKelvin } from '../../color/spectrum';
@@ -213,6 +214,32 @@ describe('heaped clouds', () => {
         ?.illuminance_lx ?? 0;
     expect(lux('free') / luminance(directSun(40, radians(40)))).toBeGreaterThan(0.95);
     expect(lux('behind') / luminance(directSun(40, radians(40)))).toBeLessThan(0.05);
+  });
+  it.each([0, 35, -100])('mirrored about %f degrees they change sides with all of the sky', (mirror_deg) => {
+    const options = { visibility_km: 40, cloud: 0, width: WIDTH, cumulus };
+    const plain = makeSky({ ...options, direction: source }).pixels;
+    const turned = makeSky({ ...options, direction: mirrored(source, mirror_deg), mirror_deg }).pixels;
+    // the plane's azimuth from +X towards +Z is mirror_deg + 90 degrees to the left of +X
+    const plane = Math.atan2(-Math.cos(radians(mirror_deg)), -Math.sin(radians(mirror_deg)));
+    const sums = { x: 0, y: 0, xx: 0, yy: 0, xy: 0, n: 0 };
+    for (let j = 4; j < WIDTH / 4 - 4; j++)
+      for (let i = 0; i < WIDTH; i++) {
+        const azimuth = ((i + 0.5) / WIDTH - 0.5) * 2 * Math.PI;
+        const other = Math.round(((2 * plane - azimuth) / (2 * Math.PI) + 0.5) * WIDTH - 0.5);
+        const blueness = (pixels: Float32Array, column: number) => {
+          const o = (j * WIDTH + (((column % WIDTH) + WIDTH) % WIDTH)) * 3;
+          return pixels[o + 2]! / (pixels[o]! + pixels[o + 1]! + pixels[o + 2]!);
+        };
+        const [x, y] = [blueness(plain, other), blueness(turned, i)];
+        sums.n++;
+        sums.x += x;
+        sums.y += y;
+        sums.xx += x * x;
+        sums.yy += y * y;
+        sums.xy += x * y;
+      }
+    const { x, y, xx, yy, xy, n } = sums;
+    expect((n * xy - x * y) / Math.sqrt((n * xx - x * x) * (n * yy - y * y))).toBeGreaterThan(0.95);
   });
   it('are the same for the same seed and others for another', () => {
     const a = cloudImage(cumulus, source, 128).texels;

@@ -9,6 +9,7 @@ import { type Radians, radians } from '../../units/units';
 const DAY_MS = 86_400_000;
 /** Terrestrial minus universal time; changes by a second in a few years, the sun moves 0.00001 degrees in one. */
 const DELTA_T_SECONDS = 69;
+const LOWEST_DEG = -1;
 const EARTH_RADIUS_M = 6_378_137;
 const ASTRONOMICAL_UNIT_M = 1.495978707e11;
 
@@ -45,11 +46,18 @@ export function sunPosition(timeMs: number, latitudeDeg: number, longitudeDeg: n
  * by pressure (mbar) and temperature (C).
  */
 export function refraction(elevation: Radians, pressure = 1010, temperature = 10): Radians {
-  const h = (elevation * 180) / Math.PI;
-  if (h < -1.5) return radians(0);
+  // its formula ends a little below the horizon; from there it is led to nothing, for nobody sees it
+  const h = Math.max(LOWEST_DEG, (elevation * 180) / Math.PI);
+  const fade = Math.max(0, Math.min(1, 1 + (elevation * 180) / Math.PI - LOWEST_DEG));
   const minutes = 1.02 / Math.tan(((h + 10.3 / (h + 5.11)) * Math.PI) / 180);
-  return radians(((minutes / 60) * (pressure / 1010) * 283) / (273 + temperature));
+  return radians((fade * ((minutes / 60) * (pressure / 1010) * 283)) / (273 + temperature));
 }
+
+/** As it is seen: lifted by air of ordinary pressure and warmth. */
+export const seenThroughAir = ({ azimuth, elevation }: OverHorizon): OverHorizon => ({
+  azimuth,
+  elevation: (elevation + refraction(elevation)) as Radians
+});
 
 /**
  * World direction towards a point of the sky. North lies `northDeg` to the left (counterclockwise) of -Z, seen from

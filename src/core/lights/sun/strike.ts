@@ -26,7 +26,7 @@ type Place = Omit<SkyPlace, 'time'>;
 /** Angle at a moment; null when the sun is too low. Negative when it is behind the face. */
 export function strikeAngle(place: Place, normal: Vec3, at: number): number | null {
   const { sun } = skyLights({ ...place, time: new Date(at).toISOString() });
-  if (sun.elevation < radians(MIN_HEIGHT_DEG)) return null;
+  if (sun.direction[1] < Math.sin(radians(MIN_HEIGHT_DEG))) return null;
   return degrees(Math.asin(Math.max(-1, Math.min(1, dot(normal, sun.direction)))));
 }
 
@@ -93,7 +93,8 @@ export function closestStrike(
  * low for that.
  */
 export function northsFor(sky: SkyPlace, normal: Vec3, angleDeg: number): number[] {
-  const { elevation, direction } = skyLights(sky).sun;
+  const { direction } = skyLights(sky).sun;
+  const elevation = Math.asin(direction[1]);
   const level = Math.hypot(normal[0], normal[2]);
   if (elevation < radians(MIN_HEIGHT_DEG) || level < 1e-6) return [];
   const cosine = (Math.sin(radians(angleDeg)) - normal[1] * Math.sin(elevation)) / (level * Math.cos(elevation));
