@@ -29,6 +29,15 @@ export const applyAffine = (m: Affine, [x, y, z]: Vec3): Vec3 => [
 ];
 
 /** Above 0 when it keeps the hand, below when it mirrors. */
+/** `a` after `b`. */
+export function multiplyAffine(a: Affine, b: Affine): Affine {
+  const turned = (k: number): Vec3 => {
+    const [x, y, z] = column(b, k);
+    return [0, 1, 2].map((r) => a[r]! * x + a[3 + r]! * y + a[6 + r]! * z) as unknown as Vec3;
+  };
+  return affine(turned(0), turned(1), turned(2), applyAffine(a, column(b, 3)));
+}
+
 export const determinant = (m: Affine): number => dot(column(m, 0), cross(column(m, 1), column(m, 2)));
 
 export function invertAffine(m: Affine): Affine {

@@ -29,6 +29,7 @@ import { ModelRefused } from './model-refused';
 import { type NormaliseOptions, rescalingOf } from './rescaling';
 import type { ReadModel } from './reader';
 import { openReducer } from '../reduce-mesh';
+import { bakePose } from '../gltf/bake-pose';
 import { createIo } from '../gltf/io';
 import { ktxToPng } from '../gltf/ktx';
 import { readSite } from '../gltf/read-site';
@@ -46,6 +47,9 @@ export async function normaliseModel(
 ): Promise<{ glb: Uint8Array; report: ImportReport }> {
   const site = readSite(document, missing);
   const root = document.getRoot();
+  const { skinned, morphed } = bakePose(document);
+  if (skinned) changed.push(`${skinned} meshes with a skeleton stand in the pose of the file`);
+  if (morphed) changed.push(`${morphed} meshes with morph targets have the form of the file`);
   dropWhatIsNotRendered(document, missing);
   await document.transform(uninstance(), dequantize());
   await convertSpecularGlossiness(document, changed);
@@ -87,15 +91,10 @@ function dropWhatIsNotRendered(document: Document, missing: string[]): void {
     missing.push(words);
   };
   dropped(root.listAnimations(), `${root.listAnimations().length} animations were left out: a picture stands still`);
-  dropped(root.listSkins(), 'Skeletons were left out: the model stands in its rest pose');
-  let morphs = 0;
+  for (const skin of root.listSkins()) skin.dispose();
   let lines = 0;
   for (const mesh of root.listMeshes()) {
     for (const primitive of mesh.listPrimitives()) {
-      for (const target of primitive.listTargets()) {
-        primitive.removeTarget(target);
-        morphs++;
-      }
       if (primitive.getMode() === 5 || primitive.getMode() === 6) toTriangles(document, primitive);
       if (primitive.getMode() !== 4 || !primitive.getAttribute('POSITION')) {
         primitive.dispose();
@@ -103,7 +102,6 @@ function dropWhatIsNotRendered(document: Document, missing: string[]): void {
       }
     }
   }
-  if (morphs) missing.push(`${morphs} morph targets were left out`);
   if (lines) missing.push(`${lines} parts made of points or lines were left out: they have no surface`);
   if (root.listScenes().length > 1)
     missing.push(`${root.listScenes().length - 1} further scenes of the file were left out`);
