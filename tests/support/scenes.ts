@@ -169,6 +169,7 @@ export interface RenderOptions {
   aovs?: boolean;
   ground?: GroundSettings | null;
   unmirrored?: boolean;
+  openBacks?: boolean;
   seed?: number;
   /** Luminance of displayed white, for the grain. */
   white?: number;
@@ -195,6 +196,7 @@ export function renderScene(
     aovs = false,
     ground = null,
     unmirrored = false,
+    openBacks = false,
     seed = 1,
     white = 1,
     leavesSlight = false
@@ -214,6 +216,7 @@ export function renderScene(
       firefly: 0,
       ground,
       unmirrored,
+      openBacks,
       seed,
       light,
       indoors,

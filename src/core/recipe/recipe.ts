@@ -77,6 +77,7 @@ export function renderRecipe({ brief, scene, model, centre_m, neutral, webs, wid
       firefly: 0,
       seed: 1,
       unmirrored: surroundings.kind === 'captured' && !surroundings.in_reflections,
+      openBacks: brief.open_backs,
       indoors: false
     },
     exposure: exposureRule(brief),

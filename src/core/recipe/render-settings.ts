@@ -62,6 +62,8 @@ export interface RenderSettings {
   indoors: boolean;
   /** Mirrors and gloss do not show the surroundings, which light all the same. */
   unmirrored?: boolean;
+  /** The camera looks through the backs of one-sided surfaces, which still stand in the way of light. */
+  openBacks?: boolean;
   /** For the bench: WITHOUT_ bits of what is left out. */
   without?: number;
 }

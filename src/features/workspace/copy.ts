@@ -202,3 +202,10 @@ export const PLAN_COPY = {
   dragNorth: 'Drag the ring until north is where your plan has it.',
   dragLight: 'Drag the ring to turn the light.'
 };
+
+export const VIEWPOINT_COPY = {
+  openBacks: 'Look through backs',
+  oneSided: (materials: number) =>
+    `${materials === 1 ? 'One material has' : `${materials} materials have`} a front alone in the file. ` +
+    'Their backs are shown too, unless the picture looks through them, as into a dolls’ house. Light never does.'
+};

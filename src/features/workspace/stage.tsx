@@ -135,6 +135,8 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.shade(shading, stageView.edges);
   }, [shading, stageView.edges, props.model]);
+  const { open_backs } = props.brief;
+  useEffect(() => viewport.current?.openBacks(open_backs), [open_backs, props.model]);
   const sunKey = JSON.stringify(sun);
   useEffect(() => {
     viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);

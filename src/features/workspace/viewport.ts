@@ -8,6 +8,7 @@ import {
   Color,
   DirectionalLight,
   DoubleSide,
+  FrontSide,
   type Intersection,
   type Light,
   type Material,
@@ -70,6 +71,7 @@ export class Viewport {
   private readonly edges: LineSegments[] = [];
   private edgesWanted = false;
   private override: Material | null = null;
+  private backsOpen = false;
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -111,13 +113,32 @@ export class Viewport {
           standard.depthWrite = false;
         }
       }
+      for (const material of materials) material.userData.front_alone = material.side === FrontSide;
       if (this.weak) object.material = materials.length === 1 ? plainly(materials[0]!) : materials.map(plainly);
     });
     this.model = scene;
+    this.sides();
     this.scene.add(scene);
     if (this.edgesWanted) this.drawEdges();
     this.box.setFromObject(scene);
     this.draw();
+  }
+
+  /** Whether what has a front alone is looked through from behind. */
+  openBacks(open: boolean): void {
+    this.backsOpen = open;
+    this.sides();
+    this.draw();
+  }
+
+  private sides(): void {
+    this.model?.traverse((object) => {
+      if (!(object instanceof Mesh)) return;
+      for (const material of ([] as Material[]).concat(object.material)) {
+        material.side = this.backsOpen && material.userData.front_alone ? FrontSide : DoubleSide;
+        material.needsUpdate = true;
+      }
+    });
   }
 
   /** Sun for the raster view: direction towards it. */
@@ -433,6 +454,7 @@ function plainly(material: Material): Material {
     vertexColors: (material as MeshStandardMaterial).vertexColors
   });
   // metal has no colour of its own kind here; a little darker tells it apart
+  made.userData.front_alone = material.userData.front_alone;
   if (color) made.color.copy(color).multiplyScalar(1 - 0.3 * (metalness ?? 0));
   if (emissive) made.emissive.copy(emissive).multiplyScalar((material as MeshStandardMaterial).emissiveIntensity);
   plain.set(material, made);

@@ -25,6 +25,8 @@ export interface ImportReport {
   /** Groups of objects that weigh most, as drawn. Models brought in earlier have none. */
   heaviest?: WeightOfGroup[];
   materials: string[];
+  /** Materials that the file gives one side alone. Models brought in earlier do not say. */
+  one_sided?: number;
   textures: number;
   cameras: {
     name: string;

@@ -311,6 +311,7 @@ async function makeReport(
     heaviest: weighHeaviest(scene, await openReducer()),
     vertices: stored.reduce((sum, g) => sum + g.positions.length / 3, 0),
     materials: scene.materials.filter((_, i) => used.has(i)).map((m) => m.name || 'without a name'),
+    one_sided: scene.materials.filter((m, i) => used.has(i) && !m.twoSided).length,
     textures: scene.textures.length,
     cameras: scene.cameras,
     lights: scene.lights.map((l) => l.name || l.kind),

@@ -9,6 +9,7 @@ import {
   FLAG_ALPHA_MASK,
   FLAG_EMISSIVE,
   FLAG_LAYERED,
+  FLAG_OPEN_BACK,
   FLAG_SOLID,
   FLAG_TWO_SIDED,
   GROUP_SUN,
@@ -35,6 +36,7 @@ import {
   S_AMBIENT_OCCLUSION,
   S_TRANSPARENT_BOUNCES,
   S_CONTRIBUTION_THRESHOLD,
+  S_OPEN_BACKS,
   S_UNMIRRORED,
   SETTINGS,
   SLOT_EMISSIVE
@@ -492,6 +494,7 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
     seekLamp = lamps.lampCount() > 0;
   let bsdfPdf: f32 = 0; // of the last scattering; 0 means it was a perfect mirror or the camera: no weighing
   let travelled: f32 = 0; // since the last scattering
+  const openBacks = load<u32>(SETTINGS + S_OPEN_BACKS) != 0;
   const unmirrored = load<u32>(SETTINGS + S_UNMIRRORED) != 0;
   let around: f32 = 1; // share of the surroundings that the path shows
   let straight = true;
@@ -702,7 +705,8 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       // transparent surfaces: not scattering but passing, see transparent.ts. A scattered ray meets the sharp edge of what
       // is cut out, as shadow rays do: of a coarse copy all or nothing would be there
       if (spread >= BLURS && surface.flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND)) surface.useSharpUv();
-      const coverage = surface.readAlpha(),
+      const unseen = openBacks && straight && !surface.entering && (surface.flags & FLAG_OPEN_BACK) != 0;
+      const coverage: f32 = unseen ? 0 : surface.readAlpha(),
         clear = surface.clearShare();
       if (coverage < 1 || clear > 0) {
         // each test has its own numbers, passed or not: a mirrored path would else meet its own number again and stay

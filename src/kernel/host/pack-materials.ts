@@ -72,6 +72,8 @@ function slotsOf(material: SceneMaterial): (TextureUse | null)[] {
 export function flagsOf(material: SceneMaterial): number {
   let flags = 0;
   if (material.twoSided) flags |= L.FLAG_TWO_SIDED;
+  // light leaves a body of glass through the backs of its surface
+  else if (!(material.solid && material.transmission > 0)) flags |= L.FLAG_OPEN_BACK;
   if (material.alphaMode === 'mask') flags |= L.FLAG_ALPHA_MASK | L.FLAG_TRANSPARENT;
   if (material.alphaMode === 'blend') flags |= L.FLAG_ALPHA_BLEND | L.FLAG_TRANSPARENT;
   if (material.solid && material.transmission > 0) flags |= L.FLAG_SOLID;

@@ -104,6 +104,7 @@ export function writeSettings(
   u32[s + L.S_GLOW / 4] = limits.emissive_lights ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
+  u32[s + L.S_OPEN_BACKS / 4] = settings.openBacks ? 1 : 0;
   u32[s + L.S_UNMIRRORED / 4] = settings.unmirrored ? 1 : 0;
   u32[s + L.S_AOVS / 4] = settings.aovs ? 1 : 0;
   f32[s + L.S_AMBIENT_OCCLUSION / 4] = settings.aovs?.ambient_occlusion_m ?? 0;

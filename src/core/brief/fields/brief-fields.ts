@@ -134,6 +134,13 @@ export const BRIEF = object(
     seen: SEEN,
     quality: QUALITY,
     ground: GROUND,
+    open_backs: flag({
+      label: 'Look through backs',
+      doc:
+        'Whether the camera looks through one-sided surfaces from behind, as into a dolls’ house; they still stand in ' +
+        'the way of light.',
+      default: false
+    }),
     openings: OPENINGS,
     lamps: LAMPS,
     finish: FINISH

@@ -7,6 +7,7 @@ import { resolveSize } from '../../../core/output/size';
 import { KeepForm } from '../../../ui/keep-form';
 import { NumberField } from '../../../ui/number-field';
 import { send } from '../../shared/send';
+import { VIEWPOINT_COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { ItemRow } from './item-row';
 
@@ -131,6 +132,21 @@ export function ViewpointPanel({
           Fit the model to the frame
         </button>
       </div>
+      {report.one_sided ? (
+        <div className="sec">
+          <div className="rows">
+            <span>{VIEWPOINT_COPY.openBacks}</span>
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label={VIEWPOINT_COPY.openBacks}
+              checked={brief.open_backs}
+              onChange={(e) => onChange({ open_backs: e.target.checked })}
+            />
+          </div>
+          <p className="note">{VIEWPOINT_COPY.oneSided(report.one_sided)}</p>
+        </div>
+      ) : null}
       <div className="sec">
         <span className="lab">Eye height</span>
         <div style={{ width: 130 }}>
