@@ -3,7 +3,8 @@ import type { Brief } from '../brief/brief';
 import { BriefRefused } from '../brief/refused';
 import { type CameraFrame, createCameraFrame } from '../camera/lens';
 import type { FreeViewpoint } from '../camera/viewpoint';
-import type { Scene } from '../scene/scene';
+import { aspectOf, widened } from '../output/fit-frame';
+import type { Scene, SceneCamera } from '../scene/scene';
 
 /** The viewpoint as numbers: a named camera of the model is looked up. */
 export function resolveViewpoint(scene: Pick<Scene, 'cameras'>, brief: Brief): FreeViewpoint {
@@ -18,7 +19,13 @@ export function resolveViewpoint(scene: Pick<Scene, 'cameras'>, brief: Brief): F
         `${names ? `it has ${names}` : 'it has no camera, so state position_m and target_m'}`
     );
   }
-  return { ...camera, sensor_height_mm: 24, f_number: null, focus_m: null };
+  return cameraView(camera, aspectOf(brief.size));
+}
+
+/** A camera of the model on a sheet of a proportion: nothing of the frame that it was composed for is cut off. */
+export function cameraView({ name: _name, aspect, ...lens }: SceneCamera, sheetAspect: number): FreeViewpoint {
+  const view: FreeViewpoint = { ...lens, sensor_height_mm: 24, f_number: null, focus_m: null };
+  return aspect ? widened(view, aspect, sheetAspect) : view;
 }
 
 export function resolveCamera(view: FreeViewpoint, width: number, height: number): CameraFrame {

@@ -212,6 +212,8 @@ export interface SceneCamera {
   /** On a sensor 24 mm high. */
   focal_length_mm: number;
   height_m: number | null;
+  /** Width over height of the frame that it was composed for; null when the file does not say. */
+  aspect?: number | null;
 }
 
 /** A place where an object of `Scene.objects` stands. */

@@ -4,6 +4,8 @@ import { type Brief, canonicalJson, type Patch } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
+import { aspectOf } from '../../core/output/fit-frame';
+import { cameraView } from '../../core/recipe/viewpoint';
 import { lampGroup, type LampPlace } from '../../core/scene/lamp-groups';
 import type { Opening } from '../../core/scene/opening';
 import type { ImportReport, LampGroupReport } from '../../formats/model/import-report';
@@ -89,8 +91,7 @@ export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
       height_m: null
     };
   // a viewpoint that is changed is one's own and has no name any more
-  const { name: _name, ...lens } = camera;
-  return { ...lens, sensor_height_mm: 24, f_number: null, focus_m: null };
+  return cameraView(camera, aspectOf(brief.size));
 }
 
 export interface LampGroup {

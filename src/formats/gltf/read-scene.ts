@@ -293,6 +293,7 @@ function collectCamera(node: Node, matrix: Matrix, cameras: SceneCamera[]): void
     up: [up[0], up[1], up[2]],
     projection: parallel ? 'parallel' : 'perspective',
     focal_length_mm: REFERENCE_SENSOR_MM / (2 * Math.tan((camera.getYFov() || 0.7) / 2)),
-    height_m: parallel ? 2 * camera.getYMag() : null
+    height_m: parallel ? 2 * camera.getYMag() : null,
+    aspect: (parallel ? camera.getXMag() / camera.getYMag() : camera.getAspectRatio()) || null
   });
 }

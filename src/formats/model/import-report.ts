@@ -36,6 +36,8 @@ export interface ImportReport {
     projection: 'perspective' | 'parallel';
     focal_length_mm: number;
     height_m: number | null;
+    /** Width over height of its frame. Models brought in earlier do not say. */
+    aspect?: number | null;
   }[];
   /** Lamps without a surface, by name. */
   lights: string[];
