@@ -6,7 +6,7 @@ import { BadInput } from './bad-input';
 import { importCommand } from './import-command';
 import { renderCommand } from './render-command';
 
-const USAGE = `sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] --out model.glb [--report report.json]
+const USAGE = `sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] [--fineness coarse|medium|fine] --out model.glb [--report report.json]
 sphaera render MODEL --brief brief.json --out picture.png|jpg|exr [--threads N] [--report report.json]`;
 
 async function main(args: string[]): Promise<number> {

@@ -24,6 +24,7 @@ import { prepare, run } from '../server/render/session';
 import { importModel } from '../server/usecases/import-model';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
+import { modelFiles } from './model-files';
 import { showProgress } from './progress';
 
 const KINDS: Record<string, FileKind> = { '.png': 'png', '.jpg': 'jpg', '.jpeg': 'jpg', '.exr': 'exr' };
@@ -41,7 +42,7 @@ export async function renderCommand(args: string[]): Promise<number> {
   const parsed = parseBrief(await readJson(options.brief));
   if (!parsed.ok) throw new BadInput(parsed.message);
   const brief = parsed.value;
-  const imported = await importModel({ files: [{ path: resolve(model), name: model }], unit: null, up: null });
+  const imported = await importModel({ files: await modelFiles(model), unit: null, up: null });
   if (!imported.ok) throw new BadInput(`${model}: ${imported.message}`);
   const { changed, missing } = imported.value.report;
   const scene = await readScene(imported.value.glb);

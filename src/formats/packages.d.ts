@@ -13,3 +13,12 @@ declare module 'gltf-validator' {
   export function validateBytes(bytes: Uint8Array, options?: Options): Promise<Report>;
   export function validateString(json: string, options?: Options): Promise<Report>;
 }
+
+declare module 'occt-import-js' {
+  interface Reader {
+    ReadStepFile(bytes: Uint8Array, options: object): unknown;
+    ReadIgesFile(bytes: Uint8Array, options: object): unknown;
+  }
+  const open: () => Promise<Reader>;
+  export default open;
+}

@@ -8,3 +8,7 @@ export interface ReadAs {
 
 /** What a model is in once it is normalised, and what models brought in earlier were read as. */
 export const METRES_Y_UP: ReadAs = { unit: 'm', up: 'y' };
+
+/** How finely solids are meshed on the way in. */
+export const FINENESSES = ['coarse', 'medium', 'fine'] as const;
+export type Fineness = (typeof FINENESSES)[number];

@@ -3,7 +3,7 @@ import type { Document, JSONDocument } from '@gltf-transform/core';
 import { checkGltfJson } from '../gltf/check-json';
 import { hideNodes, type NodesJson } from '../gltf/hidden-nodes';
 import { ModelRefused } from './model-refused';
-import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
+import { type ModelFile, type ModelFiles, type ModelReader, PICTURES, type ReadModel } from './reader';
 
 const isGlb = (bytes: Uint8Array) =>
   bytes.length >= 4 && bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
@@ -16,6 +16,7 @@ export const gltf: ModelReader = {
   recognises: ({ name, bytes }) =>
     isGlb(bytes) || /\.(gltf|glb)$/i.test(name) || (bytes.subarray(0, 64).includes(BRACE) && looksLikeGltf(bytes)),
   states: { unit: 'm', up: 'y' },
+  comesWith: ['bin', 'ktx2', ...PICTURES],
   read: (main, files) => (isGlb(main.bytes) ? readGlb(main) : readJson(main, files))
 };
 

@@ -1,10 +1,15 @@
 /** The catalogue of model readers. One line a format; chooser, drop, messages and command follow. */
 import { unpackZip } from '../zip';
 import { gltf } from './gltf';
+import { ifc } from './ifc';
+import { obj } from './obj';
+import { ply } from './ply';
+import { iges, step } from './solids';
+import { stl } from './stl';
 import { ModelRefused } from './model-refused';
-import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
+import type { ModelFile, ModelFiles, ModelReader, ReadModel, ReadOptions } from './reader';
 
-export const READERS: readonly ModelReader[] = [gltf];
+export const READERS: readonly ModelReader[] = [gltf, ifc, step, iges, obj, stl, ply];
 
 /** "glTF (.glb, .gltf)" */
 export const formatsText = (): string =>
@@ -44,4 +49,23 @@ export function recognise(given: readonly ModelFile[], maxBytes: number): Recogn
   );
 }
 
-export const readModel = ({ reader, main, files }: Recognised): Promise<ReadModel> => reader.read(main, files);
+/** The readers that may read a file of this name, to find what belongs to it. */
+export const readerOf = (name: string): ModelReader | null =>
+  READERS.find(({ extensions }) => extensions.includes(name.slice(name.lastIndexOf('.') + 1).toLowerCase())) ?? null;
+
+export async function readModel(
+  { reader, main, files }: Recognised,
+  options: ReadOptions = { fineness: 'medium' }
+): Promise<ReadModel> {
+  try {
+    return await reader.read(main, files, options);
+  } catch (error) {
+    if (error instanceof ModelRefused) throw error;
+    // what a library says of a damaged file is for the log
+    console.error(error);
+    throw new ModelRefused(
+      'truncated',
+      `this ${reader.label} file is damaged or cut off inside its data; export it again`
+    );
+  }
+}

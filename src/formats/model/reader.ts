@@ -1,5 +1,6 @@
 /** What a reader of a model format is. Each format is a file of this folder, named in index.ts. */
 import type { Document } from '@gltf-transform/core';
+import type { Fineness } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
 
 export interface ModelFile {
@@ -24,6 +25,10 @@ export interface ReadModel {
   missing: string[];
 }
 
+export interface ReadOptions {
+  fineness: Fineness;
+}
+
 export interface ModelReader {
   key: string;
   /** As people call it: "glTF". */
@@ -34,5 +39,12 @@ export interface ModelReader {
   recognises(file: ModelFile): boolean;
   /** What the format says of every file of it; what it does not say is asked. */
   states: { unit?: LengthUnit; up?: 'y' | 'z' };
-  read(main: ModelFile, files: ModelFiles): Promise<ReadModel>;
+  /** Endings of files that belong to such a model, which the command takes from beside it. */
+  comesWith?: readonly string[];
+  /** Whether it holds solids that are meshed on the way in, at a fineness. */
+  meshed?: boolean;
+  read(main: ModelFile, files: ModelFiles, options: ReadOptions): Promise<ReadModel>;
 }
+
+/** Endings of pictures that go with models. */
+export const PICTURES = ['png', 'jpg', 'jpeg', 'webp', 'tif', 'tiff', 'gif', 'bmp', 'tga'] as const;

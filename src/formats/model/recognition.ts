@@ -1,8 +1,9 @@
 /** What is known of a model before it is brought in, and what has to be asked. */
-import { getBounds } from '@gltf-transform/core';
+import { type Document, getBounds } from '@gltf-transform/core';
 import { guessUnit, isPlausible } from '../../core/units/guess-unit';
 import type { LengthUnit } from '../../core/units/units';
 import { type Recognised, readModel } from './index';
+import type { ModelReader } from './reader';
 
 export interface Recognition {
   /** "GLB" */
@@ -18,12 +19,7 @@ export interface Recognition {
 export async function examine(recognised: Recognised): Promise<Recognition> {
   const { states } = recognised.reader;
   const { document, format, source } = await readModel(recognised);
-  const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
-  const bounds = scene ? getBounds(scene) : null;
-  const extents = bounds ? ([0, 1, 2] as const).map((i) => bounds.max[i] - bounds.min[i]) : [];
-  const size = extents.length === 3 && extents.every(Number.isFinite) ? (extents as [number, number, number]) : null;
-  const largest = size ? Math.max(...size) : 0;
-  const unit = guessUnit(largest, states.unit ?? null);
+  const { size, largest, unit, up } = guessOf(document, states);
   const unitAsked = size !== null && (states.unit === undefined || !isPlausible(largest, states.unit));
   // a file that breaks its format's rule on the unit may break it on the axis too
   const upAsked = size !== null && (states.up === undefined || unitAsked);
@@ -32,6 +28,16 @@ export async function examine(recognised: Recognised): Promise<Recognition> {
     source,
     size,
     asks: [...(unitAsked ? (['unit'] as const) : []), ...(upAsked ? (['up'] as const) : [])],
-    guess: { unit, up: states.up ?? 'z' }
+    guess: { unit, up }
   };
+}
+
+/** How large a document is in its own unit, and what it is probably drawn in. */
+export function guessOf(document: Document, states: ModelReader['states']) {
+  const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
+  const bounds = scene ? getBounds(scene) : null;
+  const extents = bounds ? ([0, 1, 2] as const).map((i) => bounds.max[i] - bounds.min[i]) : [];
+  const size = extents.length === 3 && extents.every(Number.isFinite) ? (extents as [number, number, number]) : null;
+  const largest = size ? Math.max(...size) : 0;
+  return { size, largest, unit: guessUnit(largest, states.unit ?? null), up: states.up ?? ('z' as const) };
 }

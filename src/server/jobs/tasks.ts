@@ -12,7 +12,7 @@ import type { Probe } from '../../core/forecast/forecast';
 import type { SheetShare } from '../../core/output/size';
 import type { PolarCurve } from '../../core/lights/web/web';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
-import type { ReadAs } from '../../core/units/read-as';
+import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
 import type { Lease } from '../store/lease';
 
@@ -87,6 +87,8 @@ export interface Tasks {
         up: 'y' | 'z' | null;
         /** What a model that was normalised had been read as; null for a file. */
         from: ReadAs | null;
+        /** Of solids. */
+        fineness: Fineness;
         out: string;
       } | null;
     };

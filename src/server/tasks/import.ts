@@ -2,7 +2,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { readModel, recognise } from '../../formats/model';
 import { normaliseModel } from '../../formats/model/normalise';
-import { examine } from '../../formats/model/recognition';
+import { examine, guessOf } from '../../formats/model/recognition';
 import { serveTask } from '../jobs/serve-task';
 
 serveTask('import', async ({ files: paths, maxBytes, as }) => {
@@ -11,13 +11,16 @@ serveTask('import', async ({ files: paths, maxBytes, as }) => {
   );
   const recognised = recognise(files, maxBytes);
   if (as === null) return { recognition: await examine(recognised) };
-  const { unit = 'm', up = 'y' } = recognised.reader.states;
-  const model = await readModel(recognised);
-  const { glb, report } = await normaliseModel(model, {
-    unit: as.unit ?? unit,
-    up: as.up ?? up,
-    from: as.from
-  });
+  const { states } = recognised.reader;
+  const model = await readModel(recognised, { fineness: as.fineness });
+  const guess = guessOf(model.document, states);
+  const read = { unit: as.unit ?? states.unit ?? guess.unit, up: as.up ?? states.up ?? guess.up };
+  if ((as.unit === null && !states.unit) || (as.up === null && !states.up))
+    model.changed.push(
+      `The file does not say its unit and axis: it was read as ${read.unit} with ` +
+        `${read.up.toUpperCase()} up, guessed from its size`
+    );
+  const { glb, report } = await normaliseModel(model, { ...read, from: as.from });
   await writeFile(as.out, glb);
   return { report };
 });

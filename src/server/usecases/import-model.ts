@@ -3,7 +3,7 @@ import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { type Refused, type Result, ok, refused } from '../../core/result/result';
-import type { ReadAs } from '../../core/units/read-as';
+import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
 import type { ImportReport } from '../../formats/model/import-report';
 import type { Recognition } from '../../formats/model/recognition';
@@ -22,6 +22,7 @@ export async function importModel({
   unit,
   up,
   from = null,
+  fineness = 'medium',
   signal
 }: {
   files: FileOnDisk[];
@@ -29,13 +30,15 @@ export async function importModel({
   up: 'y' | 'z' | null;
   /** What a model of ours had been read as, which is to be read as another. */
   from?: ReadAs | null;
+  /** Of solids. */
+  fineness?: Fineness;
   /** Ends the reader when whoever asked has left. */
   signal?: AbortSignal | undefined;
 }): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {
   const folder = await mkdtemp(join(tmpdir(), 'sphaera-import-'));
   try {
     const out = join(folder, 'model.glb');
-    const read = await readFiles(files, { unit, up, from, out }, signal);
+    const read = await readFiles(files, { unit, up, from, fineness, out }, signal);
     if (!read.ok) return read;
     return ok({ glb: new Uint8Array(await readFile(out)), report: read.value.report as ImportReport });
   } finally {

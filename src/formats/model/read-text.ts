@@ -1,0 +1,14 @@
+/** Text of a file in the encoding that its first bytes tell; UTF-8 where they tell nothing. */
+export function readText(bytes: Uint8Array): string {
+  const encoding =
+    bytes[0] === 0xff && bytes[1] === 0xfe
+      ? 'utf-16le'
+      : bytes[0] === 0xfe && bytes[1] === 0xff
+        ? 'utf-16be'
+        : bytes.length > 3 && bytes[0] === 0 && bytes[1] !== 0
+          ? 'utf-16be'
+          : bytes.length > 3 && bytes[1] === 0 && bytes[0] !== 0
+            ? 'utf-16le'
+            : 'utf-8';
+  return new TextDecoder(encoding).decode(bytes);
+}
