@@ -4,6 +4,7 @@ import { dirname, join, relative, resolve } from 'node:path';
 import { readerOf } from '../formats/model';
 import type { FileOnDisk } from '../server/usecases/import-model';
 
+const IS_ARCHIVE = /\.(zip|zae|usdz|3mf)$/i;
 const MOST_FILES = 500;
 const MOST_BYTES = 1e9;
 const MOST_FOLDERS_DEEP = 3;
@@ -13,7 +14,7 @@ export async function modelFiles(model: string): Promise<FileOnDisk[]> {
   const path = resolve(model);
   const main = { path, name: path.slice(dirname(path).length + 1) };
   const endings = new Set(readerOf(model)?.comesWith ?? []);
-  if (endings.size === 0) return [{ path, name: model }];
+  if (endings.size === 0 || IS_ARCHIVE.test(model)) return [{ path, name: model }];
   const found: FileOnDisk[] = [];
   let bytes = 0;
   const look = async (folder: string, deep: number) => {

@@ -26,6 +26,7 @@ export const COPY = {
   more: (n: number) => `Show ${n} older project${n === 1 ? '' : 's'}`,
   named: 'Named after the file',
   drop: 'Drop a model here',
+  formats: (names: string) => `${names}; with its files, a folder or a ZIP, up to 2\u00a0GB`,
   choose: 'Choose a file',
   chooseOther: 'Choose another file',
   reading: 'reading the model',

@@ -1,5 +1,6 @@
 'use client';
 /** The empty slip: drop a model, or choose one. Says how far it is, and what was wrong with a file that was refused. */
+import { fromEvent } from 'file-selector';
 import { useRouter } from 'next/navigation';
 import { type RefObject, useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
@@ -9,6 +10,8 @@ import { bytes, send, upload } from '../shared/send';
 import { COPY } from './copy';
 import { SizeCheck } from './size-check';
 
+/** A file that came with its folder. */
+type PlacedFile = File & { relativePath?: string };
 type Sent = { upload: string; name: string }[];
 type Found = Recognition & { size: [number, number, number] };
 type State =
@@ -29,7 +32,7 @@ export function NewProject({ input, formats }: Props) {
   const abort = useRef<AbortController | null>(null);
   const isMain = (name: string) => formats.extensions.some((e) => name.toLowerCase().endsWith(`.${e}`));
 
-  const bringIn = async (files: File[]) => {
+  const bringIn = async (files: PlacedFile[]) => {
     if (files.length === 0) return;
     const { name } = files.find((f) => isMain(f.name)) ?? files[0]!;
     const size = files.reduce((sum, f) => sum + f.size, 0);
@@ -43,7 +46,7 @@ export function NewProject({ input, formats }: Props) {
       const result = await upload(file, onShare, abort.current.signal);
       if (!result.ok) return refuse(result.message);
       before += file.size;
-      sent.push({ upload: result.value.upload, name: file.webkitRelativePath || file.name });
+      sent.push({ upload: result.value.upload, name: nameWithin(file) });
     }
     setState({ step: 'reading', name });
     const found = await send<Recognition>('POST', '/api/models/recognise', { files: sent });
@@ -69,7 +72,8 @@ export function NewProject({ input, formats }: Props) {
           onDragOver={(e) => e.preventDefault()}
           onDrop={(e) => {
             e.preventDefault();
-            if (!busy) void bringIn([...e.dataTransfer.files]);
+            // folders are opened up; the list of what was dropped is only there during the event
+            if (!busy) void fromEvent(e.nativeEvent).then((files) => bringIn(files as PlacedFile[]));
           }}
         >
           <input
@@ -87,7 +91,7 @@ export function NewProject({ input, formats }: Props) {
           {state.step === 'idle' ? (
             <span>
               <b>{COPY.drop}</b>
-              <i>{formats.text} or a ZIP, up to 2&nbsp;GB</i>
+              <i>{COPY.formats(formats.text)}</i>
               <u className="lk">{COPY.choose}</u>
             </span>
           ) : state.step === 'refused' ? (
@@ -132,5 +136,9 @@ export function NewProject({ input, formats }: Props) {
     </div>
   );
 }
+
+/** With the folder that it was dropped in: "chair/textures/oak.png". */
+const nameWithin = (file: PlacedFile): string =>
+  (file.relativePath || file.webkitRelativePath || file.name).replace(/^\.?\/+/, '');
 
 const sentence = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}.`;

@@ -24,6 +24,19 @@ export async function asTexture(bytes: Uint8Array): Promise<{ image: Uint8Array;
     if (mimeType) return { image: bytes, mimeType };
     return { image: new Uint8Array(await image.png().toBuffer()), mimeType: 'image/png' };
   } catch {
+    return fromTga(bytes);
+  }
+}
+
+/** Truevision TGA 2.0, which has no signature at its beginning: tried last. */
+async function fromTga(bytes: Uint8Array): Promise<{ image: Uint8Array; mimeType: string } | null> {
+  const { TGALoader } = await import('three/examples/jsm/loaders/TGALoader.js');
+  try {
+    const { data, width, height } = new TGALoader().parse(Uint8Array.from(bytes).buffer);
+    if (!width || !height || width * height > MOST_PX) return null;
+    const image = sharp(data as Uint8Array, { raw: { width, height, channels: 4 } });
+    return { image: new Uint8Array(await image.png().toBuffer()), mimeType: 'image/png' };
+  } catch {
     return null;
   }
 }

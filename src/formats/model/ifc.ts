@@ -7,11 +7,11 @@ import { KHRMaterialsTransmission } from '@gltf-transform/extensions';
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
 import type { IfcAPI, PlacedGeometry } from 'web-ifc';
+import { refuseCutOff, schemaOf } from './clear-text';
 import { ModelRefused } from './model-refused';
 import type { ModelFile, ModelReader, ReadModel } from './reader';
 
-const startOf = (bytes: Uint8Array, length: number) => Buffer.from(bytes.subarray(0, length)).toString('latin1');
-const isIfc = (bytes: Uint8Array) => /FILE_SCHEMA\s*\(\s*\(\s*'IFC/i.test(startOf(bytes, 16_384));
+const isIfc = (bytes: Uint8Array) => /^IFC/i.test(schemaOf(bytes));
 
 export const ifc: ModelReader = {
   key: 'ifc',
@@ -25,6 +25,7 @@ export const ifc: ModelReader = {
 async function read({ name, bytes }: ModelFile): Promise<ReadModel> {
   if (!isIfc(bytes))
     throw new ModelRefused('not_a_model', 'this file is named as IFC and does not say so in its head; export it again');
+  refuseCutOff(bytes, 'IFC');
   const [{ IfcAPI, LogLevel, ...types }, { ModelBuilder }] = await Promise.all([
     import('web-ifc'),
     import('./model-builder')

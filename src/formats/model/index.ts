@@ -1,19 +1,25 @@
 /** The catalogue of model readers. One line a format; chooser, drop, messages and command follow. */
 import { unpackZip } from '../zip';
+import { collada } from './collada';
 import { gltf } from './gltf';
 import { ifc } from './ifc';
 import { obj } from './obj';
 import { ply } from './ply';
 import { iges, step } from './solids';
 import { stl } from './stl';
+import { threeMf } from './three-mf';
+import { usd } from './usd';
 import { ModelRefused } from './model-refused';
 import type { ModelFile, ModelFiles, ModelReader, ReadModel, ReadOptions } from './reader';
 
-export const READERS: readonly ModelReader[] = [gltf, ifc, step, iges, obj, stl, ply];
+export const READERS: readonly ModelReader[] = [gltf, ifc, step, iges, collada, usd, threeMf, obj, stl, ply];
 
 /** "glTF (.glb, .gltf)" */
 export const formatsText = (): string =>
   READERS.map(({ label, extensions }) => `${label} (${extensions.map((e) => `.${e}`).join(', ')})`).join(', ');
+
+/** "glTF, IFC" */
+export const formatNames = (): string => READERS.map(({ label }) => label).join(', ');
 
 /** For a file chooser: ".glb,.gltf,.zip". Files that go with a model have other endings, so none is refused by it. */
 export const modelExtensions = (): string[] => [...READERS.flatMap((r) => r.extensions), 'zip'];
@@ -32,6 +38,11 @@ export function recognise(given: readonly ModelFile[], maxBytes: number): Recogn
     given.length === 1 && isZip(given[0]!)
       ? unpackZip(given[0]!.bytes, maxBytes)
       : new Map(given.map((file) => [file.name, file.bytes]));
+  if (given.length === 1 && isZip(given[0]!)) {
+    const names = [...files.keys()];
+    const reader = READERS.find((one) => one.recognisesArchive?.(names));
+    if (reader) return { reader, main: given[0]!, files };
+  }
   const all = [...files].map(([name, bytes]): ModelFile => ({ name, bytes }));
   for (const reader of READERS) {
     const main = all.find((file) => reader.recognises(file));

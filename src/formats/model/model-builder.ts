@@ -46,7 +46,7 @@ export class ModelBuilder {
       if (corners < 3) continue;
       const primitive = this.document.createPrimitive().setMaterial(whole.material);
       primitive.setAttribute('POSITION', this.accessor('VEC3', whole.positions));
-      primitive.setAttribute('NORMAL', this.accessor('VEC3', whole.normals!));
+      primitive.setAttribute('NORMAL', this.accessor('VEC3', unitVectors(whole.normals!)));
       if (whole.uv) primitive.setAttribute('TEXCOORD_0', this.accessor('VEC2', downwards(whole.uv)));
       if (whole.colors) {
         const rgba = whole.colors.length === (whole.positions.length / 3) * 4;
@@ -92,6 +92,17 @@ function cornersOf(part: MeshPart): MeshPart {
     indices: null,
     material: part.material
   };
+}
+
+/** Of length 1, as glTF wants them; those of faces without an area look up. */
+function unitVectors(normals: Float32Array): Float32Array {
+  const out = new Float32Array(normals.length);
+  for (let i = 0; i < normals.length; i += 3) {
+    const size = Math.hypot(normals[i]!, normals[i + 1]!, normals[i + 2]!);
+    if (size > 1e-12 && Number.isFinite(size)) for (let k = 0; k < 3; k++) out[i + k] = normals[i + k]! / size;
+    else out[i + 1] = 1;
+  }
+  return out;
 }
 
 /** glTF counts v from the top. */

@@ -75,7 +75,7 @@ export function parseTexture(line: string): MtlTexture {
   return { name: words.join(' '), scale, offset };
 }
 
-const numbers = (text: string | undefined): number[] => (text ?? '').split(/\s+/).map(Number).filter(Number.isFinite);
+const numbers = (text = ''): number[] => (text.match(/\S+/g) ?? []).map(Number).filter(Number.isFinite);
 const rgb = (text: string | undefined): [number, number, number] | null => {
   const [r, g = r, b = r] = numbers(text);
   return r === undefined ? null : [r, g!, b!];

@@ -37,6 +37,8 @@ export interface ModelReader {
   extensions: readonly string[];
   /** Whether a file is of this format, by its bytes where they tell, else by its name. */
   recognises(file: ModelFile): boolean;
+  /** Whether a ZIP with these names in it is itself a file of the format, and no folder of files. */
+  recognisesArchive?(names: readonly string[]): boolean;
   /** What the format says of every file of it; what it does not say is asked. */
   states: { unit?: LengthUnit; up?: 'y' | 'z' };
   /** Endings of files that belong to such a model, which the command takes from beside it. */

@@ -4,6 +4,7 @@
  */
 import type { Node } from '@gltf-transform/core';
 import type { Fineness } from '../../core/units/read-as';
+import { refuseCutOff, schemaOf } from './clear-text';
 import { ModelRefused } from './model-refused';
 import type { ModelFile, ModelReader, ReadModel, ReadOptions } from './reader';
 
@@ -16,8 +17,6 @@ export const FINENESS: Record<Fineness, { chord: number; angle_deg: number }> = 
 
 const startOf = (bytes: Uint8Array, length: number) => Buffer.from(bytes.subarray(0, length)).toString('latin1');
 const isStep = (bytes: Uint8Array) => /ISO-10303-21\s*;/.test(startOf(bytes, 256)) && !/\bIFC\d/i.test(schemaOf(bytes));
-/** What a file of ISO 10303-21 says that it is of: IFC uses the same clear text. */
-const schemaOf = (bytes: Uint8Array) => /FILE_SCHEMA\s*\(\s*\(\s*'([^']*)'/i.exec(startOf(bytes, 16_384))?.[1] ?? '';
 // the first line of a start section has an S in column 73 (IGES 5.3, 2.2.4)
 const isIges = (bytes: Uint8Array) => /^.{72}S\s*0*1\s*$/m.test(startOf(bytes, 200));
 
@@ -62,6 +61,7 @@ async function readSolids(
 ): Promise<ReadModel> {
   if (!wellFormed)
     throw new ModelRefused('not_a_model', `this file is named as ${format} and does not begin as one; export it again`);
+  if (format === 'STEP') refuseCutOff(bytes, format);
   const [{ default: open }, { ModelBuilder }, { encodeSrgb }] = await Promise.all([
     import('occt-import-js'),
     import('./model-builder'),
@@ -117,8 +117,8 @@ async function readSolids(
   };
   walk(result.root, null);
   const changed = [
-    `Solids were meshed ${fineness === 'medium' ? 'at medium fineness' : fineness}: chords stay within 1/${Math.round(1 / chord)} of each body's ` +
-      `extent, facets within ${angle_deg} degrees`
+    `Solids were meshed at ${fineness} fineness: chords stay within ` +
+      `1/${Math.round(1 / chord)} of each body's extent, facets within ${angle_deg} degrees`
   ];
   return { document: builder.document, format, source: name, changed, missing: [] };
 }

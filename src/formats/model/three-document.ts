@@ -2,15 +2,18 @@
  * What a loader of three.js made, as a glTF document: its meshes with their groups, names and places, its materials in the
  * terms of glTF. Loaders are used without a page: they read bytes and draw nothing.
  */
-import type { Material, Node, Texture } from '@gltf-transform/core';
+import type { Material, Node } from '@gltf-transform/core';
 import {
   type BufferAttribute,
   type BufferGeometry,
+  type Camera,
   Color,
   type InterleavedBufferAttribute,
   type Material as ThreeMaterial,
   type Mesh,
-  type Object3D
+  type Object3D,
+  type OrthographicCamera,
+  type PerspectiveCamera
 } from 'three';
 import { ModelBuilder, type MeshPart } from './model-builder';
 
@@ -21,8 +24,15 @@ export interface ThreeOptions {
   material(from: ThreeMaterial, builder: ModelBuilder): Material | null;
 }
 
-/** `skipped`: parts made of points or lines, which have no surface. */
-export function threeDocument(root: Object3D, options: ThreeOptions): { builder: ModelBuilder; skipped: number } {
+/** `skipped`: parts made of points or lines, which have no surface; `lights`: lamps, which are not taken over. */
+export function threeDocument(
+  root: Object3D,
+  options: ThreeOptions
+): {
+  builder: ModelBuilder;
+  skipped: number;
+  lights: number;
+} {
   const builder = new ModelBuilder();
   const materials = new Map<ThreeMaterial, Material | null>();
   const materialOf = (from: ThreeMaterial | undefined): Material | null => {
@@ -33,7 +43,7 @@ export function threeDocument(root: Object3D, options: ThreeOptions): { builder:
     materials.set(from, made);
     return made;
   };
-  let skipped = 0;
+  let [skipped, lights] = [0, 0];
   const walk = (object: Object3D, parent: Node | null) => {
     object.updateMatrix();
     const node = builder.node(object.name, parent, object.matrix.elements);
@@ -43,10 +53,30 @@ export function threeDocument(root: Object3D, options: ThreeOptions): { builder:
       const made = builder.mesh(object.name || mesh.geometry.name, parts);
       if (made) node.setMesh(made);
     } else if ('isLine' in object || 'isPoints' in object) skipped++;
+    else if ('isLight' in object) lights += 'isAmbientLight' in object ? 0 : 1;
+    else if ('isCamera' in object) node.setCamera(cameraOf(object as Camera, builder));
     for (const child of object.children) walk(child, node);
   };
   walk(root, null);
-  return { builder, skipped };
+  return { builder, skipped, lights };
+}
+
+function cameraOf(from: Camera, { document }: ModelBuilder) {
+  const made = document.createCamera(from.name);
+  if ('isOrthographicCamera' in from) {
+    const { left, right, top, bottom, near, far, zoom } = from as OrthographicCamera;
+    made
+      .setType('orthographic')
+      .setXMag((right - left) / 2 / zoom)
+      .setYMag((top - bottom) / 2 / zoom);
+    return made.setZNear(Math.max(0, near)).setZFar(far);
+  }
+  const { fov, aspect, near } = from as PerspectiveCamera;
+  return made
+    .setType('perspective')
+    .setYFov((fov * Math.PI) / 180)
+    .setAspectRatio(aspect)
+    .setZNear(Math.max(1e-4, near));
 }
 
 /** One part a group, or the whole where there are none. */
@@ -144,17 +174,3 @@ export function plainMaterial(from: ThreeMaterial): PlainMaterial {
  * 2007, section 5.1 (the Beckmann width of a Phong exponent).
  */
 export const roughnessOfExponent = (exponent: number): number => (2 / (Math.max(0, exponent) + 2)) ** 0.25;
-
-/** A texture of a document, made once for its bytes. */
-export function textureOf(
-  builder: ModelBuilder,
-  known: Map<Uint8Array, Texture>,
-  name: string,
-  { image, mimeType }: { image: Uint8Array; mimeType: string }
-): Texture {
-  const found = known.get(image);
-  if (found) return found;
-  const made = builder.document.createTexture(name).setImage(Uint8Array.from(image)).setMimeType(mimeType);
-  known.set(image, made);
-  return made;
-}

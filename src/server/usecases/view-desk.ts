@@ -3,7 +3,7 @@ import type { DeskDto, DeskProjectDto } from '../../contracts/dto';
 import { DESK_PAGE } from '../../contracts/paging';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
-import { formatsText, modelExtensions } from '../../formats/model';
+import { formatNames, modelExtensions } from '../../formats/model';
 import { freeBytes } from '../files/free-bytes';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { findPicture, listPictures } from '../store/pictures';
@@ -27,7 +27,7 @@ export function viewDesk(limit = DESK_PAGE): DeskDto {
   const films = filmTotals();
   return {
     stamp,
-    formats: { text: formatsText(), extensions: modelExtensions() },
+    formats: { text: formatNames(), extensions: modelExtensions() },
     client: rows[0]?.client ?? '',
     projects: rows.flatMap((row) => deskProject(row) ?? []),
     count: countProjects(),
