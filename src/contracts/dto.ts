@@ -158,6 +158,8 @@ export interface WorkspaceDto {
   stamp: number;
   project: { id: string; name: string; client: string; kind: string };
   revision: { id: string; number: number; glb_sha256: string; report: ImportReport };
+  /** Revisions before it, the newest first. */
+  earlier: { id: string; number: number; source: string; created_at_ms: number }[];
   pictures: PictureItemDto[];
   opened: OpenPictureDto;
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
@@ -178,6 +180,8 @@ export interface WorkspaceDto {
 /** What changed in a project after a change that a page has seen. */
 export interface WorkspaceChangesDto
   extends Pick<WorkspaceDto, 'stamp' | 'pictures' | 'machine' | 'ahead' | 'free_bytes' | 'rendering'> {
+  /** Content hash of the newest model: when it is another one, the page asks for all of the project. */
+  model: string;
   /** Id of the picture in hand, of which more is told than of others. */
   opened: string;
   /** Null when it has not changed. */

@@ -6,12 +6,10 @@ import { type RefObject, useRef, useState } from 'react';
 import type { DeskDto } from '../../contracts/dto';
 import type { LengthUnit } from '../../core/units/units';
 import type { Recognition } from '../../formats/model/recognition';
-import { bytes, send, upload } from '../shared/send';
+import { bytes, type PlacedFile, send, uploadAll } from '../shared/send';
 import { COPY } from './copy';
 import { SizeCheck } from './size-check';
 
-/** A file that came with its folder. */
-type PlacedFile = File & { relativePath?: string };
 type Sent = { upload: string; name: string }[];
 type Found = Recognition & { size: [number, number, number] };
 type State =
@@ -38,22 +36,14 @@ export function NewProject({ input, formats }: Props) {
     const size = files.reduce((sum, f) => sum + f.size, 0);
     const refuse = (message: string) => setState({ step: 'refused', name, size, message });
     abort.current = new AbortController();
-    const sent: Sent = [];
-    let before = 0;
-    for (const file of files) {
-      const onShare = (share: number) =>
-        setState({ step: 'sending', name, share: (before + share * file.size) / Math.max(1, size) });
-      const result = await upload(file, onShare, abort.current.signal);
-      if (!result.ok) return refuse(result.message);
-      before += file.size;
-      sent.push({ upload: result.value.upload, name: nameWithin(file) });
-    }
+    const sent = await uploadAll(files, (share) => setState({ step: 'sending', name, share }), abort.current.signal);
+    if (!sent.ok) return refuse(sent.message);
     setState({ step: 'reading', name });
-    const found = await send<Recognition>('POST', '/api/models/recognise', { files: sent });
+    const found = await send<Recognition>('POST', '/api/models/recognise', { files: sent.value });
     if (!found.ok) return refuse(found.message);
     if (found.value.size !== null && found.value.asks.length > 0)
-      return setState({ step: 'asking', name, size, sent, found: found.value as Found });
-    await create(name, size, sent, null, null);
+      return setState({ step: 'asking', name, size, sent: sent.value, found: found.value as Found });
+    await create(name, size, sent.value, null, null);
   };
 
   const create = async (name: string, size: number, files: Sent, unit: LengthUnit | null, up: 'y' | 'z' | null) => {
@@ -136,9 +126,5 @@ export function NewProject({ input, formats }: Props) {
     </div>
   );
 }
-
-/** With the folder that it was dropped in: "chair/textures/oak.png". */
-const nameWithin = (file: PlacedFile): string =>
-  (file.relativePath || file.webkitRelativePath || file.name).replace(/^\.?\/+/, '');
 
 const sentence = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}.`;

@@ -1,6 +1,6 @@
 'use client';
 /** Asks for the unit and the axis of a file that does not state them: the size in words, and a person beside it. */
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { LengthUnit } from '../../core/units/units';
 import type { Recognition } from '../../formats/model/recognition';
 import { ReadAsFields } from '../shared/read-as-fields';
@@ -13,9 +13,12 @@ interface Props {
 
 export function SizeCheck({ found, onAnswer }: Props) {
   const [readAs, setReadAs] = useState(found.guess);
+  const answer = useRef<HTMLButtonElement>(null);
+  // the question is wider than the empty slip, and may stand in a row below
+  useEffect(() => answer.current?.scrollIntoView({ block: 'nearest' }), []);
   return (
     <ReadAsFields size={found.size} readAs={readAs} onChange={setReadAs}>
-      <button type="button" className="lk act" onClick={() => onAnswer(readAs.unit, readAs.up)}>
+      <button ref={answer} type="button" className="lk act" onClick={() => onAnswer(readAs.unit, readAs.up)}>
         {COPY.bringIn}
       </button>
     </ReadAsFields>

@@ -99,6 +99,34 @@ export function upload(
   });
 }
 
+/** A file that came with its folder. */
+export type PlacedFile = File & { relativePath?: string };
+
+/** With the folder that it came in: "chair/textures/oak.png". */
+const nameWithin = (file: PlacedFile): string =>
+  (file.relativePath || file.webkitRelativePath || file.name).replace(/^\.?\/+/, '');
+
+/** Files of one model up, one after the other, telling how far all of them are (0 to 1). */
+export async function uploadAll(
+  files: readonly PlacedFile[],
+  onShare: (share: number) => void,
+  signal: AbortSignal
+): Promise<Sent<{ upload: string; name: string }[]>> {
+  const size = Math.max(
+    1,
+    files.reduce((sum, f) => sum + f.size, 0)
+  );
+  const value: { upload: string; name: string }[] = [];
+  let before = 0;
+  for (const file of files) {
+    const sent = await upload(file, (share) => onShare((before + share * file.size) / size), signal);
+    if (!sent.ok) return sent;
+    before += file.size;
+    value.push({ upload: sent.value.upload, name: nameWithin(file) });
+  }
+  return { ok: true, value };
+}
+
 /** A file up, and into the library that `path` adds to. */
 export async function bringIn<T>(path: string, file: File, onShare: (share: number) => void): Promise<Sent<T>> {
   const sent = await upload(file, onShare, new AbortController().signal);

@@ -209,3 +209,27 @@ export const VIEWPOINT_COPY = {
     `${materials === 1 ? 'One material has' : `${materials} materials have`} a front alone in the file. ` +
     'Their backs are shown too, unless the picture looks through them, as into a dolls’ house. Light never does.'
 };
+
+const objects = (n: number) => `${n.toLocaleString('en')} object${n === 1 ? '' : 's'}`;
+export const REVISION_COPY = {
+  title: 'Revisions',
+  bring: 'Bring in a newer file',
+  choose: 'Choose a newer file of this model',
+  sending: (share: number) => `${Math.floor(share * 100)}\u00a0% of the file is here`,
+  reading: 'Reading the model and comparing it',
+  restoring: 'Going back',
+  same: 'this file holds the model that is here already; nothing was changed',
+  revision: (number: number, source: string) => `Revision ${number}, ${source}`,
+  goBack: 'Go back to it',
+  goBackTo: (number: number) => `Go back to revision ${number}`,
+  alike: (number: number) => `All objects are as in revision ${number}.`,
+  compared: (number: number, same: number) => `Against revision ${number}: ${objects(same)} unchanged.`,
+  more: (n: number) => `and ${n.toLocaleString('en')} more`,
+  kinds: {
+    added: (n: number) => `${objects(n)} added`,
+    removed: (n: number) => `${objects(n)} removed`,
+    changed: (n: number) => `${objects(n)} with another shape or material`,
+    moved: (n: number) => `${objects(n)} moved`,
+    renamed: (n: number) => `${objects(n)} renamed`
+  }
+};

@@ -93,11 +93,19 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     onStep(by);
     if (stageView.preview && shown) set({ showModel: true });
   };
+  /** All of the project, as after a newer model. */
+  const reload = async () => {
+    const now = await send<WorkspaceDto>('GET', `/api/projects/${workspace.project.id}?picture=${picture.id}`);
+    if (now.ok) state.update(now.value);
+  };
   useChanges<WorkspaceChangesDto>(
     workspace.project.id,
     (stamp) => `/api/projects/${workspace.project.id}/changes?since=${stamp}&picture=${picture.id}`,
     since,
-    state.applyChanges
+    (changes) => {
+      if (changes.model !== workspace.revision.glb_sha256) void reload();
+      return state.applyChanges(changes);
+    }
   );
 
   const view = freeView(brief, workspace);
@@ -196,8 +204,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     const sent = await bringBack(removed!);
     set({ removed: null });
     if (!sent.ok) return setMessage(sent.message);
-    const now = await send<WorkspaceDto>('GET', `/api/projects/${workspace.project.id}?picture=${picture.id}`);
-    if (now.ok) state.update(now.value);
+    await reload();
   };
   const choosePicture = usePicture(workspace.project.id, picture.id, state.openPicture, setMessage);
   const addPicture = async () => {

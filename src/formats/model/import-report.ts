@@ -10,6 +10,22 @@ export interface LampGroupReport {
   kelvin: number | null;
 }
 
+/** What is other than in the revision before, by the names of objects; of long lists the first ones. */
+export interface ComparedReport {
+  /** Number of that revision. */
+  with: number;
+  same: number;
+  moved: NamesOf;
+  changed: NamesOf;
+  added: NamesOf;
+  removed: NamesOf;
+  renamed: NamesOf;
+}
+interface NamesOf {
+  count: number;
+  names: string[];
+}
+
 /** What an import found and changed. Shown on the desk and in the workspace, stored with the revision. */
 export interface ImportReport {
   source: string;
@@ -52,6 +68,8 @@ export interface ImportReport {
   lamps_there?: LampPlace[];
   /** Where it stands, when the file says so. */
   site?: Site;
+  /** Of a later revision that was brought in. */
+  compared?: ComparedReport | undefined;
   /** Sentences: what the import made or changed. */
   changed: string[];
   /** Sentences: what the file has that could not be brought in. */

@@ -11,6 +11,7 @@ import type { Cost, CostsSoFar, Saving } from '../../core/forecast/costs';
 import type { Probe } from '../../core/forecast/forecast';
 import type { SheetShare } from '../../core/output/size';
 import type { PolarCurve } from '../../core/lights/web/web';
+import type { Matched } from '../../core/scene/match-objects';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
@@ -95,6 +96,8 @@ export interface Tasks {
     progress: never;
     result: { report?: unknown; recognition?: unknown };
   };
+  /** Compares the objects of two models by their content hashes. */
+  compare: { input: { before: string; after: string }; progress: never; result: Matched };
   /** Reads a captured image. Beside `out` it writes the strip (.png) and, when it was reduced, the image (.exr). */
   captured: {
     input: { path: string; name: string; reduce: boolean; out: string };
@@ -178,6 +181,7 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   deliver: { what: 'writing the file', maxSeconds: 3600, maxMemoryMb: null },
   // config.importTimeoutMs and config.importMemoryMb take their place
   import: { what: 'reading the model', maxSeconds: 180, maxMemoryMb: 6144 },
+  compare: { what: 'comparing the revisions', maxSeconds: 180, maxMemoryMb: 6144 },
   captured: { what: 'reading the image', maxSeconds: 120, maxMemoryMb: 6144 },
   photometric: { what: 'reading the photometric file', maxSeconds: 30, maxMemoryMb: 1024 },
   backdrop: { what: 'reading the picture', maxSeconds: 60, maxMemoryMb: SMALL_MB },

@@ -55,6 +55,8 @@ export const latestRevision = (projectId: string) =>
   (prepared('SELECT * FROM revisions WHERE project_id = ? ORDER BY number DESC LIMIT 1').get(projectId) as
     | RevisionRow
     | undefined) ?? null;
+export const listRevisions = (projectId: string) =>
+  prepared('SELECT * FROM revisions WHERE project_id = ? ORDER BY number DESC').all(projectId) as RevisionRow[];
 export const findRevision = (id: string) =>
   (prepared('SELECT * FROM revisions WHERE id = ?').get(id) as RevisionRow | undefined) ?? null;
 export const insertRevision = (row: RevisionRow) =>

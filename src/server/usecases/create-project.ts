@@ -32,7 +32,7 @@ export interface NewProject {
 type Uploads = NewProject['files'];
 
 /** Where uploads lie; a refusal when one has not arrived. */
-async function findUploads(uploads: Uploads): Promise<Result<FileOnDisk[]>> {
+export async function findUploads(uploads: Uploads): Promise<Result<FileOnDisk[]>> {
   if (uploads.length === 0) return refused('choose a model file to bring in');
   for (const { upload, name } of uploads)
     if (!(await has('incoming', upload)))

@@ -17,11 +17,14 @@ import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { findPicture, listPictures, listPicturesSince } from '../store/pictures';
-import { findProject, latestRevision, listCaptured, listViewpoints } from '../store/projects';
+import { findProject, latestRevision, listCaptured, listRevisions, listViewpoints } from '../store/projects';
 import { countProofsOf, findProof, listProofsOf, listProofsSince } from '../store/proofs';
 import { stampOf } from '../store/stamps';
 import { machineOf, queueAhead } from './queue-ahead';
 import { pictureDto, pictureItemDto, proofDto } from './to-dto';
+
+/** Of the revisions before the newest one. */
+const EARLIER_SHOWN = 20;
 
 /** With the picture that is asked for in hand, or the first when there is none of that id. Null: no such project. */
 export function viewWorkspace(projectId: string, pictureId: string | null = null): WorkspaceDto | null {
@@ -40,6 +43,9 @@ export function viewWorkspace(projectId: string, pictureId: string | null = null
       glb_sha256: revision.glb_sha256,
       report: JSON.parse(revision.report_json) as ImportReport
     },
+    earlier: listRevisions(project.id)
+      .slice(1, EARLIER_SHOWN + 1)
+      .map(({ id, number, source_name, created_at_ms }) => ({ id, number, source: source_name, created_at_ms })),
     pictures: pictures.map(pictureItemDto),
     opened: viewPicture(inHand.id)!,
     viewpoints: listViewpoints(project.id).map((v) => ({
@@ -95,6 +101,7 @@ export function viewChanges(projectId: string, pictureId: string, since: number)
   const proofs = listProofsSince(pictureId, since);
   return {
     stamp,
+    model: latestRevision(projectId)!.glb_sha256,
     opened: pictureId,
     pictures: pictures.filter(isThere).map(pictureItemDto),
     removedPictures: pictures.filter((p) => !isThere(p)).map((p) => p.id),

@@ -6,6 +6,7 @@ import { ReadAsFields } from '../../shared/read-as-fields';
 import { send } from '../../shared/send';
 import { MODEL_COPY } from '../copy';
 import type { PanelContext } from '../view';
+import { Revisions } from './revisions';
 
 const length = (metres: number) =>
   metres < 1 ? `${Math.round(metres * 1000)}\u00a0mm` : `${metres.toFixed(2)}\u00a0m`;
@@ -27,6 +28,7 @@ export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props
         {count(report.cameras.length, 'camera')}, {count(report.lights.length, 'lamp')} and{' '}
         {count(report.glowing.length, 'glowing material')}.
       </p>
+      <Revisions workspace={workspace} picture={picture} onWorkspace={onWorkspace} onMessage={onMessage} />
       <SizeOfModel
         key={workspace.revision.glb_sha256}
         workspace={workspace}
@@ -49,9 +51,10 @@ export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props
       <div className="sec" style={{ marginTop: 12 }}>
         <span className="lab">Materials</span>
         <ul>
-          {report.materials.map((name, i) => (
-            <li key={i}>
+          {counted(report.materials).map(([name, count]) => (
+            <li key={name}>
               {name}
+              {count > 1 ? ` (${count})` : ''}
               {report.glowing.includes(name) ? ', glows' : ''}
             </li>
           ))}
@@ -102,4 +105,11 @@ function SizeOfModel({ workspace, picture, onWorkspace, onMessage }: Props) {
       </ReadAsFields>
     </div>
   );
+}
+
+/** Each name once, with how often it stands there. */
+function counted(names: readonly string[]): [string, number][] {
+  const counts = new Map<string, number>();
+  for (const name of names) counts.set(name, (counts.get(name) ?? 0) + 1);
+  return [...counts];
 }

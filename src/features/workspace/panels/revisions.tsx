@@ -1,0 +1,112 @@
+/** A newer file of the model, what is other in it, and the way back to an earlier revision. */
+import { useRef, useState } from 'react';
+import type { WorkspaceDto } from '../../../contracts/dto';
+import type { ComparedReport } from '../../../formats/model/import-report';
+import { send, type Sent, uploadAll } from '../../shared/send';
+import { when } from '../../shared/when';
+import { REVISION_COPY as COPY } from '../copy';
+import type { PanelContext } from '../view';
+
+type Props = Pick<PanelContext, 'workspace' | 'picture' | 'onWorkspace' | 'onMessage'>;
+
+export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState<string | null>(null);
+  const { id } = workspace.project;
+  const { compared } = workspace.revision.report;
+
+  const ask = async (body: object): Promise<Sent<{ same: boolean }>> => {
+    const made = await send<{ same: boolean }>('POST', `/api/projects/${id}/revisions`, body);
+    if (!made.ok || made.value.same) return made;
+    const now = await send<WorkspaceDto>('GET', `/api/projects/${id}?picture=${picture.id}`);
+    if (now.ok) onWorkspace(now.value);
+    return now.ok ? made : now;
+  };
+  const end = (made: Sent<{ same: boolean }>) => {
+    setBusy(null);
+    onMessage(made.ok ? (made.value.same ? COPY.same : null) : made.message);
+  };
+  const bring = async (files: File[]) => {
+    if (files.length === 0) return;
+    const signal = new AbortController().signal;
+    const sent = await uploadAll(files, (share) => setBusy(COPY.sending(share)), signal);
+    if (!sent.ok) return end(sent);
+    setBusy(COPY.reading);
+    end(await ask({ files: sent.value }));
+  };
+  const restore = async (revision: string) => {
+    setBusy(COPY.restoring);
+    end(await ask({ restore: revision }));
+  };
+  return (
+    <div className="sec" style={{ marginTop: 12 }}>
+      <span className="lab">{COPY.title}</span>
+      <input
+        ref={input}
+        className="vh"
+        type="file"
+        multiple
+        tabIndex={-1}
+        aria-label={COPY.choose}
+        onChange={(e) => {
+          void bring([...(e.target.files ?? [])]);
+          e.target.value = '';
+        }}
+      />
+      {busy === null ? (
+        <button type="button" className="lk act" onClick={() => input.current?.click()}>
+          {COPY.bring}
+        </button>
+      ) : (
+        <span role="status">{busy}</span>
+      )}
+      {compared ? <Compared compared={compared} /> : null}
+      {workspace.earlier.length > 0 ? (
+        <ul className="revisions">
+          {workspace.earlier.map(({ id: revision, number, source, created_at_ms }) => (
+            <li key={revision}>
+              <span>
+                {COPY.revision(number, source)}, <time>{when(created_at_ms)}</time>
+              </span>
+              <button
+                type="button"
+                className="lk"
+                aria-label={COPY.goBackTo(number)}
+                disabled={busy !== null}
+                onClick={() => void restore(revision)}
+              >
+                {COPY.goBack}
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </div>
+  );
+}
+
+function Compared({ compared }: { compared: ComparedReport }) {
+  const lists = (['added', 'removed', 'changed', 'moved', 'renamed'] as const).filter(
+    (kind) => compared[kind].count > 0
+  );
+  if (lists.length === 0) return <p className="note">{COPY.alike(compared.with)}</p>;
+  return (
+    <>
+      <p className="note">{COPY.compared(compared.with, compared.same)}</p>
+      {lists.map((kind) => {
+        const { count, names } = compared[kind];
+        return (
+          <details key={kind} className="more">
+            <summary>{COPY.kinds[kind](count)}</summary>
+            <ul>
+              {names.map((name, i) => (
+                <li key={i}>{name}</li>
+              ))}
+              {count > names.length ? <li>{COPY.more(count - names.length)}</li> : null}
+            </ul>
+          </details>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,126 @@
+/**
+ * A newer file of a project's model, as its next revision: pictures, viewpoints, lamps and what was set aside carry over by
+ * their names. A camera that is no longer in the file stays as numbers, so that no picture loses its view. Going back makes
+ * an earlier revision the newest again.
+ */
+import type { Brief } from '../../core/brief/brief';
+import { canonicalJson } from '../../core/brief/canonical-json';
+import { readBrief } from '../../core/brief/read-brief';
+import { resolveViewpoint } from '../../core/recipe/viewpoint';
+import { type Result, ok, refused } from '../../core/result/result';
+import { METRES_Y_UP } from '../../core/units/read-as';
+import type { ComparedReport, ImportReport } from '../../formats/model/import-report';
+import { put } from '../files/content-store';
+import { runTask } from '../jobs/run-task';
+import { database } from '../store/database';
+import { listPictures, listSteps, rewriteStep, setStep } from '../store/pictures';
+import {
+  findProject,
+  findRevision,
+  insertRevision,
+  latestRevision,
+  type RevisionRow,
+  touchProject
+} from '../store/projects';
+import { addStorage } from '../store/storage';
+import { attendJob } from './attend-job';
+import { findUploads, type NewProject } from './create-project';
+import { newId } from './identify';
+import { importModel } from './import-model';
+
+const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+const gone = () => refused('this project is no longer there; reload the page', 'gone');
+/** Of a list of names, as many are kept; the rest is counted. */
+const NAMES_KEPT = 60;
+
+/** `same`: the file holds the model that is there; nothing was made of it. */
+export async function bringRevision(
+  projectId: string,
+  uploads: NewProject['files'],
+  signal?: AbortSignal
+): Promise<Result<{ same: boolean }>> {
+  const before = findProject(projectId) && latestRevision(projectId);
+  if (!before) return gone();
+  const files = await findUploads(uploads);
+  if (!files.ok) return files;
+  // a file of the same kind is read as the one before, whatever had to be said of that
+  const alike = uploads.some(({ name }) => endingOf(name) === endingOf(before.source_name));
+  const asBefore = (JSON.parse(before.report_json) as ImportReport).read_as ?? METRES_Y_UP;
+  const { unit, up } = alike ? asBefore : { unit: null, up: null };
+  return attendJob('import', projectId, async () => {
+    const read = await importModel({ files: files.value, unit, up, signal });
+    if (!read.ok) return read;
+    const { sha256, added } = await put('models', read.value.glb);
+    addStorage('models', added);
+    if (sha256 === before.glb_sha256) return ok({ same: true });
+    const compared = await runTask('compare', { before: before.glb_sha256, after: sha256 });
+    if (!compared.ok) return compared;
+    const { same, ...lists } = compared.value;
+    const report: ImportReport = {
+      ...read.value.report,
+      compared: {
+        with: before.number,
+        same,
+        moved: shortened(lists.moved),
+        changed: shortened(lists.changed),
+        added: shortened(lists.added),
+        removed: shortened(lists.removed),
+        renamed: shortened(lists.renamed.map(({ from, to }) => `${from}, now ${to}`))
+      }
+    };
+    return addRevision(projectId, before, sha256, report);
+  });
+}
+
+/** Makes an earlier revision the newest again. */
+export function restoreRevision(projectId: string, revisionId: string): Result<{ same: boolean }> {
+  const before = findProject(projectId) && latestRevision(projectId);
+  const earlier = findRevision(revisionId);
+  if (!before || earlier?.project_id !== projectId) return gone();
+  if (earlier.glb_sha256 === before.glb_sha256) return ok({ same: true });
+  const report = JSON.parse(earlier.report_json) as ImportReport;
+  return addRevision(projectId, before, earlier.glb_sha256, { ...report, compared: undefined });
+}
+
+function addRevision(
+  projectId: string,
+  before: RevisionRow,
+  glb_sha256: string,
+  report: ImportReport
+): Result<{ same: boolean }> {
+  database()
+    .transaction(() => {
+      insertRevision({
+        id: newId(),
+        project_id: projectId,
+        number: before.number + 1,
+        glb_sha256,
+        source_name: report.source,
+        report_json: JSON.stringify(report),
+        created_at_ms: Date.now()
+      });
+      keepViews(projectId, (JSON.parse(before.report_json) as ImportReport).cameras, report.cameras);
+      touchProject(projectId);
+    })
+    .immediate();
+  return ok({ same: false });
+}
+
+/** Views from cameras that are gone stay, as numbers. */
+function keepViews(projectId: string, were: ImportReport['cameras'], are: ImportReport['cameras']): void {
+  const named = new Set(are.map((camera) => camera.name));
+  for (const { picture_id, step, brief_json } of listSteps(projectId)) {
+    const brief = readBrief(brief_json);
+    const { viewpoint } = brief;
+    if (!('camera' in viewpoint) || named.has(viewpoint.camera)) continue;
+    if (!were.some((camera) => camera.name === viewpoint.camera)) continue;
+    const free: Brief = { ...brief, viewpoint: resolveViewpoint({ cameras: were }, brief) };
+    rewriteStep(picture_id, step, canonicalJson(free));
+  }
+  for (const { id, step } of listPictures(projectId)) setStep(id, step);
+}
+
+const shortened = (names: readonly string[]): ComparedReport['added'] => ({
+  count: names.length,
+  names: names.slice(0, NAMES_KEPT)
+});

@@ -1,0 +1,112 @@
+import { mkdtemp } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Document, NodeIO } from '@gltf-transform/core';
+import { afterAll, describe, expect, it, vi } from 'vitest';
+
+// the use cases read their data folder when they are loaded
+const data = await mkdtemp(join(tmpdir(), 'sphaera-revisions-'));
+vi.stubEnv('SPHAERA_DATA', data);
+const { put } = await import('../../src/server/files/content-store');
+const { createProject } = await import('../../src/server/usecases/create-project');
+const { bringRevision, restoreRevision } = await import('../../src/server/usecases/bring-revision');
+const { viewChanges, viewWorkspace } = await import('../../src/server/usecases/view-workspace');
+const { closeDatabase } = await import('../../src/server/store/database');
+afterAll(closeDatabase);
+
+interface Part {
+  name: string;
+  at: number;
+  width?: number;
+}
+/** Cards in a row, and a camera unless it is left out. */
+async function model(parts: Part[], camera = true): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const scene = document.createScene();
+  const material = document.createMaterial('card');
+  for (const { name, at, width = 0.1 } of parts) {
+    const corners = Float32Array.of(0, 0, 0, width, 0, 0, width, 1, 0, 0, 1, 0);
+    const positions = document.createAccessor().setType('VEC3').setArray(corners).setBuffer(buffer);
+    const indices = document
+      .createAccessor()
+      .setType('SCALAR')
+      .setArray(Uint16Array.of(0, 1, 2, 0, 2, 3))
+      .setBuffer(buffer);
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', positions)
+      .setIndices(indices)
+      .setMaterial(material);
+    scene.addChild(
+      document.createNode(name).setMesh(document.createMesh(name).addPrimitive(primitive)).setTranslation([at, 0, 0])
+    );
+  }
+  if (camera) {
+    const lens = document.createCamera('Lens').setType('perspective').setYFov(0.8).setAspectRatio(1.5);
+    scene.addChild(document.createNode('Entrance').setCamera(lens).setTranslation([0.5, 0.5, 4]));
+  }
+  document.getRoot().setDefaultScene(scene);
+  return new NodeIO().writeBinary(document);
+}
+const upload = async (bytes: Uint8Array, name = 'row.glb') => [{ upload: (await put('incoming', bytes)).sha256, name }];
+const ROW: Part[] = [
+  { name: 'Left', at: 0 },
+  { name: 'Middle', at: 0.5 },
+  { name: 'Right', at: 1 }
+];
+
+describe('a newer file of a model', () => {
+  it('becomes the next revision, says what is other, keeps views, and can be taken back', async () => {
+    const made = await createProject({ files: await upload(await model(ROW)), unit: null, up: null });
+    if (!made.ok) throw new Error(made.message);
+    const { project } = made.value;
+    const first = viewWorkspace(project)!;
+    expect(first.opened.picture.brief.viewpoint).toEqual({ camera: 'Entrance' });
+
+    expect(await bringRevision(project, await upload(await model(ROW)))).toEqual({ ok: true, value: { same: true } });
+    expect(viewWorkspace(project)!.revision.number).toBe(1);
+
+    const next = [ROW[0]!, { ...ROW[1]!, at: 0.6 }, { name: 'Shelf', at: 1.5, width: 0.3 }];
+    expect(await bringRevision(project, await upload(await model(next, false)))).toMatchObject({
+      value: { same: false }
+    });
+    const second = viewWorkspace(project)!;
+    expect(second.revision.number).toBe(2);
+    expect(second.revision.report.compared).toMatchObject({
+      with: 1,
+      same: 1,
+      moved: { count: 1, names: ['Middle'] },
+      added: { count: 1, names: ['Shelf'] },
+      removed: { count: 1, names: ['Right'] },
+      changed: { count: 0 },
+      renamed: { count: 0 }
+    });
+    expect(second.earlier.map(({ number }) => number)).toEqual([1]);
+    // the camera is gone from the file, not from the picture
+    const { viewpoint } = second.opened.picture.brief;
+    expect(viewpoint).toMatchObject({ projection: 'perspective' });
+    expect('position_m' in viewpoint && viewpoint.position_m.map((v) => Math.round(v * 1e5) / 1e5)).toEqual([
+      0.5, 0.5, 4
+    ]);
+    // other windows learn that the model is another
+    expect(viewChanges(project, second.opened.picture.id, first.stamp)!.model).toBe(second.revision.glb_sha256);
+
+    expect(restoreRevision(project, first.revision.id)).toEqual({ ok: true, value: { same: false } });
+    const third = viewWorkspace(project)!;
+    expect([third.revision.number, third.revision.glb_sha256]).toEqual([3, first.revision.glb_sha256]);
+    expect(third.earlier.map(({ number }) => number)).toEqual([2, 1]);
+  }, 60_000);
+
+  it('that cannot be read leaves the project as it was', async () => {
+    const made = await createProject({ files: await upload(await model(ROW)), unit: null, up: null });
+    if (!made.ok) throw new Error(made.message);
+    const broken = await bringRevision(
+      made.value.project,
+      await upload(new TextEncoder().encode('nothing'), 'row.glb')
+    );
+    expect(broken.ok).toBe(false);
+    expect(viewWorkspace(made.value.project)!.revision.number).toBe(1);
+    expect(await bringRevision('no-such-project', [])).toMatchObject({ ok: false, code: 'gone' });
+  }, 60_000);
+});
