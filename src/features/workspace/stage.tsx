@@ -214,6 +214,8 @@ export function Stage(props: Props) {
           <Ruler side="v" length={g.height} unit={g.unit} />
           <div className={`im${picture && picture.brief.bleed_mm > 0 && !modelSeen ? ' bleeds' : ''}`} ref={frame}>
             <canvas
+              // a canvas whose drawing was given up cannot be drawn on again
+              key={props.model}
               ref={canvas}
               tabIndex={0}
               aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same"

@@ -284,7 +284,8 @@ function writeSurfaces(
       const o = (at.vertices + (vertex + v) * L.VERTEX_BYTES) >> 2;
       f32.set(positions.subarray(v * 3, v * 3 + 3), o);
       f32.set(normals.subarray(v * 3, v * 3 + 3), o + L.V_NORMAL / 4);
-      u32[o + L.V_COLOR / 4] = 0xffffffff;
+      // white, 16 bits a channel
+      u32.fill(0xffffffff, o + L.V_COLOR / 4, o + L.V_COLOR / 4 + 2);
     }
     vertex += positions.length / 3;
     triangle += indices.length / 3;
