@@ -3,6 +3,7 @@ import { setPriority } from 'node:os';
 import type { StopMode } from '../../core/job/job';
 import { Refusal } from '../../core/result/result';
 import { STORAGE_SENTENCES, storageTroubleOf } from '../../core/result/storage-trouble';
+import { config } from '../config';
 import type { TaskOrder, TaskReport } from './messages';
 import type { TaskInput, TaskName, TaskProgress, TaskResult } from './tasks';
 
@@ -38,7 +39,8 @@ export function serveTask<N extends TaskName>(
       send({ type: 'result', id, result });
     } catch (error) {
       if (error instanceof Refusal) return send({ type: 'refused', id, code: error.code, message: error.message });
-      const trouble = storageTroubleOf(error);
+      const found = storageTroubleOf(error);
+      const trouble = found === 'read_only' && isElsewhere(error) ? null : found;
       if (trouble) return send({ type: 'refused', id, code: trouble, message: STORAGE_SENTENCES[trouble] });
       console.error(error);
       send({ type: 'fault', id, message: error instanceof Error ? error.message : String(error) });
@@ -55,6 +57,12 @@ export function serveTask<N extends TaskName>(
   process.on('disconnect', () => process.exit(0));
   // a terminal sends these to every process; the one that started this one decides
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => {});
+}
+
+/** Of a file that is none of ours, as a model on the disk of who calls the command. */
+function isElsewhere(error: unknown): boolean {
+  const { path } = error as NodeJS.ErrnoException;
+  return path !== undefined && !path.startsWith(config.dataDir);
 }
 
 /** Lets what somebody looks at or waits for come first on a busy machine. */

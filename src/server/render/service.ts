@@ -15,7 +15,8 @@ import type { RenderOutcome } from '../jobs/tasks';
 import { closeDatabase } from '../store/database';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { leaseOf } from '../store/lease';
-import { findProof, haltProof } from '../store/proofs';
+import { findProof, forgetFilm, haltProof } from '../store/proofs';
+import { DAMAGED_FILM } from '../files/film-store';
 import { recountStorage } from '../files/storage';
 import { storageState } from '../files/storage-state';
 import { sweepFiles } from '../files/sweep';
@@ -159,6 +160,8 @@ function endJob({ id, fence, proof }: Job, end: RenderOutcome | Refused): void {
       queue.apply(id, { type: 'release', fence });
       return;
     default:
+      // the next render of its brief begins anew
+      if (outcome === DAMAGED_FILM) forgetFilm(proof!);
       queue.apply(id, { type: 'fail', message: failureOf(end as Refused), fence, now });
   }
 }

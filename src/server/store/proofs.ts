@@ -176,8 +176,14 @@ export function writeProof(id: string, lease: Lease, facts: ProofFacts): void {
   if (written.changes === 0) throw new LeaseLost(lease);
 }
 
-/** A proof whose film is damaged is no longer found for its brief, nor is its film taken for others. */
-export const forgetFilm = (id: string) => prepared("UPDATE proofs SET key_sha256 = '' WHERE id = ?").run(id);
+/**
+ * A proof whose film is damaged is no longer found for its brief, nor is its film taken for others; with it those that share
+ * the film.
+ */
+export const forgetFilm = (id: string) =>
+  prepared(
+    "UPDATE proofs SET key_sha256 = '' WHERE id = :id OR film_sha256 = (SELECT film_sha256 FROM proofs WHERE id = :id)"
+  ).run({ id });
 
 /** Ends a proof whose work was stopped: it is unfinished, with what there is of it. */
 export const haltProof = (id: string, now: number) =>
