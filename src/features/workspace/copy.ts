@@ -164,6 +164,8 @@ export const STRIP_COPY = {
     `Download ${number}${beforeDenoising ? ' before denoising' : ''}:`,
   transparent: 'PNG, transparent',
   cropMarks: 'PNG, crop marks',
+  withoutPaper: 'Without the paper',
+  withoutPaperHint: 'Takes the paper of the studio away and keeps the shadow; once rendered, PNG, transparent is here',
   none: (glance: string | null) =>
     `The stage shows the model. A Glance shows the light${glance ? ` in about ${glance}` : ''}.`,
   denoised: (whole: boolean, note: string) => `${whole ? 'Denoised ' : 'Not denoised: '}${note}.`

@@ -24,6 +24,8 @@ interface Props {
   onChoose: (id: string) => void;
   onStop: (proof: ProofDto, how: 'stop' | 'continue') => void;
   onRemove: (proof: ProofDto) => void;
+  /** Takes the studio's paper away and keeps the shadow on it. */
+  onWithoutPaper: () => void;
   onHistory: (by: -1 | 1) => void;
 }
 
@@ -35,6 +37,9 @@ const filesOf = ({ brief }: ProofDto): readonly (readonly [label: string, query:
   ['EXR', 'kind=exr'],
   ...('ppi' in brief.size && brief.patch === null ? [[STRIP_COPY.cropMarks, 'kind=png&marks'] as const] : [])
 ];
+
+/** A studio whose paper hides what lies behind: without it the shadow stays, and the picture can be transparent. */
+const hasPaper = (brief: Brief): boolean => brief.surroundings.kind === 'studio' && !isOpenBehind(brief);
 
 export function ProofStrip(props: Props) {
   const {
@@ -49,6 +54,7 @@ export function ProofStrip(props: Props) {
     onChoose,
     onStop,
     onRemove,
+    onWithoutPaper,
     onHistory
   } = props;
   // the proof that renders, and when it has ended still that one
@@ -83,6 +89,11 @@ export function ProofStrip(props: Props) {
                 </a>
               ))}
             </>
+          ) : null}
+          {shown && hasPaper(brief) ? (
+            <button type="button" className="lk" title={STRIP_COPY.withoutPaperHint} onClick={onWithoutPaper}>
+              {STRIP_COPY.withoutPaper}
+            </button>
           ) : null}
           {shown?.state === 'done' ? (
             <button

@@ -5,7 +5,15 @@
  */
 import { useEffect, useMemo, useState } from 'react';
 import type { OpenPictureDto, PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
-import { type Brief, briefChanges, canonicalJson, developKey, filmBrief, type Patch } from '../../core/brief/brief';
+import {
+  type Brief,
+  briefChanges,
+  canonicalJson,
+  developKey,
+  filmBrief,
+  GROUND_DEFAULTS,
+  type Patch
+} from '../../core/brief/brief';
 import type { Change } from '../../core/brief/fields/walk';
 import { about, BRIEF_PANELS, composeSentence, countChanges, restingPanels } from '../../core/brief/sentence';
 import { takeOffer } from '../../core/forecast/deadline';
@@ -385,6 +393,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         onChoose={chooseProof}
         onStop={stop}
         onRemove={(proof) => void removeProof(proof)}
+        onWithoutPaper={() => change({ ground: GROUND_DEFAULTS })}
         onHistory={history}
       />
       <span className="vh" aria-live="polite">
