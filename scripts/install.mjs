@@ -8,6 +8,9 @@ import { fileURLToPath } from 'node:url';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
+/** Where the application keeps a user's data, unless SPHAERA_DATA says otherwise. */
+export const ownData = join(root, 'data', 'own');
+
 export function ensureInstalled() {
   const stamp = join(root, 'node_modules', '.sphaera-lock');
   const hash = createHash('sha256')

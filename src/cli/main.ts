@@ -5,20 +5,23 @@
 import { BadInput } from './bad-input';
 import { importCommand } from './import-command';
 import { renderCommand } from './render-command';
+import { watchCommand } from './watch-command';
 
 const USAGE = `sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] [--fineness coarse|medium|fine] --out model.glb [--report report.json]
+sphaera watch FILE --project NAME
 sphaera render MODEL --brief brief.json --out picture.png|jpg|exr [--threads N] [--report report.json]`;
 
 async function main(args: string[]): Promise<number> {
   const [command, ...rest] = args;
   if (command === 'import') return importCommand(rest);
   if (command === 'render') return renderCommand(rest);
+  if (command === 'watch') return watchCommand(rest);
   if (command === '--help' || command === 'help') {
     console.log(USAGE);
     return 0;
   }
   throw new BadInput(
-    command ? `unknown command "${command}"; the commands are import and render` : `say what to do:\n${USAGE}`
+    command ? `unknown command "${command}"; the commands are import, watch and render` : `say what to do:\n${USAGE}`
   );
 }
 

@@ -1,6 +1,7 @@
-import { mkdtemp } from 'node:fs/promises';
+import { appendFile, mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { afterAll, describe, expect, it, vi } from 'vitest';
 
@@ -11,6 +12,7 @@ const { put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { bringRevision, restoreRevision } = await import('../../src/server/usecases/bring-revision');
 const { viewChanges, viewWorkspace } = await import('../../src/server/usecases/view-workspace');
+const { watchModel } = await import('../../src/cli/watch-command');
 const { closeDatabase } = await import('../../src/server/store/database');
 afterAll(closeDatabase);
 
@@ -109,4 +111,41 @@ describe('a newer file of a model', () => {
     expect(viewWorkspace(made.value.project)!.revision.number).toBe(1);
     expect(await bringRevision('no-such-project', [])).toMatchObject({ ok: false, code: 'gone' });
   }, 60_000);
+});
+
+describe('a watched file', () => {
+  it('becomes a revision each time it is saved, when it is whole, and a broken one is told', async () => {
+    const path = join(data, 'row.glb');
+    await writeFile(path, await model(ROW));
+    const made = await createProject({ files: await upload(await model(ROW)), unit: null, up: null });
+    if (!made.ok) throw new Error(made.message);
+    const { project } = made.value;
+    const end = new AbortController();
+    const said: string[] = [];
+    const heard = async (count: number) => {
+      for (const from = Date.now(); said.length < count; await sleep(50))
+        if (Date.now() - from > 30_000) throw new Error(`expected ${count} sentences, got ${said.join(' ')}`);
+    };
+    const watching = watchModel(path, project, end.signal, (text) => said.push(text), 600);
+    await heard(1);
+    expect(said).toEqual(['It is the model that is there already.']);
+
+    // saved in two halves: the first alone is no model, and is not tried
+    const next = await model(ROW.slice(0, 2));
+    await writeFile(path, next.subarray(0, next.length >> 1));
+    await sleep(300);
+    await appendFile(path, next.subarray(next.length >> 1));
+    await heard(2);
+    expect(said[1]).toBe('Brought in as the next revision.');
+    expect(viewWorkspace(project)!.revision.report.compared).toMatchObject({ same: 2, removed: { count: 1 } });
+
+    await writeFile(path, 'nothing');
+    await heard(3);
+    expect(said[2]).toMatch(/^Not brought in: .*export/);
+    await writeFile(path, await model(ROW));
+    await heard(4);
+    expect(viewWorkspace(project)!.revision.number).toBe(3);
+    end.abort();
+    await watching;
+  }, 100_000);
 });

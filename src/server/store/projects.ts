@@ -42,6 +42,8 @@ export const listProjects = (limit: number) =>
   ) as ProjectRow[];
 export const countProjects = () =>
   (prepared('SELECT count(*) AS count FROM projects WHERE removed_at_ms IS NULL').get() as { count: number }).count;
+export const findProjectsNamed = (name: string) =>
+  prepared('SELECT id FROM projects WHERE name = ? AND removed_at_ms IS NULL').all(name) as { id: string }[];
 export const isProjectName = (name: string): boolean =>
   prepared('SELECT 1 FROM projects WHERE name = ? AND removed_at_ms IS NULL').get(name) !== undefined;
 export const findProject = (id: string) =>

@@ -16,6 +16,7 @@ import { database } from '../store/database';
 import { listPictures, listSteps, rewriteStep, setStep } from '../store/pictures';
 import {
   findProject,
+  findProjectsNamed,
   findRevision,
   insertRevision,
   latestRevision,
@@ -26,7 +27,7 @@ import { addStorage } from '../store/storage';
 import { attendJob } from './attend-job';
 import { findUploads, type NewProject } from './create-project';
 import { newId } from './identify';
-import { importModel } from './import-model';
+import { type FileOnDisk, importModel } from './import-model';
 
 const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase();
 const gone = () => refused('this project is no longer there; reload the page', 'gone');
@@ -39,16 +40,25 @@ export async function bringRevision(
   uploads: NewProject['files'],
   signal?: AbortSignal
 ): Promise<Result<{ same: boolean }>> {
+  if (!findProject(projectId)) return gone();
+  const files = await findUploads(uploads);
+  return files.ok ? bringModelFiles(projectId, files.value, signal) : files;
+}
+
+/** The same of files that lie on this machine. */
+export async function bringModelFiles(
+  projectId: string,
+  files: FileOnDisk[],
+  signal?: AbortSignal
+): Promise<Result<{ same: boolean }>> {
   const before = findProject(projectId) && latestRevision(projectId);
   if (!before) return gone();
-  const files = await findUploads(uploads);
-  if (!files.ok) return files;
   // a file of the same kind is read as the one before, whatever had to be said of that
-  const alike = uploads.some(({ name }) => endingOf(name) === endingOf(before.source_name));
+  const alike = files.some(({ name }) => endingOf(name) === endingOf(before.source_name));
   const asBefore = (JSON.parse(before.report_json) as ImportReport).read_as ?? METRES_Y_UP;
   const { unit, up } = alike ? asBefore : { unit: null, up: null };
   return attendJob('import', projectId, async () => {
-    const read = await importModel({ files: files.value, unit, up, signal });
+    const read = await importModel({ files, unit, up, signal });
     if (!read.ok) return read;
     const { sha256, added } = await put('models', read.value.glb);
     addStorage('models', added);
@@ -124,3 +134,6 @@ const shortened = (names: readonly string[]): ComparedReport['added'] => ({
   count: names.length,
   names: names.slice(0, NAMES_KEPT)
 });
+
+/** Ids of the projects of a name. */
+export const projectsNamed = (name: string): string[] => findProjectsNamed(name).map(({ id }) => id);

@@ -1,0 +1,52 @@
+/**
+ * sphaera watch FILE --project NAME: each time the design program saves the file again, it becomes the next revision of the
+ * project. A half-written file is waited for; one that cannot be read is told, and the next save is tried.
+ */
+import { access } from 'node:fs/promises';
+import { bringModelFiles, projectsNamed } from '../server/usecases/bring-revision';
+import { readArguments } from './arguments';
+import { BadInput } from './bad-input';
+import { modelFiles } from './model-files';
+import { untilQuiet } from './quiet-file';
+
+const QUIET_MS = 1000;
+
+export async function watchCommand(args: string[]): Promise<number> {
+  const { positional: file, options } = readArguments(args, ['project']);
+  if (!options.project) throw new BadInput('say which project the file is of: --project "Reading room"');
+  const named = projectsNamed(options.project);
+  if (named.length !== 1)
+    throw new BadInput(
+      named.length === 0
+        ? `there is no project "${options.project}" in this data; bring the model in first, or set SPHAERA_DATA to its folder`
+        : `${named.length} projects are called "${options.project}"; rename all but one`
+    );
+  await access(file).catch(() => {
+    throw new BadInput(`there is no file ${file}; check its name`);
+  });
+  const end = new AbortController();
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => end.abort());
+  console.log(`Watching ${file} for "${options.project}". Press Control and C to end.`);
+  await watchModel(file, named[0]!, end.signal, (text) => console.log(text));
+  return 0;
+}
+
+/** Until `signal`; `say` is told what became of each save. */
+export async function watchModel(
+  file: string,
+  project: string,
+  signal: AbortSignal,
+  say: (text: string) => void,
+  quiet_ms = QUIET_MS
+): Promise<void> {
+  for (
+    let seen = await untilQuiet(file, { before: null, quiet_ms, signal });
+    seen !== null;
+    seen = await untilQuiet(file, { before: seen, quiet_ms, signal })
+  ) {
+    const made = await bringModelFiles(project, await modelFiles(file), signal);
+    if (signal.aborted) return;
+    if (!made.ok) say(`Not brought in: ${made.message}.`);
+    else say(made.value.same ? 'It is the model that is there already.' : 'Brought in as the next revision.');
+  }
+}
