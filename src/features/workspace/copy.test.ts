@@ -5,7 +5,17 @@ import { moonSentence, rightOfView, stageNote, sunSentence } from './copy';
 const plain = (text: string) => text.replaceAll('\u00a0', ' ');
 const picture = { samples: 12, grain: 2.34, ended: false } as never;
 const preview = { picture: null, fault: null, waitsFor: null, samples: 0 };
-const seen = { proof: null, changes: 0, tried: null, showModel: false, share: null, paper: true, preview, drawn: true };
+const seen = {
+  proof: null,
+  changes: 0,
+  until: null,
+  tried: null,
+  showModel: false,
+  share: null,
+  paper: true,
+  preview,
+  drawn: true
+};
 const proof = { number: 7 } as ProofDto;
 
 describe('what the stage says it shows', () => {
@@ -13,6 +23,7 @@ describe('what the stage says it shows', () => {
   it('a proof, how many changes it is behind, and at what share of its true size', () => {
     expect(note({ proof, share: 0.5 })).toBe('Proof 7. 50 % of true size');
     expect(note({ proof, changes: 1, share: 1, paper: false })).toBe('Proof 7, one change behind. 100 % of its pixels');
+    expect(note({ proof, until: 8 })).toBe('Proof 7, until proof 8 has its first tiles.');
     expect(note({ proof, changes: 3 })).toBe('Proof 7, three changes behind.');
     expect(note({ proof, changes: 3, tried: 'with dark walnut plain' })).toBe('Proof 7, with dark walnut plain.');
   });

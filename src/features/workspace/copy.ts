@@ -11,6 +11,8 @@ import type { PreviewState } from './preview/use-preview';
 interface StageSeen {
   proof: ProofDto | null;
   changes: number;
+  /** Number of the proof that it stands in for, which has no picture yet. */
+  until: number | null;
   /** What a patch was tried with, "with dark walnut plain". */
   tried: string | null;
   showModel: boolean;
@@ -25,6 +27,7 @@ export function stageNote(s: StageSeen): string {
   const size =
     s.share === null ? '' : ` ${Math.round(s.share * 100)}${NBSP}% of ${s.paper ? 'true size' : 'its pixels'}`;
   if (s.showModel || !s.proof) return `${previewNote(s.preview, s.drawn)}${s.preview.picture ? '' : size}`;
+  if (s.until !== null) return `Proof ${s.proof.number}, until proof ${s.until} has its first tiles.`;
   const behind = s.tried
     ? `, ${s.tried}`
     : s.changes === 0

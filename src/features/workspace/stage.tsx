@@ -148,7 +148,7 @@ export function Stage(props: Props) {
     zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
   const full = g.paper ? g.width * mm * PX_PER_MM : g.width_px / ratio;
   const picture = proof && proof.picture_count > 0 ? proof : null;
-  const modelSeen = showModel || !picture;
+  const modelSeen = showModel || !(picture ?? props.under);
   const preview = usePreview(truth, {
     project: props.project,
     model: props.model,
@@ -175,7 +175,7 @@ export function Stage(props: Props) {
   }, [firstLook, onFirstLook]);
   // a weak machine draws the model only while it is in hand
   // where a render has no picture yet and no proof lies under it, the model is seen
-  const holes = !modelSeen && picture.state === 'running' && !props.under;
+  const holes = !modelSeen && picture?.state === 'running' && !props.under;
   const drawn = holes || (modelSeen && !preview.picture && (moving || !weak || !comes));
   useEffect(() => {
     viewport.current?.show(drawn);
@@ -187,7 +187,8 @@ export function Stage(props: Props) {
   const note =
     props.picking?.says ??
     stageNote({
-      proof: picture,
+      proof: picture ?? props.under,
+      until: picture ? null : (proof?.number ?? null),
       changes: props.changes,
       tried: props.tried,
       showModel,
@@ -244,7 +245,7 @@ export function Stage(props: Props) {
             {props.marks.length > 0 && place.width > 0 ? (
               <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} />
             ) : null}
-            {picture && !(modelSeen && (drawn || preview.picture)) ? (
+            {(picture || props.under) && !(modelSeen && (drawn || preview.picture)) ? (
               <>
                 {props.under ? (
                   <img
@@ -253,12 +254,14 @@ export function Stage(props: Props) {
                     style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(props.under.brief)) }}
                   />
                 ) : null}
-                <img
-                  src={sharp ?? pictureOf(picture, props.beforeDenoising ? 'raw' : 'screen')}
-                  alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`}
-                  className={picture.brief.patch ? 'patch' : undefined}
-                  style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(picture.brief)) }}
-                />
+                {picture ? (
+                  <img
+                    src={sharp ?? pictureOf(picture, props.beforeDenoising ? 'raw' : 'screen')}
+                    alt={`${picture.brief.patch ? 'Patch' : 'Proof'} ${picture.number}: ${props.name}`}
+                    className={picture.brief.patch ? 'patch' : undefined}
+                    style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(picture.brief)) }}
+                  />
+                ) : null}
               </>
             ) : null}
           </div>

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import type { WorkspaceDto } from '../../contracts/dto';
+import type { ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { BRIEF_DEFAULTS } from '../../core/brief/brief';
 import type { LampPlace } from '../../core/scene/lamp-groups';
 import type { ImportReport } from '../../formats/model/import-report';
-import { freeView, lampsOf, placesOf } from './view';
+import { freeView, lampsOf, placesOf, proofUnder } from './view';
 
 const lamp = (name: string, kind: LampPlace['kind'] = 'lamps', more: object = {}): LampPlace => ({
   name,
@@ -111,5 +111,32 @@ describe('the viewpoint as numbers', () => {
   it('of a camera that a newer model no longer has are those of its first, or of a standing eye', () => {
     expect(from('West', [camera]).position_m).toEqual([1, 2, 3]);
     expect(from('West', []).position_m).toEqual([0, 1.6, 4]);
+  });
+});
+
+describe('the proof that is seen where another has no picture', () => {
+  const proof = (id: string, more: object = {}) =>
+    ({
+      id,
+      picture_count: 1,
+      revision: 1,
+      state: 'done',
+      width_px: 300,
+      height_px: 200,
+      brief: { ...BRIEF_DEFAULTS, patch: null },
+      ...more
+    }) as unknown as ProofDto;
+  const elsewhere = { ...BRIEF_DEFAULTS, patch: null, viewpoint: { camera: 'Other' } };
+  it('is for one that renders or waits the newest ended one from the same place and of the same proportion', () => {
+    const running = proof('c', { state: 'running', picture_count: 0 });
+    const others = [running, proof('b', { brief: elsewhere }), proof('d', { width_px: 200 }), proof('a')];
+    expect(proofUnder(running, others)?.id).toBe('a');
+    expect(proofUnder({ ...running, state: 'waiting' }, others)?.id).toBe('a');
+    expect(proofUnder(running, others.slice(0, 3))).toBeNull();
+    expect(proofUnder(proof('a'), others)).toBeNull();
+  });
+  it('is for a patch the newest whole one', () => {
+    const patch = proof('p', { brief: { ...BRIEF_DEFAULTS, patch: { x: 0, y: 0, width: 0.5, height: 0.5 } } });
+    expect(proofUnder(patch, [patch, proof('b', { brief: elsewhere }), proof('a')])?.id).toBe('b');
   });
 });

@@ -151,12 +151,12 @@ export function placesOf({ lamps_there, lights, glowing }: ImportReport): LampPl
 
 /**
  * The proof that is seen where the one on the stage has no picture: the newest whole one for a patch, and for one that
- * renders the newest that sees the same from the same place.
+ * renders or waits the newest that sees the same from the same place.
  */
 export function proofUnder(shown: ProofDto, proofs: readonly ProofDto[]): ProofDto | null {
   const whole = proofs.filter((p) => p.id !== shown.id && p.picture_count > 0 && p.brief.patch === null);
   if (shown.brief.patch) return whole[0] ?? null;
-  if (shown.state !== 'running') return null;
+  if (shown.state !== 'running' && shown.state !== 'waiting') return null;
   const frame = ({ brief, width_px, height_px }: ProofDto) =>
     canonicalJson([brief.viewpoint, (width_px / height_px).toFixed(2)]);
   return whole.find((p) => p.state !== 'running' && p.revision === shown.revision && frame(p) === frame(shown)) ?? null;

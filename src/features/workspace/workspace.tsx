@@ -82,6 +82,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
 
   const { picture, proofs, earlier } = workspace.opened;
   const shown = proofs.find((p) => p.id === state.proofId) ?? proofs.find((p) => p.picture_count > 0) ?? null;
+  const under = shown ? proofUnder(shown, proofs) : null;
   const beforeDenoising = state.beforeDenoising && shown !== null && shown.denoise_share === 1;
 
   const {
@@ -358,10 +359,10 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         sun={sun}
         name={picture.name}
         proof={shown}
-        under={shown ? proofUnder(shown, proofs) : null}
+        under={under}
         changes={was ? countChanges(brief, was) : 0}
         tried={was?.patch ? triedWith(was, brief) : null}
-        showModel={showModel || !shown || shown.picture_count === 0}
+        showModel={showModel || !shown || (shown.picture_count === 0 && !under)}
         beforeDenoising={beforeDenoising}
         zoom={zoom}
         stageView={stageView}
