@@ -26,6 +26,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
+import { repairTriangles } from './repair';
 import { type NormaliseOptions, rescalingOf } from './rescaling';
 import type { ReadModel } from './reader';
 import { openReducer } from '../reduce-mesh';
@@ -55,6 +56,7 @@ export async function normaliseModel(
   await convertSpecularGlossiness(document, changed);
   await convertTextures(document, changed);
   checkNumbers(document);
+  repairTriangles(document, changed, missing);
   await completeGeometry(document, changed);
   const rescaling = rescalingOf(options);
   if (rescaling.factor !== 1 || rescaling.turn_deg !== 0) wrapScene(document, rescaling, changed);
