@@ -273,8 +273,7 @@ export async function writeModel(model: DemoModel): Promise<Uint8Array> {
       .setType('perspective')
       .setYFov(2 * Math.atan(12 / camera.focalMm))
       .setZNear(0.01)
-      .setZFar(1000)
-      .setAspectRatio(1.5);
+      .setZFar(1000);
     scene.addChild(
       document
         .createNode(camera.name)

@@ -132,6 +132,10 @@ test('a place on the stage is picked with the keyboard, and the open panel is in
   await page.keyboard.press('Enter');
   for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('Shift+ArrowDown');
+  // what it asks for is looked at, not rendered
+  await page.route(/\/proofs$/, (route) =>
+    route.fulfill({ status: 422, json: { code: 'refused', message: 'not now' } })
+  );
   const asked = page.waitForRequest((request) => request.method() === 'POST' && /\/proofs$/.test(request.url()));
   await page.keyboard.press('Enter');
   const { patch: rect } = (await asked).postDataJSON() as { patch: Record<string, number> };

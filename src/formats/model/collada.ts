@@ -2,7 +2,7 @@
 import { plainPrimitives } from './collada-primitives';
 import { ModelRefused } from './model-refused';
 import { type ModelFile, type ModelFiles, type ModelReader, PICTURES, type ReadModel } from './reader';
-import { readText } from './read-text';
+import { readText, refuseDeepXml } from './read-text';
 
 const isCollada = (bytes: Uint8Array) => /<COLLADA[\s>]/.test(readText(bytes.subarray(0, 4096)));
 
@@ -29,6 +29,7 @@ async function read({ name, bytes }: ModelFile, files: ModelFiles): Promise<Read
   const text = written.replace(/(<unit\b[^>]*\bmeter\s*=\s*["']\d*),(\d)/, '$1.$2');
   if (!/<\/COLLADA\s*>\s*$/.test(text.slice(-1000)))
     throw new ModelRefused('truncated', 'this COLLADA file is cut off: its end is missing; export it again');
+  refuseDeepXml(text, 'COLLADA');
   const plain = plainPrimitives(text);
   const loaded = await withoutPage(() => {
     const found = new ColladaLoader().parse(plain.text, '');

@@ -1,5 +1,6 @@
 /** 3MF (3MF Consortium, core specification 1.3): a ZIP whose model says its unit; Z is up. */
 import { ModelRefused } from './model-refused';
+import { refuseDeepXml } from './read-text';
 import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
 
 const METRES: Record<string, number> = {
@@ -25,6 +26,7 @@ export const threeMf: ModelReader = {
 async function read({ name, bytes }: ModelFile, files: ModelFiles): Promise<ReadModel> {
   const model = [...files].find(([file]) => MODEL.test(file));
   if (!model) throw new ModelRefused('truncated', 'this 3MF is damaged: no model lies in its archive; export it again');
+  for (const [file, data] of files) if (MODEL.test(file)) refuseDeepXml(Buffer.from(data).toString('utf8'), '3MF');
   const [{ ThreeMFLoader }, { withoutPage }, { readThree }] = await Promise.all([
     import('three/examples/jsm/loaders/3MFLoader.js'),
     import('./without-page'),
