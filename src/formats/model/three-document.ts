@@ -72,11 +72,12 @@ function cameraOf(from: Camera, { document }: ModelBuilder) {
     return made.setZNear(Math.max(0, near)).setZFar(far);
   }
   const { fov, aspect, near } = from as PerspectiveCamera;
-  return made
+  made
     .setType('perspective')
     .setYFov((fov * Math.PI) / 180)
-    .setAspectRatio(aspect)
     .setZNear(Math.max(1e-4, near));
+  // 1 is what a loader writes when the file says nothing
+  return aspect === 1 ? made : made.setAspectRatio(aspect);
 }
 
 /** One part a group, or the whole where there are none. */
