@@ -7,9 +7,10 @@ import { changeStream } from './change-stream';
 export function StorageNotice() {
   const [state, setState] = useState<StorageState>('fine');
   useEffect(() => changeStream().subscribe('storage', (number) => setState(STORAGE_STATES[number] ?? 'fine')), []);
+  if (state === 'fine') return null;
   return (
-    <div role="alert" className="storage-notice" hidden={state === 'fine'}>
-      {state !== 'fine' && `Nothing can be saved or rendered now: ${STORAGE_SENTENCES[state]}.`}
+    <div role="alert" className="storage-notice">
+      {`Nothing can be saved or rendered now: ${STORAGE_SENTENCES[state]}.`}
     </div>
   );
 }

@@ -251,6 +251,7 @@ export function Stage(props: Props) {
                   <img
                     src={pictureOf(props.under)}
                     alt=""
+                    className="under"
                     style={{ pointerEvents: 'none', ...inPercent(shareOfSheet(props.under.brief)) }}
                   />
                 ) : null}
