@@ -65,7 +65,7 @@ async function shoot(name, { project, word, act, size = { width: 1280, height: 8
   if (project) {
     await page.getByRole('link', { name: new RegExp(project) }).click();
     await page.locator('html[data-alive]').waitFor();
-    await page.locator('.im img').waitFor();
+    await page.locator('.im img:not(.under)').waitFor();
   }
   if (word) await page.locator('.brief a.w', { hasText: word }).first().click();
   // what is changed for a picture is undone after it
