@@ -227,7 +227,7 @@ test('a word pressed before the page has come to life opens its panel when it ha
   await expect(page.getByRole('complementary', { name: 'Size' })).toHaveCount(0);
   release();
   await expect(page.getByRole('complementary', { name: 'Size' })).toBeVisible({ timeout: 30_000 });
-  expect(page.url()).toBe(address);
+  expect(page.url()).toBe(`${address}#size`);
 });
 
 test('in the eighth window of one browser a change is saved, and every other shows it', async ({ context }) => {
