@@ -34,7 +34,7 @@ test('a model without a unit is asked for it, a newer file is its next revision,
   const bring = page.getByRole('button', { name: 'Bring it in' });
   await expect(bring).toBeInViewport();
   // guessed from its size
-  await expect(page.getByText(/60 cm wide.*45 cm tall/)).toBeVisible();
+  await expect(page.getByText(/60\s*cm wide.*45\s*cm tall/)).toBeVisible();
   await bring.click();
   await expect(page).toHaveURL(/\/p\//, { timeout: 60_000 });
   await page.getByRole('navigation').getByRole('button', { name: 'Model' }).click();
