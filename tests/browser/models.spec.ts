@@ -57,6 +57,6 @@ test('a model without a unit is asked for it, a newer file is its next revision,
     mimeType: 'model/stl',
     buffer: box(600, 400, 450).subarray(0, 40)
   });
-  await expect(page.getByText(/this STL is cut off/i)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/this STL holds no triangle/i)).toBeVisible({ timeout: 60_000 });
   await expect(panel.getByText(/Revision 3,/)).toBeVisible();
 });
