@@ -104,18 +104,6 @@ export class ReadAsBody {
   @IsIn(['y', 'z'], { message: 'must be y or z' }) up: 'y' | 'z' = 'y';
 }
 
-/** A newer file of a project's model, or an earlier revision that is to be the newest again. */
-export class RevisionBody {
-  @ValidateIf((o: RevisionBody) => o.restore === undefined)
-  @IsArray()
-  @ArrayMinSize(1, { message: 'must name a model file' })
-  @ArrayMaxSize(2000)
-  @ValidateNested({ each: true })
-  @Type(() => UploadedFile)
-  files: UploadedFile[] = [];
-  @IsOptional() @IsString() @MaxLength(40) restore?: string;
-}
-
 export class MoveStepBody {
   @IsIn([1, -1], { message: 'must be 1 or -1' }) by: 1 | -1 = -1;
 }

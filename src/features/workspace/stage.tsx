@@ -234,7 +234,11 @@ export function Stage(props: Props) {
                 key={props.picking.asks}
                 picking={props.picking}
                 viewport={viewport}
-                seen={() => (preview.picture ? truth.current : (frame.current?.querySelector('img') ?? null))}
+                seen={() =>
+                  preview.picture
+                    ? truth.current
+                    : (frame.current?.querySelector('img:not(.under)') ?? frame.current?.querySelector('img') ?? null)
+                }
                 width_px={g.width_px}
                 height_px={g.height_px}
               />

@@ -3,10 +3,10 @@
  * the surface styles; the site brings place and north.
  */
 import type { Material, Node } from '@gltf-transform/core';
-import { KHRMaterialsTransmission } from '@gltf-transform/extensions';
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
 import type { IfcAPI, PlacedGeometry } from 'web-ifc';
+import { decodeSrgb } from '../../core/color/srgb';
 import { refuseCutOff, schemaOf } from './clear-text';
 import { ModelRefused } from './model-refused';
 import type { ModelFile, ModelReader, ReadModel } from './reader';
@@ -150,23 +150,16 @@ function materialOf(
   { x, y, z, w }: Color,
   number: number
 ): Material {
-  const clear = Math.min(1, Math.max(0, 1 - w));
   const material = builder.document
     .createMaterial(name ?? `Surface ${number + 1}`)
-    .setBaseColorFactor([linear(x), linear(y), linear(z), 1])
-    .setRoughnessFactor(clear > 0.02 ? 0 : 0.8)
+    // colours of surface styles are displayed ones (common practice, no source)
+    .setBaseColorFactor([decodeSrgb(x), decodeSrgb(y), decodeSrgb(z), 1])
+    .setRoughnessFactor(0.8)
     .setMetallicFactor(0)
     .setDoubleSided(true);
-  if (clear > 0.02)
-    material.setExtension(
-      'KHR_materials_transmission',
-      builder.document.createExtension(KHRMaterialsTransmission).createTransmission().setTransmissionFactor(clear)
-    );
+  builder.letThrough(material, 1 - w);
   return material;
 }
-
-// colours of surface styles are displayed ones (common practice, no source)
-const linear = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
 
 const FLOATS_A_VERTEX = 6;
 

@@ -1,7 +1,10 @@
 /** A glTF document made piece by piece, for readers whose format is another. */
 import { Document, type Accessor, type Material, type Node, type Scene } from '@gltf-transform/core';
+import { KHRMaterialsEmissiveStrength, KHRMaterialsTransmission } from '@gltf-transform/extensions';
 import { weldPrimitive } from '@gltf-transform/functions';
 import { creasedNormals } from './creased-normals';
+
+const LEAST_CLEAR = 0.02;
 
 export interface MeshPart {
   /** xyz a vertex. */
@@ -60,6 +63,23 @@ export class ModelBuilder {
     if (mesh.listPrimitives().length > 0) return mesh;
     mesh.dispose();
     return null;
+  }
+
+  /** Makes a thin sheet of glass of what lets a share of light through; next to nothing leaves it as it is. */
+  letThrough(material: Material, share: number): void {
+    const clear = Math.min(1, Math.max(0, share));
+    if (clear < LEAST_CLEAR) return;
+    const sheet = this.document.createExtension(KHRMaterialsTransmission).createTransmission();
+    material.setRoughnessFactor(0).setExtension('KHR_materials_transmission', sheet.setTransmissionFactor(clear));
+  }
+
+  /** Linear light, which may be above 1. */
+  glow(material: Material, light: readonly [number, number, number]): void {
+    const strength = Math.max(1, ...light);
+    material.setEmissiveFactor(light.map((c) => c / strength) as [number, number, number]);
+    if (strength === 1) return;
+    const extension = this.document.createExtension(KHRMaterialsEmissiveStrength).createEmissiveStrength();
+    material.setExtension('KHR_materials_emissive_strength', extension.setEmissiveStrength(strength));
   }
 
   private withNormals(part: MeshPart): MeshPart {

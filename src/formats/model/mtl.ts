@@ -4,13 +4,7 @@
  * keywords Pr, Pm, Pc and norm are those of the physically based extension of the format.
  */
 import type { Material, Texture } from '@gltf-transform/core';
-import {
-  KHRMaterialsClearcoat,
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsIOR,
-  KHRMaterialsSpecular,
-  KHRMaterialsTransmission
-} from '@gltf-transform/extensions';
+import { KHRMaterialsClearcoat, KHRMaterialsIOR, KHRMaterialsSpecular } from '@gltf-transform/extensions';
 import { decodeSrgb } from '../../core/color/srgb';
 import { asTexture, findBeside } from './beside';
 import type { ModelBuilder } from './model-builder';
@@ -147,16 +141,10 @@ async function glow(
   if (picture) material.setEmissiveTexture(picture);
   const light = given ?? (picture ? ([1, 1, 1] as const) : null);
   if (!light || Math.max(...light) <= 0) return;
-  const strength = Math.max(1, ...light);
-  material.setEmissiveFactor(linear(light.map((c) => c / strength) as unknown as [number, number, number]));
-  if (strength > 1)
-    material.setExtension(
-      'KHR_materials_emissive_strength',
-      builder.document
-        .createExtension(KHRMaterialsEmissiveStrength)
-        .createEmissiveStrength()
-        .setEmissiveStrength(strength)
-    );
+  // above 1 it is light, below a displayed colour
+  const most = Math.max(1, ...light);
+  const shown = linear(light.map((c) => c / most) as unknown as [number, number, number]);
+  builder.glow(material, [shown[0] * most, shown[1] * most, shown[2] * most]);
 }
 
 /** `d` is how much is there, `Tr` how much is not; a clear one is glass. */
@@ -164,18 +152,12 @@ function letThrough(material: Material, entry: MtlEntry, { builder }: MtlContext
   const d = numbers(entry.get('d')?.replace('-halo', ''))[0];
   const tr = numbers(entry.get('tr'))[0];
   const clear = Math.min(1, Math.max(0, d !== undefined ? 1 - d : (tr ?? 0)));
-  if (clear < 0.02) return;
+  builder.letThrough(material, clear);
+  if (!material.getExtension('KHR_materials_transmission')) return;
   const [r, g, b] = material.getBaseColorFactor();
   // what stays of the colour is what the sheet does not let through
   const tint = (c: number) => c + (1 - c) * clear;
-  material
-    .setBaseColorFactor([tint(r), tint(g), tint(b), 1])
-    .setRoughnessFactor(0)
-    .setExtension('KHR_materials_specular', null)
-    .setExtension(
-      'KHR_materials_transmission',
-      builder.document.createExtension(KHRMaterialsTransmission).createTransmission().setTransmissionFactor(clear)
-    );
+  material.setBaseColorFactor([tint(r), tint(g), tint(b), 1]).setExtension('KHR_materials_specular', null);
 }
 
 async function loadTexture({ name, scale, offset }: MtlTexture, context: MtlContext): Promise<Texture | null> {

@@ -2,6 +2,7 @@
 import type { ModelFile, ModelFiles, ModelReader, ReadModel } from './reader';
 import { readText } from './read-text';
 import { PICTURES } from './reader';
+import type { MtlEntry } from './mtl';
 import { ModelRefused } from './model-refused';
 
 export const obj: ModelReader = {
@@ -25,7 +26,7 @@ async function read(main: ModelFile, files: ModelFiles): Promise<ReadModel> {
   if (!/^\s*v\s/m.test(text))
     throw new ModelRefused('no_surface', 'this OBJ holds no vertices: it is empty or cut off; export the model again');
   const [changed, missing]: [string[], string[]] = [[], []];
-  const entries = new Map<string, ReturnType<typeof parseMtl> extends Map<string, infer E> ? E : never>();
+  const entries = new Map<string, MtlEntry>();
   for (const [, library] of text.matchAll(/^\s*mtllib\s+(.+?)\s*$/gm)) {
     const bytes = findBeside(files, main.name, library!);
     if (!bytes) {

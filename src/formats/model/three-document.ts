@@ -136,7 +136,7 @@ function copy(from: Attribute, size: number, start: number, count: number): Floa
 /** What materials of three.js have in common: numbers that a reader turns into glTF's. */
 export interface PlainMaterial {
   name: string;
-  /** sRGB 0 to 1 as three keeps them: linear. */
+  /** Linear, 0 to 1. */
   color: readonly [number, number, number];
   emissive?: readonly [number, number, number];
   opacity?: number;

@@ -1,10 +1,6 @@
 /** Materials and pictures of a loader of three.js in the terms of glTF. */
 import type { Material, Texture as Picture, TextureInfo } from '@gltf-transform/core';
-import {
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsTransmission,
-  KHRTextureTransform
-} from '@gltf-transform/extensions';
+import { KHRTextureTransform } from '@gltf-transform/extensions';
 import {
   ClampToEdgeWrapping,
   type Material as ThreeMaterial,
@@ -37,9 +33,9 @@ export async function readThree({ format, source, files, loaded, changed = [] }:
   const missing: string[] = [];
   const wanted = new Map<Material, AnyMaterial>();
   const { builder, skipped, lights } = threeDocument(loaded.value, {
-    material(from, { document }) {
-      const made = document.createMaterial(from.name);
-      fill(made, from as AnyMaterial, document);
+    material(from, into) {
+      const made = into.document.createMaterial(from.name);
+      fill(made, from as AnyMaterial, into);
       wanted.set(made, from as AnyMaterial);
       return made;
     }
@@ -94,7 +90,7 @@ const nameOf = (address: string): string => {
   }
 };
 
-function fill(material: Material, from: AnyMaterial, document: ModelBuilder['document']): void {
+function fill(material: Material, from: AnyMaterial, builder: ModelBuilder): void {
   const { color, emissive, opacity = 1, roughness, metalness, shininess, twoSided, alphaTest } = plainMaterial(from);
   // black or grey beside a picture is what older materials leave there
   const base = from.map && Math.max(...color) < 0.01 ? ([1, 1, 1] as const) : color;
@@ -103,23 +99,9 @@ function fill(material: Material, from: AnyMaterial, document: ModelBuilder['doc
     .setMetallicFactor(metalness ?? 0)
     .setRoughnessFactor(roughness ?? (shininess === undefined ? 1 : roughnessOfExponent(shininess)))
     .setDoubleSided(twoSided || roughness === undefined);
-  const clear = Math.min(1, Math.max(0, 1 - opacity));
   if (alphaTest) material.setAlphaMode('MASK').setAlphaCutoff(alphaTest);
-  else if (clear > 0.02)
-    material
-      .setRoughnessFactor(0)
-      .setExtension(
-        'KHR_materials_transmission',
-        document.createExtension(KHRMaterialsTransmission).createTransmission().setTransmissionFactor(clear)
-      );
-  if (!emissive || Math.max(...emissive) <= 0) return;
-  const strength = Math.max(1, ...emissive);
-  material.setEmissiveFactor(emissive.map((c) => c / strength) as [number, number, number]);
-  if (strength > 1)
-    material.setExtension(
-      'KHR_materials_emissive_strength',
-      document.createExtension(KHRMaterialsEmissiveStrength).createEmissiveStrength().setEmissiveStrength(strength)
-    );
+  else builder.letThrough(material, 1 - opacity);
+  if (emissive && Math.max(...emissive) > 0) builder.glow(material, emissive);
 }
 
 const CLAMP = 33071;

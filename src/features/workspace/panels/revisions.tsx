@@ -15,8 +15,8 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
   const { id } = workspace.project;
   const { compared } = workspace.revision.report;
 
-  const ask = async (body: object): Promise<Sent<{ same: boolean }>> => {
-    const made = await send<{ same: boolean }>('POST', `/api/projects/${id}/revisions`, body);
+  const ask = async (path: string, body: object): Promise<Sent<{ same: boolean }>> => {
+    const made = await send<{ same: boolean }>('POST', `/api/projects/${id}/revisions${path}`, body);
     if (!made.ok || made.value.same) return made;
     const now = await send<WorkspaceDto>('GET', `/api/projects/${id}?picture=${picture.id}`);
     if (now.ok) onWorkspace(now.value);
@@ -32,11 +32,11 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
     const sent = await uploadAll(files, (share) => setBusy(COPY.sending(share)), signal);
     if (!sent.ok) return end(sent);
     setBusy(COPY.reading);
-    end(await ask({ files: sent.value }));
+    end(await ask('', { files: sent.value }));
   };
   const restore = async (revision: string) => {
     setBusy(COPY.restoring);
-    end(await ask({ restore: revision }));
+    end(await ask(`/${revision}`, {}));
   };
   return (
     <div className="sec" style={{ marginTop: 12 }}>

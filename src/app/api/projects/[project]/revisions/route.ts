@@ -1,8 +1,8 @@
-import { RevisionBody } from '../../../../../contracts/requests';
-import { bringRevision, restoreRevision } from '../../../../../server/usecases/bring-revision';
+import { RecogniseBody } from '../../../../../contracts/requests';
+import { bringRevision } from '../../../../../server/usecases/bring-revision';
 import { mutation } from '../../../respond';
 
-/** Brings a newer file in, or makes an earlier revision the newest again. */
-export const POST = mutation(RevisionBody, ({ files, restore }, { project }: { project: string }, { signal }) =>
-  restore === undefined ? bringRevision(project, files, signal) : restoreRevision(project, restore)
+/** Brings a newer file of the model in. */
+export const POST = mutation(RecogniseBody, ({ files }, { project }: { project: string }, { signal }) =>
+  bringRevision(project, files, signal)
 );
