@@ -34,9 +34,10 @@ async function read({ name, bytes }: ModelFile): Promise<ReadModel> {
         ? `this STL is cut off: it holds ${bytes.length} bytes, and its head alone is ${HEADER_BYTES}; export it again`
         : 'this STL is cut off or damaged: its length is not that of the triangles that it counts; export it again'
     );
-  const geometry = new STLLoader().parse(Uint8Array.from(bytes).buffer);
-  const positions = geometry.getAttribute('position')?.array as Float32Array | undefined;
-  if (!positions || positions.length < 9)
+  // the loader reads the count at byte 80 of every file; a text shorter than the head cannot state a triangle
+  const geometry = bytes.length < HEADER_BYTES ? null : new STLLoader().parse(Uint8Array.from(bytes).buffer);
+  const positions = geometry?.getAttribute('position')?.array as Float32Array | undefined;
+  if (!geometry || !positions || positions.length < 9)
     throw new ModelRefused('no_surface', 'this STL holds no triangle; export the model again');
   const builder = new ModelBuilder();
   const material = builder.document
