@@ -30,6 +30,7 @@ const rooms = {
     'kernel/host',
     'formats',
     'denoise',
+    'drawing',
     'core'
   ],
   'server/usecases': [
@@ -67,7 +68,8 @@ const rooms = {
     'server/files',
     'server/config'
   ],
-  demo: ['demo', 'contracts', 'core', 'formats', 'server/usecases', 'server/files']
+  drawing: ['drawing', 'core', 'formats'],
+  demo: ['demo', 'drawing', 'contracts', 'core', 'formats', 'server/usecases', 'server/files']
 };
 const CORE_ORDER = [
   ['units'],

@@ -123,6 +123,7 @@ export async function build(steps = ['kernel', 'bundles', 'web']) {
       'src/contracts',
       'src/server',
       'src/cli',
+      'src/drawing',
       'src/demo'
     ];
     const stale = [];

@@ -8,7 +8,7 @@ import type { Vec3 } from '../../src/core/math/vec3';
 import { createRandom } from '../../src/core/sampling/random';
 import { LAYERS_DEFAULTS, type Scene, type SceneMaterial } from '../../src/core/scene/scene';
 import { DEMO_PROJECTS } from '../../src/demo/projects';
-import { writeModel } from '../../src/demo/write-model';
+import { writeModel } from '../../src/drawing/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { makeScene, matte, type Piece, quad, sphere, viewFrom } from '../../tests/support/scenes';
 

@@ -8,7 +8,7 @@ import { MemoryFilm } from '../../src/core/film/store';
 import { type ForecastOf, forecast, median } from '../../src/core/forecast/forecast';
 import { resolveSize, scaleSize } from '../../src/core/output/size';
 import { DEMO_PROJECTS } from '../../src/demo/projects';
-import { writeModel } from '../../src/demo/write-model';
+import { writeModel } from '../../src/drawing/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { renderFilm } from '../../src/kernel/host/render-film';
 import { layOut } from '../../src/kernel/host/settings';

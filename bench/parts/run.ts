@@ -8,7 +8,7 @@ import { createCameraFrame } from '../../src/core/camera/lens';
 import { tilesOf } from '../../src/core/film/film';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
 import { DEMO_PROJECTS } from '../../src/demo/projects';
-import { writeModel } from '../../src/demo/write-model';
+import { writeModel } from '../../src/drawing/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { WITHOUT_LIGHT_TREE, WITHOUT_LOW_DISCREPANCY } from '../../src/kernel/assembly/layout';
 import { compileScene, type PackedScene } from '../../src/kernel/host/rig';

@@ -8,7 +8,7 @@
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { type TileRect, tilesOf } from '../../src/core/film/film';
 import { DEMO_PROJECTS } from '../../src/demo/projects';
-import { writeModel } from '../../src/demo/write-model';
+import { writeModel } from '../../src/drawing/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { layOut } from '../../src/kernel/host/settings';
 import { config } from '../../src/server/config';

@@ -9,7 +9,7 @@ import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { tilesOf } from '../../src/core/film/film';
 import { MemoryFilm } from '../../src/core/film/store';
 import { DEMO_PROJECTS } from '../../src/demo/projects';
-import { writeModel } from '../../src/demo/write-model';
+import { writeModel } from '../../src/drawing/write-model';
 import { readScene } from '../../src/formats/gltf/read-scene';
 import { instantiate } from '../../src/kernel/host/kernel';
 import { RenderPool } from '../../src/kernel/host/pool';

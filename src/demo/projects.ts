@@ -5,13 +5,13 @@ import { type QualityKey, stepSettings } from '../core/catalogue/quality';
 import { ARMS_LENGTH_M, seenAt } from '../core/output/destinations';
 import type { SizeChoice } from '../core/catalogue/size-choice';
 import { hut, perihelionLamp, readingRoom } from './models';
-import type { DemoModel } from './write-model';
+import type { DrawnModel } from '../drawing/write-model';
 
 export interface DemoProject {
   name: string;
   kind: string;
   file: string;
-  model: () => DemoModel;
+  model: () => DrawnModel;
   pictures: DemoPicture[];
 }
 

@@ -11,7 +11,7 @@ import { requestProofOf } from '../server/usecases/request-proof';
 import { viewDesk } from '../server/usecases/view-desk';
 import { viewPicture, viewWorkspace } from '../server/usecases/view-workspace';
 import { DEMO_CLIENT, DEMO_PROJECTS, type DemoPicture } from './projects';
-import { writeModel } from './write-model';
+import { writeModel } from '../drawing/write-model';
 
 const FIRST_SAMPLES = 16;
 const MADE = 'demo-made';

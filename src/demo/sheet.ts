@@ -4,7 +4,7 @@ import { hut, perihelionLamp, readingRoom } from './models';
 import { materialSheet } from './models/material-sheet';
 import { solidSheet } from './models/solid-sheet';
 import { waterSheet } from './models/water-sheet';
-import { writeModel } from './write-model';
+import { writeModel } from '../drawing/write-model';
 
 const SHEETS = {
   materials: materialSheet,

@@ -23,7 +23,7 @@ const { viewWorkspace } = await import('../../src/server/usecases/view-workspace
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
 const { costSentence } = await import('../../src/core/forecast/costs');
 const { perihelionLamp } = await import('../../src/demo/models');
-const { writeModel } = await import('../../src/demo/write-model');
+const { writeModel } = await import('../../src/drawing/write-model');
 type Brief = import('../../src/core/brief/brief').Brief;
 type Cost = import('../../src/core/forecast/costs').Cost;
 

@@ -17,7 +17,7 @@ import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { hut, perihelionLamp, readingRoom } from '../../src/demo/models';
 import { materialSheet } from '../../src/demo/models/material-sheet';
-import { writeModel } from '../../src/demo/write-model';
+import { writeModel } from '../../src/drawing/write-model';
 import { ktxToPng } from '../../src/formats/gltf/ktx';
 import { readModel, recognise } from '../../src/formats/model';
 import { normaliseModel } from '../../src/formats/model/normalise';

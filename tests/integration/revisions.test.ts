@@ -11,6 +11,7 @@ vi.stubEnv('SPHAERA_DATA', data);
 const { put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { bringRevision, restoreRevision } = await import('../../src/server/usecases/bring-revision');
+const { changeBrief } = await import('../../src/server/usecases/change-brief');
 const { viewChanges, viewWorkspace } = await import('../../src/server/usecases/view-workspace');
 const { watchModel } = await import('../../src/cli/watch-command');
 const { closeDatabase } = await import('../../src/server/store/database');
@@ -98,6 +99,27 @@ describe('a newer file of a model', () => {
     const third = viewWorkspace(project)!;
     expect([third.revision.number, third.revision.glb_sha256]).toEqual([3, first.revision.glb_sha256]);
     expect(third.earlier.map(({ number }) => number)).toEqual([2, 1]);
+  }, 60_000);
+
+  it('finds posed parts again under their new names', async () => {
+    const made = await createProject({ files: await upload(await model(ROW)), unit: null, up: null });
+    if (!made.ok) throw new Error(made.message);
+    const { project, pictures } = made.value;
+    const posed = (part: string) => ({
+      part,
+      seen: 'whole' as const,
+      turn_deg: [0, 30, 0] as [number, number, number],
+      move_m: [0, 0, 0] as [number, number, number],
+      about_m: [0.5, 0, 0] as [number, number, number]
+    });
+    const pose = [posed('Middle'), posed('Left'), posed('Right')];
+    const before = viewWorkspace(project)!.opened.picture;
+    expect((await changeBrief(pictures[0]!, { ...before.brief, pose }, false)).ok).toBe(true);
+    const next = [ROW[0]!, { ...ROW[1]!, name: 'Centre' }];
+    expect((await bringRevision(project, await upload(await model(next)))).ok).toBe(true);
+    const parts = viewWorkspace(project)!.opened.picture.brief.pose.map((p) => p.part);
+    // what is gone keeps its name, and is there again after going back
+    expect(parts).toEqual(['Centre', 'Left', 'Right']);
   }, 60_000);
 
   it('that cannot be read leaves the project as it was', async () => {

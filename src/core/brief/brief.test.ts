@@ -15,7 +15,7 @@ import {
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
-import { about, BRIEF_PANELS, composeSentence, countChanges, duration, restingPanels } from './sentence';
+import { about, BRIEF_PANELS, composeSentence, countChanges, duration, posePhrase, restingPanels } from './sentence';
 
 type Film = { quality: { min_samples?: number }; surroundings: object };
 const parse = (brief: object) => parseBrief({ version: 1, ...brief });
@@ -350,6 +350,25 @@ describe('the sentence', () => {
     );
     expect(text({ ...BRIEF_DEFAULTS, quality: draft })).toContain('drafted at 150\u00a0×\u00a0100\u00a0px');
   });
+  it('counts what is posed and placed', () => {
+    const part = { turn_deg: [0, 0, 0], move_m: [1, 0, 0], about_m: [0, 0, 0], seen: 'whole' } as const;
+    const pose = [
+      { ...part, part: '' },
+      { ...part, part: 'Door' },
+      { ...part, part: 'Tree', move_m: [0, 0, 0], seen: 'out' }
+    ] as unknown as Brief['pose'];
+    const chair = { name: 'Chair', model: 'chair', position_m: [0, 0, 0], turn_deg: 0, scale: 1, seen: 'whole' };
+    const placed = [chair, chair] as Brief['placed'];
+    expect(posePhrase({ pose, placed })).toBe(
+      'the model turned, one\u00a0part moved, one\u00a0part left out and two\u00a0placed pieces'
+    );
+    expect(text({ ...BRIEF_DEFAULTS, placed })).toContain('mm lens, with two\u00a0placed pieces, lit by');
+    expect(posePhrase(BRIEF_DEFAULTS)).toBe(null);
+    // what has no effect does not make another film
+    const idle = [{ ...part, part: 'Door', move_m: [0, 0, 0] }] as unknown as Brief['pose'];
+    expect(filmBrief({ ...BRIEF_DEFAULTS, pose: idle })).toEqual(filmBrief(BRIEF_DEFAULTS));
+    expect(filmBrief({ ...BRIEF_DEFAULTS, pose })).not.toEqual(filmBrief(BRIEF_DEFAULTS));
+  });
   it('opens every panel, by a word of the sentence or as one at rest', () => {
     const metered: Brief = { ...BRIEF_DEFAULTS, exposure: { metered: true } };
     const shown: Brief = { ...metered, exposure: { ev100: 9 } };
@@ -358,7 +377,8 @@ describe('the sentence', () => {
     expect(resting).toEqual([
       { panel: 'lamps', changed: false },
       { panel: 'exposure', changed: true },
-      { panel: 'background', changed: false }
+      { panel: 'background', changed: false },
+      { panel: 'pose', changed: false }
     ]);
     const named = sentence.flatMap((p) => ('panel' in p ? [p.panel] : []));
     expect([...new Set([...named, ...resting.map((r) => r.panel)])].sort()).toEqual([...BRIEF_PANELS].sort());

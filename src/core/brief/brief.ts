@@ -4,6 +4,7 @@
  */
 import { FIRST_DECISION } from '../film/film';
 import { isAmong } from '../scene/lamp-groups';
+import { isMoved } from '../scene/pose';
 import { canonicalJson } from './canonical-json';
 import { BRIEF, type Brief } from './fields/brief-fields';
 import { defaultOf, variantDefault } from './fields/field';
@@ -32,6 +33,9 @@ export type GradedBackground = Extract<Background, { kind: 'graded' }>;
 export type PaperBackground = Extract<Background, { kind: 'paper' }>;
 export type PictureBackground = Extract<Background, { kind: 'picture' }>;
 export type Seen = Brief['seen'];
+/** A part of the model that is turned, moved or not seen. */
+export type PosedPart = Brief['pose'][number];
+export type PlacedPiece = Brief['placed'][number];
 /** The rectangle of a picture that alone is rendered, in shares of its sides. */
 export type Patch = NonNullable<Brief['patch']>;
 
@@ -66,8 +70,11 @@ function relevant(brief: Brief): Brief {
   const { quality, patch, bleed_mm, size } = brief;
   const { aside = [], slim = [], plain = [] } = setAsideOf(brief);
   const { min_samples } = BRIEF_DEFAULTS.quality;
+  const { pose = [], placed = [] } = arrangementOf(brief);
   return {
     ...brief,
+    pose: [...pose],
+    placed: [...placed],
     // a patch lies within the trim
     bleed_mm: patch === null && 'ppi' in size ? bleed_mm : 0,
     quality: {
@@ -99,6 +106,16 @@ export function setAsideOf({ quality: { step, aside, slim, plain } }: Pick<Brief
     ...(thin.length > 0 ? { slim: thin.sort() } : {}),
     ...(plain.length > 0 ? { plain: [...plain].sort() } : {})
   };
+}
+
+/** What is posed and placed; not there where there is nothing. */
+export function arrangementOf({
+  pose,
+  placed
+}: Pick<Brief, 'pose' | 'placed'>): Partial<Pick<Brief, 'pose' | 'placed'>> {
+  const posed = pose.filter((p) => p.seen !== 'whole' || isMoved(p)).sort((a, b) => (a.part < b.part ? -1 : 1));
+  const there = placed.filter((p) => p.seen !== 'out');
+  return { ...(posed.length > 0 ? { pose: posed } : {}), ...(there.length > 0 ? { placed: there } : {}) };
 }
 
 /** In which fields two briefs differ, each with the word of the sentence that names it. */

@@ -15,12 +15,14 @@ export interface Rescaling {
 
 /** Places, sizes and distances of viewpoint, lamps, openings, studio and ground. A sky and the eye stay where they are. */
 export function rescaleBrief(brief: Brief, by: Rescaling): Brief {
-  const { viewpoint, lamps, ground, surroundings, openings } = BRIEF.fields;
+  const { viewpoint, lamps, ground, surroundings, openings, pose, placed } = BRIEF.fields;
   const next: Brief = {
     ...brief,
     viewpoint: moved(viewpoint, brief.viewpoint, by, '') as Brief['viewpoint'],
     lamps: moved(lamps, brief.lamps, by, '') as Brief['lamps'],
     ground: moved(ground, brief.ground, by, '') as Brief['ground'],
+    pose: moved(pose, brief.pose, by, '') as Brief['pose'],
+    placed: moved(placed, brief.placed, by, '') as Brief['placed'],
     openings: moved(openings, brief.openings, by, '') as Brief['openings']
   };
   if (brief.surroundings.kind !== 'studio') return next;
@@ -35,7 +37,8 @@ export function turned([x, y, z]: Vec3, turn_deg: Rescaling['turn_deg']): Vec3 {
   return turn_deg === 0 ? [x, y, z] : turn_deg === 90 ? [x, -z, y] : [x, z, -y];
 }
 
-const DIRECTIONS = new Set(['direction', 'normal']);
+// turns about the axes go with the axes, as directions do
+const DIRECTIONS = new Set(['direction', 'normal', 'turn_deg']);
 
 function moved(field: Field, value: unknown, by: Rescaling, name: string): unknown {
   if (value === null || value === undefined) return value;

@@ -5,6 +5,8 @@
 import { DESTINATIONS } from '../output/destinations';
 import { QUALITY_STEPS } from '../catalogue/quality';
 import { settingOf } from '../scene/dim-lamps';
+import { WHOLE } from '../scene/part-paths';
+import { isMoved } from '../scene/pose';
 import { resolveSize, scaleSize } from '../output/size';
 import { ROOMS } from '../lights/room/room';
 import { STUDIO_SETS } from '../lights/studio/sets';
@@ -23,7 +25,7 @@ import {
 import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
-/** The panels of the brief in the order of the sentence; the keys 1 to 9 open them. */
+/** The panels of the brief; the keys 1 to 9, and 0 for the tenth, open them. */
 export const BRIEF_PANELS = [
   'viewpoint',
   'lens',
@@ -33,7 +35,8 @@ export const BRIEF_PANELS = [
   'exposure',
   'background',
   'size',
-  'quality'
+  'quality',
+  'pose'
 ] as const;
 export type PanelKey = (typeof BRIEF_PANELS)[number];
 
@@ -41,6 +44,7 @@ export type PanelKey = (typeof BRIEF_PANELS)[number];
 const PANEL_OF: Record<Word, PanelKey> = {
   viewpoint: 'viewpoint',
   lens: 'lens',
+  pose: 'pose',
   surroundings: 'surroundings',
   lamps: 'lamps',
   look: 'look',
@@ -166,6 +170,25 @@ export function sizeLabel(size: SizeChoice): string {
 export const groundPhrase = (ground: Ground): string | null =>
   ground.kind === 'none' ? null : ground.polish > 0 ? 'reflecting ground' : 'shadow-only ground';
 
+/** What is posed and placed, counted: "2 parts moved, 1 left out and 3 pieces"; null for the model as it came in. */
+export function posePhrase({ pose, placed }: Pick<Brief, 'pose' | 'placed'>): string | null {
+  const parts = (n: number) => `${inWords(n)}${NBSP}part${n === 1 ? '' : 's'}`;
+  const moved = pose.filter((p) => p.seen !== 'out' && isMoved(p));
+  const whole = moved.some((p) => p.part === WHOLE);
+  const others = moved.length - (whole ? 1 : 0);
+  const out = pose.filter((p) => p.seen === 'out').length;
+  const unseen = pose.filter((p) => p.seen === 'camera' || p.seen === 'mirrors').length;
+  const words = [
+    whole ? 'the model turned' : null,
+    others > 0 ? `${parts(others)} moved` : null,
+    out > 0 ? `${parts(out)} left out` : null,
+    unseen > 0 ? `${parts(unseen)} unseen` : null,
+    placed.length > 0 ? `${inWords(placed.length)}${NBSP}placed piece${placed.length === 1 ? '' : 's'}` : null
+  ].filter((text) => text !== null);
+  if (words.length === 0) return null;
+  return words.length === 1 ? words[0]! : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+}
+
 export const lookPhrase = (look: Look): string =>
   look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay';
 
@@ -209,6 +232,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   });
   const ground = groundPhrase(brief.ground);
   const groundWords: SentencePart[] = ground ? [{ text: ' on a ' }, word(ground, 'ground')] : [];
+  const posed = posePhrase(brief);
   const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
   const exposed = exposurePhrase(brief);
@@ -218,6 +242,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     word(context.name, 'viewpoint'),
     { text: context.parallel ? '”, seen ' : '”, seen with a ' },
     word(lens, 'lens'),
+    ...(posed ? [{ text: ', with ' }, word(posed, 'pose')] : []),
     { text: ', lit by ' },
     word(surroundingsPhrase(brief.surroundings, context.nameOfCaptured), 'surroundings'),
     ...groundWords,

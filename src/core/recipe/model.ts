@@ -1,5 +1,5 @@
 /** The model as a brief has it: what lies in its pack, and what is lit around it. */
-import { type Brief, type SetAside, setAsideOf } from '../brief/brief';
+import { arrangementOf, type Brief, type SetAside, setAsideOf } from '../brief/brief';
 import type { FreeViewpoint } from '../camera/viewpoint';
 import { levelIrradiance } from '../lights/ground/irradiance';
 import { buildStudio } from '../lights/studio/studio';
@@ -11,6 +11,8 @@ import { dimLamps } from '../scene/dim-lamps';
 import { addSet, type LitScene } from '../scene/lit-scene';
 import type { OpenFrame } from '../scene/opening';
 import { inPlain } from '../scene/plain-materials';
+import { placeModels } from '../scene/place-models';
+import { poseScene } from '../scene/pose';
 import { centreFor, recentreScene } from '../scene/recentre';
 import { MATERIAL_DEFAULTS, type Scene } from '../scene/scene';
 import { setAside, slimDown } from '../scene/set-aside';
@@ -18,24 +20,38 @@ import type { MeshReducer } from '../scene/slim-copy';
 import { seesSurroundings } from './light';
 import type { GroundSettings } from './render-settings';
 
-/** All that decides a scene pack beside the model: where its origin lies, and what is left out or slim. */
+/** All that decides a scene pack beside the model: where its origin lies, how it is posed, what is left out or slim. */
 export interface PackInput extends Omit<SetAside, 'plain'> {
   centre_m: Vec3;
+  /** Not there where nothing is posed. */
+  pose?: Brief['pose'];
+  /** Not there where nothing is placed. */
+  placed?: Brief['placed'];
+}
+
+/** How what goes into a pack is found beside the model. */
+export interface PackSources {
+  /** Called when there is something to simplify. */
+  openReducer: () => Promise<MeshReducer>;
+  /** A piece or another model. Throws a RangeError when it is not there. */
+  readPiece: (model: string) => Promise<Scene>;
 }
 
 export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
   // materials are no part of a pack
   const { plain: _plain, ...objects } = setAsideOf(brief);
-  return { centre_m: centreFor(view.position_m), ...objects };
+  return { centre_m: centreFor(view.position_m), ...arrangementOf(brief), ...objects };
 }
 
-/** The model as it goes into a pack. `openReducer` is called when there is something to simplify. */
+/** The model as it goes into a pack. */
 export async function packedModel(
   scene: Scene,
-  { centre_m, aside = [], slim = [] }: PackInput,
-  openReducer: () => Promise<MeshReducer>
+  { centre_m, pose = [], placed = [], aside = [], slim = [] }: PackInput,
+  { openReducer, readPiece }: PackSources
 ): Promise<Scene> {
-  const left = setAside(scene, aside);
+  const pieces = new Map<string, Scene>();
+  for (const { model } of placed) if (!pieces.has(model)) pieces.set(model, await readPiece(model));
+  const left = setAside(placeModels(poseScene(scene, pose), placed, pieces), aside);
   return recentreScene(slim.length > 0 ? slimDown(left, slim, await openReducer()) : left, centre_m);
 }
 

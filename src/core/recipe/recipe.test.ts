@@ -8,12 +8,15 @@ import { renderRecipe } from './recipe';
 import { resolveViewpoint } from './viewpoint';
 
 const scene = makeScene([quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5))]);
-const noReducer = () => Promise.reject(new Error('nothing is to be simplified'));
+const none = {
+  openReducer: () => Promise.reject(new Error('nothing is to be simplified')),
+  readPiece: () => Promise.reject(new Error('nothing is placed'))
+};
 
 async function recipeOf(part: Partial<Brief>, width = 300, height = 200) {
   const brief = { ...BRIEF_DEFAULTS, ...part };
   const of = packInput(resolveViewpoint(scene, brief), brief);
-  const model = await packedModel(scene, of, noReducer);
+  const model = await packedModel(scene, of, none);
   const neutral = makeNeutralLight(brief, scene, null);
   return renderRecipe({ brief, scene, model, centre_m: of.centre_m, neutral, webs: new Map(), width, height });
 }

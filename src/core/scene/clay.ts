@@ -31,8 +31,17 @@ const grey = (share: number): SceneMaterial => ({
 
 /** What a surface is, seen in another material: its name, its holes and its glow stay. */
 function over(own: SceneMaterial, cover: SceneMaterial): SceneMaterial {
-  const { name, lamp, emissive, emissiveTexture, twoSided } = own;
-  const shown = { ...cover, name, lamp, emissive, emissiveTexture, twoSided, plain: true };
+  const { name, lamp, emissive, emissiveTexture, twoSided, unseen } = own;
+  const shown = {
+    ...cover,
+    name,
+    lamp,
+    emissive,
+    emissiveTexture,
+    twoSided,
+    plain: true,
+    ...(unseen ? { unseen } : {})
+  };
   if (own.alphaMode === 'opaque') return shown;
   const { alphaMode, alphaCutoff, baseTexture, baseColor } = own;
   return {

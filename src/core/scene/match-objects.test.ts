@@ -15,7 +15,7 @@ const building: ModelObject[] = Array.from({ length: 200 }, (_, i) => {
     place: `${i}`
   };
 });
-const nothing = { moved: [], changed: [], renamed: [], added: [], removed: [] };
+const nothing = { moved: [], changed: [], renamed: [], paths: [], added: [], removed: [] };
 
 describe('two revisions of a model', () => {
   it('that are the same have no difference, in whatever order they are written', () => {
@@ -27,13 +27,18 @@ describe('two revisions of a model', () => {
     Object.assign(next[1]!, { name: 'Pane', path: 'Attic / Pane' });
     next[4]!.shape = 'another wall';
     // to another storey under its old name
-    Object.assign(next[7]!, { path: `Annexe / ${next[7]!.name}` });
+    const annexe = `Annexe / ${next[7]!.name}`;
+    Object.assign(next[7]!, { path: annexe });
     next.splice(8, 1);
     next.push({ name: 'Lamp', path: 'Attic / Lamp', shape: 'lamp', place: 'new' });
     expect(matchObjects(building, next)).toEqual({
       same: 196,
       moved: [building[0]!.path],
       renamed: [{ from: building[1]!.path, to: 'Attic / Pane' }],
+      paths: [
+        { from: building[7]!.path, to: annexe },
+        { from: building[1]!.path, to: 'Attic / Pane' }
+      ],
       changed: [building[4]!.path],
       added: ['Attic / Lamp'],
       removed: [building[8]!.path]
@@ -43,6 +48,20 @@ describe('two revisions of a model', () => {
     const next = building.map((o) => ({ ...o }));
     next[2]!.place = 'by the window';
     expect(matchObjects(building, next)).toEqual({ same: 199, ...nothing, moved: [building[2]!.path] });
+  });
+  it('follow numbers that another object of the name shifts', () => {
+    const leg = (n: number, place: string): ModelObject => ({
+      name: 'Leg',
+      path: n === 1 ? 'Table / Leg' : `Table / Leg (${n})`,
+      shape: 'leg',
+      place
+    });
+    const matched = matchObjects([leg(1, 'left'), leg(2, 'right')], [leg(1, 'new'), leg(2, 'left'), leg(3, 'right')]);
+    expect(matched).toMatchObject({ same: 2, added: ['Table / Leg'] });
+    expect(matched.paths).toEqual([
+      { from: 'Table / Leg', to: 'Table / Leg (2)' },
+      { from: 'Table / Leg (2)', to: 'Table / Leg (3)' }
+    ]);
   });
   it('tell a split object and merged ones as added and removed', () => {
     const [first, second, ...rest] = building;

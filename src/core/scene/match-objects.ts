@@ -3,7 +3,7 @@
  * each at most once.
  */
 export interface ModelObject {
-  /** Names from the root down, joined by " / ". */
+  /** As partPaths makes them. */
   path: string;
   name: string;
   /** The same for equal shapes and materials. */
@@ -18,12 +18,14 @@ export interface Matched {
   /** The shape or the material is another. */
   changed: string[];
   renamed: { from: string; to: string }[];
+  /** Each matched object whose path is another, however it was matched. */
+  paths: { from: string; to: string }[];
   added: string[];
   removed: string[];
 }
 
 export function matchObjects(before: readonly ModelObject[], after: readonly ModelObject[]): Matched {
-  const out: Matched = { same: 0, moved: [], changed: [], renamed: [], added: [], removed: [] };
+  const out: Matched = { same: 0, moved: [], changed: [], renamed: [], paths: [], added: [], removed: [] };
   const left = new Set(before);
   const open = new Set(after);
   /** Pairs those that agree in `key`, in their order. */
@@ -35,6 +37,7 @@ export function matchObjects(before: readonly ModelObject[], after: readonly Mod
       if (!was) continue;
       left.delete(was);
       open.delete(is);
+      if (was.path !== is.path) out.paths.push({ from: was.path, to: is.path });
       found(was, is);
     }
   };
@@ -43,8 +46,9 @@ export function matchObjects(before: readonly ModelObject[], after: readonly Mod
     else if (was.place !== is.place) out.moved.push(is.path);
     else out.same++;
   };
-  // one of several that share a path is first looked for where it was
   pair((o) => `${o.path}\n${o.shape}\n${o.place}`, told);
+  // numbers in a path are those of their order, which another object of the name changes
+  pair((o) => `${unnumbered(o.path)}\n${o.shape}\n${o.place}`, told);
   pair((o) => `${o.path}\n${o.shape}`, told);
   pair((o) => o.path, told);
   pair((o) => `${o.name}\n${o.shape}`, told);
@@ -56,3 +60,5 @@ export function matchObjects(before: readonly ModelObject[], after: readonly Mod
   out.removed = [...left].map((o) => o.path);
   return out;
 }
+
+const unnumbered = (path: string) => path.replace(/ \(\d+\)(?= \/ |$)/g, '');

@@ -22,6 +22,7 @@ function plainOf(own: SceneMaterial): SceneMaterial {
     alphaCutoff,
     twoSided,
     lamp,
+    unseen,
     solid_texture
   } = own;
   const [r, g, b] = solid_texture ? meanColor(solid_texture) : [1, 1, 1];
@@ -35,6 +36,7 @@ function plainOf(own: SceneMaterial): SceneMaterial {
     alphaCutoff,
     twoSided,
     lamp,
+    ...(unseen ? { unseen } : {}),
     baseColor: [baseColor[0] * r, baseColor[1] * g, baseColor[2] * b, baseColor[3]],
     roughness: 1,
     specular: 0

@@ -76,6 +76,11 @@ export interface SceneMaterial {
   plain: boolean;
   /** Of what glows: the name of the lamp that it is; null: that of the material. */
   lamp: string | null;
+  /**
+   * `camera`: the camera looks through it, and it still casts its shadow and is mirrored. `mirrors`: mirrors and glass
+   * do not show it either.
+   */
+  unseen?: 'camera' | 'mirrors';
 }
 
 /** glTF's material extensions beyond the plain model, in their own words. */
@@ -166,7 +171,10 @@ export const MATERIAL_DEFAULTS: SceneMaterial = {
  * height.
  */
 export type SceneLight = LightShape & {
-  /** On a hidden layer of the model: off until it is asked for. */ hidden?: true;
+  /** On a hidden layer of the model: off until it is asked for. */
+  hidden?: true;
+  /** Of the node that it belongs to; lamps of a picture have none. */
+  path?: string;
 };
 
 type LightShape =
@@ -221,11 +229,14 @@ export interface SceneInstance {
   object: number;
   matrix: Affine;
   name: string;
+  /** Where it is in the model's tree (part-paths.ts); what is made without a file has none. */
+  path?: string;
 }
 
 /** What has a name in the world's own geometry: its first triangle, and where its own coordinates lie in the world. */
 export interface ScenePart {
   name: string;
+  path?: string;
   first: number;
   matrix: Affine;
 }

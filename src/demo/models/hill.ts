@@ -1,5 +1,5 @@
 /** Height of Lantern Hill in m, rising towards the hut and rolling far out. */
-import { field } from '../noise';
+import { field } from '../../drawing/noise';
 
 export function ground(x: number, z: number): number {
   const far = Math.max(0, Math.hypot(x - 1, z - 7) - 22);

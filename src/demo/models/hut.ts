@@ -4,17 +4,17 @@
  */
 import type { Vec3 } from '../../core/math/vec3';
 import { add, cross, normalize, scale } from '../../core/math/vec3';
-import { MeshBuilder } from '../mesh-builder';
-import { field } from '../noise';
-import { SOLIDS } from '../textures/solids';
-import { copper, masonry, meadow, wood } from '../textures/surfaces';
-import type { DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import { field } from '../../drawing/noise';
+import { SOLIDS } from '../../drawing/textures/solids';
+import { copper, masonry, meadow, wood } from '../../drawing/textures/surfaces';
+import type { DrawnModel } from '../../drawing/write-model';
 import { ground } from './hill';
 import { spruces } from './spruces';
 
 const BLADES = 120_000;
 
-export function hut(): DemoModel {
+export function hut(): DrawnModel {
   const m = new MeshBuilder(31);
   m.terrain('meadow', -150, 170, -40, 260, 150, 140, ground);
   grass(m);

@@ -2,9 +2,9 @@
  * Twelve materials on one turned vessel with a knob, in three rows on a grey table: what each scattering model should
  * look like. Each stands 90 mm tall; two stripes on the table show what is seen through the clear ones.
  */
-import { MeshBuilder } from '../mesh-builder';
-import { wood } from '../textures/surfaces';
-import type { DemoMaterial, DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import { wood } from '../../drawing/textures/surfaces';
+import type { DrawnMaterial, DrawnModel } from '../../drawing/write-model';
 
 type Profile = readonly (readonly [number, number])[];
 const DRAWN: Profile = [
@@ -45,7 +45,7 @@ function smooth(points: Profile, steps: number): Profile {
   return [...out, [...points.at(-1)!]];
 }
 
-export const MATERIAL_SHEET: Record<string, DemoMaterial> = {
+export const MATERIAL_SHEET: Record<string, DrawnMaterial> = {
   'polished brass': { color: [0.88, 0.64, 0.31], metallic: 1, roughness: 0.08 },
   'brushed steel': { color: [0.58, 0.57, 0.55], metallic: 1, roughness: 0.28, brushed: { strength: 0.85, turnDeg: 0 } },
   'annealed titanium': { color: [0.54, 0.5, 0.45], metallic: 1, roughness: 0.2, film: { weight: 1, ior: 2.1, nm: 95 } },
@@ -85,7 +85,7 @@ export const MATERIAL_SHEET: Record<string, DemoMaterial> = {
   'matte plaster': { color: [0.75, 0.73, 0.7], roughness: 1, specularColor: [0.4, 0.4, 0.4] }
 };
 
-export function materialSheet(): DemoModel {
+export function materialSheet(): DrawnModel {
   const m = new MeshBuilder(61);
   const profile = smooth(DRAWN, 8);
   m.box('table', [-0.6, -0.03, -0.5], [0.6, -0.001, 0.6], 0.004);

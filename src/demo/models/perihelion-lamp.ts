@@ -3,13 +3,13 @@
  * it; 0.47 m tall.
  */
 import type { Vec3 } from '../../core/math/vec3';
-import { MeshBuilder } from '../mesh-builder';
-import { SOLIDS } from '../textures/solids';
-import type { DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import { SOLIDS } from '../../drawing/textures/solids';
+import type { DrawnModel } from '../../drawing/write-model';
 
 const S = 0.2; // the profile is drawn five times as large
 
-export function perihelionLamp(): DemoModel {
+export function perihelionLamp(): DrawnModel {
   const m = new MeshBuilder(23);
   const scaled = (profile: readonly (readonly [number, number])[]) => profile.map(([r, h]) => [r * S, h * S] as const);
   m.turned(

@@ -3,15 +3,15 @@
  * globe; 6 m wide, 9.5 m deep.
  */
 import type { Vec3 } from '../../core/math/vec3';
-import { MeshBuilder } from '../mesh-builder';
-import { field } from '../noise';
-import { SOLIDS } from '../textures/solids';
-import { boards, meadow, starChart, wood } from '../textures/surfaces';
-import type { DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import { field } from '../../drawing/noise';
+import { SOLIDS } from '../../drawing/textures/solids';
+import { boards, meadow, starChart, wood } from '../../drawing/textures/surfaces';
+import type { DrawnModel } from '../../drawing/write-model';
 
 const WARM: Vec3 = [1, 0.66, 0.36];
 
-export function readingRoom(): DemoModel {
+export function readingRoom(): DrawnModel {
   const mesh = new MeshBuilder(11);
   const { random } = mesh;
   shell(mesh);

@@ -2,11 +2,11 @@
  * Eight solid textures, each on a block with a turned knob, so that faces, edges and curves cut the same pattern;
  * blocks stand 0.2 m wide.
  */
-import { MeshBuilder } from '../mesh-builder';
-import { SOLIDS } from '../textures/solids';
-import type { DemoMaterial, DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import { SOLIDS } from '../../drawing/textures/solids';
+import type { DrawnMaterial, DrawnModel } from '../../drawing/write-model';
 
-const SHOWN: Record<string, DemoMaterial> = {
+const SHOWN: Record<string, DrawnMaterial> = {
   oak: { solid: SOLIDS.oak, roughness: 0.5 },
   walnut: { solid: SOLIDS.walnut, roughness: 0.5, coat: { weight: 1, roughness: 0.06 } },
   'veined stone': { solid: SOLIDS.veined, roughness: 0.18 },
@@ -17,7 +17,7 @@ const SHOWN: Record<string, DemoMaterial> = {
   plaster: { solid: SOLIDS.trowelled, roughness: 0.9 }
 };
 
-export function solidSheet(): DemoModel {
+export function solidSheet(): DrawnModel {
   const m = new MeshBuilder(71);
   m.box('table', [-2, -0.05, -2], [2, -0.001, 2], 0.01);
   Object.keys(SHOWN).forEach((name, i) => {

@@ -1,14 +1,14 @@
 /** The spruces about the hut: three drawn 1 m tall, needle by needle's fan, and placed at many heights and turns. */
 import { add, scale, type Vec3 } from '../../core/math/vec3';
-import { MeshBuilder } from '../mesh-builder';
-import type { DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import type { DrawnModel } from '../../drawing/write-model';
 import { ground } from './hill';
 
 const WHORLS = 24;
 const ARMS = 9;
 const TWIGS = 9;
 
-export function spruces({ random }: MeshBuilder): NonNullable<DemoModel['copies']> {
+export function spruces({ random }: MeshBuilder): NonNullable<DrawnModel['copies']> {
   const groves = [0, 1, 2].map((i) => ({
     name: `Spruce ${'ABC'[i]}`,
     mesh: spruce(41 + i),

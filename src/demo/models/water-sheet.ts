@@ -2,11 +2,11 @@
  * A pool with ripples in a terrace of polished dark stone, two columns and a ball: what open water and a mirror-like
  * floor must look like. 8 x 6 m.
  */
-import { MeshBuilder } from '../mesh-builder';
-import { SOLIDS } from '../textures/solids';
-import type { DemoModel } from '../write-model';
+import { MeshBuilder } from '../../drawing/mesh-builder';
+import { SOLIDS } from '../../drawing/textures/solids';
+import type { DrawnModel } from '../../drawing/write-model';
 
-export function waterSheet(): DemoModel {
+export function waterSheet(): DrawnModel {
   const m = new MeshBuilder(81);
   // the terrace round the pool, whose walls go down 1.2 m
   for (const [x0, z0, x1, z1] of [

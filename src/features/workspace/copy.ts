@@ -96,7 +96,10 @@ export function moonSentence(moon: { elevation: number; azimuth: number; phase: 
 }
 
 export const KEYS: readonly [string, string][] = [
-  ['1 to 9', 'open the panels: viewpoint, lens, surroundings, lamps, look, exposure, background, size, quality'],
+  [
+    '1 to 9, 0',
+    'open the panels: viewpoint, lens, surroundings, lamps, look, exposure, background, size, quality, parts'
+  ],
   ['Esc', 'end what is asked on the stage, or close the panel'],
   ['Ctrl Enter', 'render'],
   ['Ctrl .', 'stop and keep the picture so far'],
@@ -237,4 +240,48 @@ export const REVISION_COPY = {
     moved: (n: number) => `${objects(n)} moved`,
     renamed: (n: number) => `${objects(n)} renamed`
   }
+};
+
+const triangles = (n: number) => `${n.toLocaleString('en')} triangle${n === 1 ? '' : 's'}`;
+export const POSE_COPY = {
+  title: 'Parts and pieces',
+  say: 'Turn, move or leave out parts in this picture, and place pieces beside the model. Other pictures stay as they are.',
+  search: 'Find a part',
+  whole: 'The whole model',
+  pick: 'Pick on the stage',
+  pickSays: 'Press the part that you mean.',
+  none: (text: string) => `No part is called “${text}”.`,
+  failed: 'The parts could not be listed. Close this panel and open it again.',
+  more: (n: number) => `and ${n.toLocaleString('en')} more; find them by name`,
+  open: (name: string) => `Parts of ${name}`,
+  weighs: (n: number, objectCount: number) => `${objectCount > 1 ? `${objects(objectCount)}, ` : ''}${triangles(n)}`,
+  inPicture: 'In the picture',
+  seen: { whole: 'seen', camera: 'shadow and reflection', mirrors: 'shadow alone', out: 'left out' },
+  turn: 'Turn',
+  turns: ['About the width (X)', 'About the upright (Y)', 'About the depth (Z)'],
+  move: 'Move',
+  moves: ['Along the width (X)', 'Upwards (Y)', 'Along the depth (Z)'],
+  ground: 'Put it on the ground',
+  asItCame: 'As it came in',
+  alone: 'Alone on the stage',
+  posed: 'Posed in this picture',
+  lost: 'Not in this revision of the model',
+  forget: 'forget it',
+  pieces: 'Pieces',
+  place: 'Place a piece',
+  placeSays: (name: string) => `Press where the ${name.toLowerCase()} stands; each press places one more. Escape ends.`,
+  placing: 'Done',
+  moveSays: (name: string) => `Press where ${name} stands.`,
+  moveOnStage: 'Place it on the stage',
+  scatter: (name: string, part: string) => `Scatter over ${part}: ${name.toLowerCase()}`,
+  scatterCount: 'How many',
+  scatterHere: 'Scatter',
+  scatterNowhere: 'this part has no face that looks upwards; choose another part to scatter over',
+  scatterFirst: 'Choose a part above to scatter pieces over it.',
+  another: 'Another of it',
+  takeOut: 'Take it out',
+  takeAllOut: (n: number) => `Take all ${n.toLocaleString('en')} out`,
+  scale: 'Scale',
+  position: 'Position',
+  ofHeight: (metres: number) => (metres < 1 ? `${Math.round(metres * 100)}${NBSP}cm` : `${metres.toFixed(1)}${NBSP}m`)
 };

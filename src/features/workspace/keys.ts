@@ -42,7 +42,7 @@ export function actionOf(
   if (key === 'Escape') return (a) => a.escape();
   if (within !== null) return null;
   if (key === '?') return (a) => a.keys();
-  return singleKeys ? (SINGLE[key] ?? (/^[1-9]$/.test(key) ? (a) => a.brief(Number(key)) : null)) : null;
+  return singleKeys ? (SINGLE[key] ?? (/^\d$/.test(key) ? (a) => a.brief(Number(key) || 10) : null)) : null;
 }
 
 const SINGLE: Record<string, (a: KeyActions) => void> = {

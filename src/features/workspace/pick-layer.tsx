@@ -59,6 +59,8 @@ export function PickLayer({ picking, viewport, seen, width_px, height_px }: Prop
     }
     const opening = picking.onOpening && !joins && viewport.current?.pickOpening(x, y);
     if (opening) picking.onOpening!(opening);
+    const part = picking.onPart && !joins ? viewport.current?.pickPart(x, y) : null;
+    if (part != null) picking.onPart!(part);
     const found = picking.onPick && viewport.current?.pick(x, y);
     if (found) picking.onPick!(found.point, found.normal, joins);
   };

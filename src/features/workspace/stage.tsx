@@ -2,12 +2,13 @@
 /**
  * The stage: the sheet on the mat with its rulers and marks, and on it the proof, or the model while one moves about.
  */
-import { useEffect, useRef, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Brief } from '../../core/brief/brief';
 import type { Vec3 } from '../../core/math/vec3';
 import { shareOfSheet } from '../../core/output/size';
+import type { ModelPart } from '../../core/scene/model-part';
 import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
 import { sheetGeometry } from '../shared/sheet-geometry';
@@ -16,9 +17,10 @@ import { stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
 import { LampMarks } from './lamp-marks';
+import { PartFrame } from './part-frame';
 import { PickLayer } from './pick-layer';
 import { inPercent } from './picked-place';
-import type { LampMark, Picking } from './view';
+import type { DrawnModel, LampMark, Picking } from './view';
 import { Viewport } from './viewport';
 
 export type Zoom = 'whole' | 'true' | 'pixel';
@@ -49,6 +51,11 @@ interface Props {
   rendering: string | null;
   /** A point of the model that a panel asks for. */
   picking: Picking | null;
+  /** The part of the model that is in hand, and whether it alone is drawn. */
+  part: ModelPart | null;
+  partAlone: boolean;
+  /** Is given what only the drawn model knows. */
+  readings: RefObject<DrawnModel | null>;
   /** Lamps to be marked. */
   marks: readonly LampMark[];
   onMark: (index: number) => void;
@@ -74,7 +81,7 @@ const FIRST_LOOK_MS = 20_000;
 const PX_PER_MM = 96 / 25.4;
 
 export function Stage(props: Props) {
-  const { proof, view, sun, showModel, zoom, stageView } = props;
+  const { proof, view, sun, showModel, zoom, stageView, readings } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const viewport = useRef<Viewport | null>(null);
   const frame = useRef<HTMLDivElement>(null);
@@ -87,6 +94,8 @@ export function Stage(props: Props) {
   moved.current = props.onMoved;
   const show = useRef(props.onShow);
   show.current = props.onShow;
+  /** Drawn, not rendered. */
+  const alone = props.partAlone && props.part ? props.part.path : null;
   const g = sheetGeometry(props.brief.size, props.inches);
 
   useEffect(() => {
@@ -107,15 +116,17 @@ export function Stage(props: Props) {
       return;
     }
     viewport.current = created;
+    readings.current = created;
     setWeak(created.weak);
     created
       .load(`/api/models/${props.model}`)
       .catch(() => setFault('The model could not be loaded. Reload the page. Proofs still render.'));
     return () => {
       viewport.current = null;
+      readings.current = null;
       created.dispose();
     };
-  }, [props.model]);
+  }, [props.model, readings]);
 
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => {
@@ -137,6 +148,11 @@ export function Stage(props: Props) {
   }, [shading, stageView.edges, props.model]);
   const { open_backs } = props.brief;
   useEffect(() => viewport.current?.openBacks(open_backs), [open_backs, props.model]);
+  const arrangement = JSON.stringify([props.brief.pose, props.brief.placed]);
+  useEffect(() => {
+    const [pose, placed] = JSON.parse(arrangement) as [Brief['pose'], Brief['placed']];
+    viewport.current?.pose(pose, placed, alone);
+  }, [arrangement, alone, props.model]);
   const sunKey = JSON.stringify(sun);
   useEffect(() => {
     viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);
@@ -157,7 +173,7 @@ export function Stage(props: Props) {
     height: place.height * ratio,
     on: stageView.preview,
     threads: stageView.preview ? threadsOf(stageView) : 1,
-    seen: modelSeen,
+    seen: modelSeen && alone === null,
     moving,
     waitsFor: props.rendering,
     weak
@@ -176,7 +192,7 @@ export function Stage(props: Props) {
   // a weak machine draws the model only while it is in hand
   // where a render has no picture yet and no proof lies under it, the model is seen
   const holes = !modelSeen && picture?.state === 'running' && !props.under;
-  const drawn = holes || (modelSeen && !preview.picture && (moving || !weak || !comes));
+  const drawn = holes || (modelSeen && !preview.picture && (moving || alone !== null || !weak || !comes));
   useEffect(() => {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
@@ -248,6 +264,9 @@ export function Stage(props: Props) {
             ) : null}
             {props.marks.length > 0 && place.width > 0 ? (
               <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} />
+            ) : null}
+            {props.part && place.width > 0 ? (
+              <PartFrame part={props.part} pose={props.brief.pose} view={view} aspect={place.width / place.height} />
             ) : null}
             {(picture || props.under) && !(modelSeen && (drawn || preview.picture)) ? (
               <>

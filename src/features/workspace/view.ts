@@ -1,4 +1,5 @@
 /** What the workspace's parts share about what is seen. */
+import type { RefObject } from 'react';
 import type { PictureDto, ProofDto, WorkspaceDto } from '../../contracts/dto';
 import { type Brief, canonicalJson, type Patch } from '../../core/brief/brief';
 import type { PanelKey } from '../../core/brief/sentence';
@@ -17,7 +18,19 @@ import type { StageView } from './use-stage-view';
 /** What the stage is asked for: a point of the model, by clicking and dragging. */
 export interface Picking {
   /** Which question it is. */
-  asks: 'reflection' | 'focus' | 'white' | 'face' | 'lamp' | 'aim' | 'opening' | 'corner' | 'turn' | 'patch';
+  asks:
+    | 'reflection'
+    | 'focus'
+    | 'white'
+    | 'face'
+    | 'lamp'
+    | 'aim'
+    | 'opening'
+    | 'corner'
+    | 'turn'
+    | 'patch'
+    | 'part'
+    | 'place';
   /** What to pick, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
@@ -25,10 +38,20 @@ export interface Picking {
   onDrag?: (across: number, joins: boolean) => void;
   /** Asks for the opening that a pane fills instead. */
   onOpening?: (opening: Opening) => void;
+  /** Asks for the part of the model that is pressed, by its path, instead. */
+  onPart?: (path: string) => void;
   /** Asks for a rectangle instead, when it has been drawn. */
   onRect?: (rect: Patch) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */
   onColor?: (srgb: Vec3 | null) => void;
+}
+
+/** What is read off the model as it is drawn and posed on the stage. */
+export interface DrawnModel {
+  /** Height of the lowest point of a part, m. */
+  lowestOf(path: string): number | null;
+  /** Places on a part's upper faces, spread evenly; the same for the same seed. */
+  placesOn(path: string, count: number, seed: number): Vec3[];
 }
 
 /** A lamp that is marked on the stage. */
@@ -65,6 +88,8 @@ export interface PanelContext {
   soFar: readonly (readonly [seconds: number, grain: number])[];
   /** Renders a patch as it is and once more with something less. */
   onTry: (cost: Cost) => void;
+  /** What only the drawn model knows; null before it is there. */
+  drawn: RefObject<DrawnModel | null>;
   stageView: StageView;
   onStageView: (part: Partial<StageView>) => void;
 }

@@ -9,8 +9,8 @@ import {
   DirectionalLight,
   DoubleSide,
   FrontSide,
+  Group,
   type Intersection,
-  type Light,
   type Material,
   EdgesGeometry,
   type BufferGeometry,
@@ -18,7 +18,6 @@ import {
   LineSegments,
   Matrix3,
   Mesh,
-  MeshLambertMaterial,
   MeshStandardMaterial,
   type Object3D,
   type Texture,
@@ -35,11 +34,16 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
-import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
-import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { type Opening, openingAt } from '../../core/scene/opening';
+import { isWithin } from '../../core/scene/part-paths';
+import type { PlacedModel } from '../../core/scene/place-models';
+import type { PosedPart } from '../../core/scene/pose';
+import { createRandom } from '../../core/sampling/random';
+import { spreadOver } from '../../core/scene/spread';
+import type { DrawnModel } from './view';
+import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone } from './model-objects';
 
 export interface ViewportEvents {
   /** The user begins to move; the picture on the stage gives way to the model. */
@@ -48,11 +52,17 @@ export interface ViewportEvents {
   onRest(view: FreeViewpoint, joins: boolean): void;
 }
 
+interface Arrangement {
+  pose: readonly PosedPart[];
+  placed: readonly PlacedModel[];
+  alone: string | null;
+}
+
 // Edges between faces that turn by more than this are drawn.
 const EDGE_DEG = 28;
 const EDGE_LAYER = 1;
 
-export class Viewport {
+export class Viewport implements DrawnModel {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly sun = new DirectionalLight(0xffffff, 2.2);
@@ -66,6 +76,10 @@ export class Viewport {
   private visible = false;
   private ended = false;
   private model: Object3D | null = null;
+  /** The model and what is placed beside it. */
+  private readonly root = new Group();
+  private readonly pieces: PlacedObjects;
+  private arrangement: Arrangement = { pose: [], placed: [], alone: null };
   private readonly clay = new MeshStandardMaterial({ color: 0xd0d0d0, roughness: 0.9, side: DoubleSide });
   private readonly ink = new LineBasicMaterial({ color: 0x303030 });
   private readonly edges: LineSegments[] = [];
@@ -78,6 +92,8 @@ export class Viewport {
     private readonly events: ViewportEvents
   ) {
     this.weak = drawsInSoftware();
+    this.pieces = new PlacedObjects(this.weak, () => this.arrange());
+    this.scene.add(this.root);
     this.renderer = new WebGLRenderer({ canvas, antialias: !this.weak, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = SRGBColorSpace;
     this.scene.background = new Color(0xd9d9d9);
@@ -88,39 +104,31 @@ export class Viewport {
   }
 
   async load(url: string): Promise<void> {
-    const loader = new GLTFLoader();
-    const { scene } = await loader.loadAsync(url);
+    const model = await loadModel(url, this.weak);
     if (this.ended) return;
-    scene.traverse((object) => {
-      if ((object as Light).isLight) object.visible = false;
-      // it stands for a hole (formats/gltf/read-openings.ts)
-      if (object.userData.opening === true)
-        object.traverse((o) => {
-          o.visible = false;
-        });
-      if (!(object instanceof Mesh)) return;
-      const materials = ([] as Material[]).concat(object.material);
-      for (const material of materials) {
-        const standard = material as MeshStandardMaterial & { transmission?: number };
-        if ('emissiveIntensity' in standard) standard.emissiveIntensity = Math.min(standard.emissiveIntensity, 1);
-        const solid = parseSolidTexture(standard.userData.solid_texture);
-        if (solid) standard.color.multiply(new Color(...meanColor(solid)));
-        // a pane is a hint here: true transmission costs a second pass on every frame
-        if (standard.transmission) {
-          standard.transmission = 0;
-          standard.transparent = true;
-          standard.opacity = 0.14;
-          standard.depthWrite = false;
-        }
-      }
-      for (const material of materials) material.userData.front_alone = material.side === FrontSide;
-      if (this.weak) object.material = materials.length === 1 ? plainly(materials[0]!) : materials.map(plainly);
-    });
-    this.model = scene;
-    this.sides();
-    this.scene.add(scene);
+    this.model = model;
+    this.box.setFromObject(model, true);
+    this.root.add(model);
+    this.arrange();
     if (this.edgesWanted) this.drawEdges();
-    this.box.setFromObject(scene);
+  }
+
+  /** How the model is posed and what is placed beside it. `alone`: the path of the part that alone is shown; null for all. */
+  pose(pose: readonly PosedPart[], placed: readonly PlacedModel[], alone: string | null): void {
+    this.arrangement = { pose, placed, alone };
+    this.arrange();
+  }
+
+  private arrange(): void {
+    if (!this.model) return;
+    const { pose, placed, alone } = this.arrangement;
+    poseObjects(this.model, pose);
+    const pieces = this.pieces.stand(placed);
+    for (const child of [...this.root.children])
+      if (child !== this.model && !pieces.includes(child)) child.removeFromParent();
+    for (const piece of pieces) if (piece.parent !== this.root) this.root.add(piece);
+    showAlone(this.root, alone);
+    this.sides();
     this.draw();
   }
 
@@ -132,7 +140,7 @@ export class Viewport {
   }
 
   private sides(): void {
-    this.model?.traverse((object) => {
+    this.root.traverse((object) => {
       if (!(object instanceof Mesh)) return;
       for (const material of ([] as Material[]).concat(object.material)) {
         material.side = this.backsOpen && material.userData.front_alone ? FrontSide : DoubleSide;
@@ -202,14 +210,13 @@ export class Viewport {
 
   /** What is hit first, with the direction of the look that hit it. */
   private hitAt(x: number, y: number): { hit: Intersection; along: Vector3 } | null {
-    if (!this.model) return null;
     // they are brought up to date by drawing, and behind a picture nothing is drawn
-    this.model.updateMatrixWorld();
+    this.root.updateMatrixWorld(true);
     this.camera.updateMatrixWorld();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2(2 * x - 1, 1 - 2 * y), this.camera);
     const hit = ray
-      .intersectObject(this.model, true)
+      .intersectObject(this.root, true)
       .find(({ object, face }) => face && object instanceof Mesh && object.visible);
     return hit ? { hit, along: ray.ray.direction } : null;
   }
@@ -226,6 +233,42 @@ export class Viewport {
       point: [hit.point.x, hit.point.y, hit.point.z],
       normal: towardsViewer(smoothNormal(hit.object as Mesh, hit), hit.object, along)
     };
+  }
+
+  /** The path of the part under a place of the picture; null beside the model. */
+  pickPart(x: number, y: number): string | null {
+    const found = this.hitAt(x, y);
+    return found ? pathOf(found.hit.object) : null;
+  }
+
+  lowestOf(path: string): number | null {
+    const box = new Box3();
+    for (const mesh of this.meshesWithin(path)) box.expandByObject(mesh, true);
+    return box.isEmpty() ? null : box.min.y;
+  }
+
+  placesOn(path: string, count: number, seed: number): Vec3[] {
+    const corners: number[] = [];
+    const at = new Vector3();
+    for (const { geometry, matrixWorld } of this.meshesWithin(path)) {
+      const { position } = geometry.attributes;
+      const { index } = geometry;
+      if (!position) continue;
+      for (let i = 0; i < (index?.count ?? position.count); i++) {
+        at.fromBufferAttribute(position, index ? index.getX(i) : i).applyMatrix4(matrixWorld);
+        corners.push(at.x, at.y, at.z);
+      }
+    }
+    return spreadOver(corners, count, createRandom(seed));
+  }
+
+  private meshesWithin(path: string): Mesh[] {
+    this.root.updateMatrixWorld(true);
+    const out: Mesh[] = [];
+    this.model?.traverse((object) => {
+      if (object instanceof Mesh && isWithin(pathOf(object) ?? '', path)) out.push(object);
+    });
+    return out;
   }
 
   /** The opening that the pane under a place of the picture fills; its normal towards the viewer. */
@@ -252,6 +295,7 @@ export class Viewport {
   /** Gives everything back: a browser has few drawing contexts, and models are large. */
   dispose(): void {
     this.ended = true;
+    this.pieces.dispose();
     this.canvas.removeEventListener('keydown', this.onKey);
     this.controls?.dispose();
     this.scene.traverse((object) => {
@@ -434,31 +478,6 @@ function smoothNormal(mesh: Mesh, { face, point }: Intersection): Vector3 {
     new Vector3()
   );
   return mixed ?? face!.normal.clone();
-}
-
-const plain = new WeakMap<Material, MeshLambertMaterial>();
-
-/** A material that costs little to draw: colour, picture and cut-outs. */
-function plainly(material: Material): Material {
-  const known = plain.get(material);
-  if (known) return known;
-  const { color, map, emissive, metalness } = material as MeshStandardMaterial;
-  const { transparent, opacity, alphaTest, depthWrite, side } = material;
-  const made = new MeshLambertMaterial({
-    map: map ?? null,
-    transparent,
-    opacity,
-    alphaTest,
-    depthWrite,
-    side,
-    vertexColors: (material as MeshStandardMaterial).vertexColors
-  });
-  // metal has no colour of its own kind here; a little darker tells it apart
-  made.userData.front_alone = material.userData.front_alone;
-  if (color) made.color.copy(color).multiplyScalar(1 - 0.3 * (metalness ?? 0));
-  if (emissive) made.emissive.copy(emissive).multiplyScalar((material as MeshStandardMaterial).emissiveIntensity);
-  plain.set(material, made);
-  return made;
 }
 
 function drawsInSoftware(): boolean {

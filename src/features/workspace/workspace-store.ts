@@ -43,6 +43,10 @@ export interface WorkspaceState {
   picking: Picking | null;
   /** Group of the lamp whose settings the panel shows. */
   lampInHand: string | null;
+  /** Path of the part whose pose the panel shows; null when none is chosen. */
+  partInHand: string | null;
+  /** Whether that part alone is drawn on the stage. */
+  partAlone: boolean;
   /** Names of the lamps that are being put into one group; null when none are. */
   gathering: string[] | null;
 }
@@ -58,6 +62,8 @@ type Choice = Pick<
   | 'removed'
   | 'picking'
   | 'lampInHand'
+  | 'partInHand'
+  | 'partAlone'
   | 'gathering'
 >;
 
@@ -135,7 +141,7 @@ function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): Wor
   };
 }
 
-const ASKED_NOTHING = { picking: null, gathering: null, frameBefore: null } as const;
+const ASKED_NOTHING = { picking: null, gathering: null, frameBefore: null, partAlone: false } as const;
 
 export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
   return createStore<WorkspaceState & WorkspaceActions>((set, get) => ({
@@ -150,6 +156,7 @@ export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
     removed: null,
     previewEv: null,
     lampInHand: null,
+    partInHand: null,
     ...ASKED_NOTHING,
     set: (choice) => set(choice),
     readExposure: (ev100) => set({ previewEv: ev100 }),

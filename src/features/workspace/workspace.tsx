@@ -3,7 +3,7 @@
  * The workspace: brief line, pictures, stage, proofs, one open panel. What they share is in workspace-store.ts; every
  * change of the brief is saved at once.
  */
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { OpenPictureDto, PictureDto, ProofDto, WorkspaceChangesDto, WorkspaceDto } from '../../contracts/dto';
 import {
   type Brief,
@@ -44,7 +44,8 @@ import { useSpokenChange } from './use-spoken-change';
 import { whyAsked } from './why-asked';
 import { usePicture } from './use-picture';
 import { useStageView } from './use-stage-view';
-import { freeView, type LampMark, lampsOf, type PanelContext, placesOf, proofUnder } from './view';
+import { usePartInHand } from './use-model-parts';
+import { type DrawnModel, freeView, type LampMark, lampsOf, type PanelContext, placesOf, proofUnder } from './view';
 import { createWorkspaceStore, useWorkspaceStore, WorkspaceStoreContext } from './workspace-store';
 
 /** Changes that the live view shows: all but those of how large and how fine the picture is. */
@@ -74,7 +75,7 @@ export function Workspace({ initial, asked }: { initial: WorkspaceDto; asked: st
 function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   const state = useWorkspaceStore((all) => all);
   const { workspace, panel, showModel, zoom, sheetUnit, frameBefore, message, removed, previewEv, picking } = state;
-  const { lampInHand, gathering, set, openPanel, togglePanel, chooseProof } = state;
+  const { lampInHand, partAlone, gathering, set, openPanel, togglePanel, chooseProof } = state;
   const [firstLook, setFirstLook] = useState(false);
   const [slow, setSlow] = useState(false);
   const [asks, setAsks] = useState<string | null>(null);
@@ -290,6 +291,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
       set({ gathering: gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name] });
     else set({ lampInHand: lampGroup(name) });
   };
+  const part = usePartInHand(workspace, panel === 'pose');
+  const readings = useRef<DrawnModel | null>(null);
   const context: PanelContext = {
     workspace,
     picture,
@@ -308,6 +311,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     proofs,
     soFar,
     onTry: (cost) => void tryLess(cost),
+    drawn: readings,
     stageView,
     onStageView: setStageView
   };
@@ -368,6 +372,9 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
         stageView={stageView}
         rendering={workspace.rendering}
         picking={picking}
+        part={part}
+        partAlone={partAlone}
+        readings={readings}
         marks={marks}
         onMark={pressMark}
         onReading={state.readExposure}

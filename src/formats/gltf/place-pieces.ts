@@ -5,10 +5,13 @@
  */
 import type { Primitive } from '@gltf-transform/core';
 import { type Affine, determinant } from '../../core/math/affine';
+import { mayBePlaced } from '../../core/scene/place-models';
 import type { Scene, SceneGeometry, SceneMaterial } from '../../core/scene/scene';
 
 export interface Piece {
   name: string;
+  /** Of its node in the model's tree. */
+  path: string;
   primitive: Primitive;
   /** Its node's matrix to the world, 16 numbers by columns. */
   matrix: readonly number[];
@@ -40,7 +43,7 @@ export function placePieces(
   const world = pieces.filter((p) => !apart.has(p));
   let first = 0;
   const parts = world.map((p) => {
-    const part = { name: p.name, first, matrix: affineOf(p.matrix) };
+    const part = { name: p.name, path: p.path, first, matrix: affineOf(p.matrix) };
     first += triangleCount(p.primitive);
     return part;
   });
@@ -49,13 +52,10 @@ export function placePieces(
     parts,
     objects: placed.map(([one]) => joinPieces([{ ...one!, matrix: UNMOVED }])),
     instances: placed.flatMap((group, object) =>
-      group.map((p) => ({ object, matrix: affineOf(p.matrix), name: p.name }))
+      group.map((p) => ({ object, matrix: affineOf(p.matrix), name: p.name, path: p.path }))
     )
   };
 }
-
-/** Lamps and window panes have to be known where they stand in the world. */
-const mayBePlaced = (m: SceneMaterial) => m.emissive.every((c) => c === 0) && !(m.transmission > 0 && !m.solid);
 
 const affineOf = (m: readonly number[]): Affine => [
   m[0]!,

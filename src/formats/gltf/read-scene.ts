@@ -12,6 +12,7 @@ import type {
 import { parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup, lampName, type LampPlace } from '../../core/scene/lamp-groups';
+import { WRAP_NAME } from '../../core/scene/part-paths';
 import {
   MATERIAL_DEFAULTS,
   type Scene,
@@ -26,6 +27,7 @@ import type { OpenFrame } from '../../core/scene/opening';
 import { ModelRefused } from '../model/model-refused';
 import { isHidden } from './hidden-nodes';
 import { createIo } from './io';
+import { pathsOf } from './node-paths';
 import { type Piece, placePieces } from './place-pieces';
 import { readTexture } from './read-texture';
 import { isOpening, readOpenings } from './read-openings';
@@ -94,10 +96,12 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   const lampPlaces: LampPlace[] = [];
   const cameras: SceneCamera[] = [];
   const openings: OpenFrame[] = [];
+  const paths = pathsOf(document);
   for (const scene of root.listScenes().slice(0, 1)) {
     scene.traverse((node) => {
       const matrix = node.getWorldMatrix();
-      collectLight(node, matrix, lights, lampPlaces);
+      const path = paths.get(node) ?? '';
+      collectLight(node, matrix, path, lights, lampPlaces);
       collectCamera(node, matrix, cameras);
       if (isOpening(node)) {
         openings.push(...readOpenings(node));
@@ -108,6 +112,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
         const material = primitive.getMaterial();
         pieces.push({
           name: node.getName() || node.getMesh()!.getName(),
+          path,
           node,
           primitive,
           matrix,
@@ -129,9 +134,6 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
     bounds: sceneBounds(places)
   };
 }
-
-/** What the import puts round a model to bring it to metres. */
-export const WRAP_NAME = 'model in metres';
 
 // A model with more glowing parts than this has them told apart by their groups alone: each takes a material.
 const MAX_GLOWING = 256;
@@ -245,7 +247,7 @@ const axis = (m: Matrix, column: number): Vec3 => {
 };
 const place = (m: Matrix): [number, number, number] => [m[12]!, m[13]!, m[14]!];
 
-function collectLight(node: Node, matrix: Matrix, lights: SceneLight[], lampPlaces: LampPlace[]): void {
+function collectLight(node: Node, matrix: Matrix, path: string, lights: SceneLight[], lampPlaces: LampPlace[]): void {
   const light = node.getExtension<Light>('KHR_lights_punctual');
   if (!light) return;
   const intensity = light.getColor().map((c) => c * light.getIntensity()) as unknown as Vec3;
@@ -258,20 +260,20 @@ function collectLight(node: Node, matrix: Matrix, lights: SceneLight[], lampPlac
   );
   const hidden = isHidden(node) ? { hidden: true as const } : {};
   lampPlaces.push({ name, kind: 'lamps', at_m: place(matrix), within: withinOf(node), ...hidden });
+  const own = { name, path, ...hidden };
   if (light.getType() === 'directional')
-    lights.push({ kind: 'directional', name, direction, illuminance: intensity, ...hidden });
+    lights.push({ kind: 'directional', direction, illuminance: intensity, ...own });
   else if (light.getType() === 'spot')
     lights.push({
       kind: 'spot',
-      name,
       position: place(matrix),
       direction,
       intensity,
       innerAngle: light.getInnerConeAngle(),
       outerAngle: light.getOuterConeAngle(),
-      ...hidden
+      ...own
     });
-  else lights.push({ kind: 'point', name, position: place(matrix), intensity, ...hidden });
+  else lights.push({ kind: 'point', position: place(matrix), intensity, ...own });
 }
 
 function collectCamera(node: Node, matrix: Matrix, cameras: SceneCamera[]): void {

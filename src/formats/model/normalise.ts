@@ -24,6 +24,7 @@ import { correlatedKelvin } from '../../core/color/spectrum';
 import type { Rescaling } from '../../core/brief/rescale';
 import type { Vec3 } from '../../core/math/vec3';
 import { lampGroup } from '../../core/scene/lamp-groups';
+import { WRAP_NAME } from '../../core/scene/part-paths';
 import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
 import { repairTriangles } from './repair';
@@ -34,7 +35,7 @@ import { bakePose } from '../gltf/bake-pose';
 import { createIo } from '../gltf/io';
 import { ktxToPng } from '../gltf/ktx';
 import { readSite } from '../gltf/read-site';
-import { readScene, WRAP_NAME } from '../gltf/read-scene';
+import { readScene } from '../gltf/read-scene';
 
 const MAX_TRIANGLES = 12e6;
 // What a designer draws lies between a watch screw and a landscape.

@@ -10,6 +10,8 @@ import {
   FLAG_EMISSIVE,
   FLAG_LAYERED,
   FLAG_OPEN_BACK,
+  FLAG_UNMIRRORED,
+  FLAG_UNSEEN,
   FLAG_SOLID,
   FLAG_TWO_SIDED,
   GROUP_SUN,
@@ -705,7 +707,9 @@ function followPath(x: i32, y: i32, sample: u32, seed: u32): void {
       // transparent surfaces: not scattering but passing, see transparent.ts. A scattered ray meets the sharp edge of what
       // is cut out, as shadow rays do: of a coarse copy all or nothing would be there
       if (spread >= BLURS && surface.flags & (FLAG_ALPHA_MASK | FLAG_ALPHA_BLEND)) surface.useSharpUv();
-      const unseen = openBacks && straight && !surface.entering && (surface.flags & FLAG_OPEN_BACK) != 0;
+      const unseen = straight
+        ? (surface.flags & FLAG_UNSEEN) != 0 || (openBacks && !surface.entering && (surface.flags & FLAG_OPEN_BACK) != 0)
+        : diffuse == 0 && (surface.flags & FLAG_UNMIRRORED) != 0;
       const coverage: f32 = unseen ? 0 : surface.readAlpha(),
         clear = surface.clearShare();
       if (coverage < 1 || clear > 0) {

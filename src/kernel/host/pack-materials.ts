@@ -81,6 +81,9 @@ export function flagsOf(material: SceneMaterial): number {
   if (luminance(material.emissive) > 0) flags |= L.FLAG_EMISSIVE;
   if (material.layers) flags |= L.FLAG_LAYERED;
   if (material.plain) flags |= L.FLAG_PLAIN;
+  if (material.unseen) flags |= L.FLAG_UNSEEN;
+  // light samples count a lamp by what its mirrored light would add, so it stays in mirrors
+  if (material.unseen === 'mirrors' && luminance(material.emissive) === 0) flags |= L.FLAG_UNMIRRORED;
   return flags;
 }
 

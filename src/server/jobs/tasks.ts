@@ -5,6 +5,7 @@
  */
 import type { Brief, Finish, Surroundings } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
+import type { PieceKey } from '../../core/catalogue/pieces';
 import type { MeasuredLamp } from '../../core/film/lamp-shares';
 import type { DenoiseResult } from '../../core/finishing/denoise/denoise-film';
 import type { Cost, CostsSoFar, Saving } from '../../core/forecast/costs';
@@ -126,6 +127,8 @@ export interface Tasks {
   lamps: { input: OfModel; progress: never; result: MeasuredLamp[] };
   /** Finds the heaviest objects of a model. */
   weigh: { input: { model: string }; progress: never; result: WeightOfGroup[] };
+  /** Draws a piece of the library, so that its file is there. */
+  piece: { input: { key: PieceKey }; progress: never; result: null };
   /** Renders the small scene under saved surroundings. */
   surroundings: { input: { surroundings: Surroundings }; progress: never; result: Uint8Array };
   /** Prepares renders for browsers; a process that stays. */
@@ -190,6 +193,7 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   crop: { what: 'the detail', maxSeconds: 180, maxMemoryMb: null },
   lamps: { what: 'the measurement', maxSeconds: 300, maxMemoryMb: null },
   weigh: { what: 'weighing the model', maxSeconds: 60, maxMemoryMb: SMALL_MB },
+  piece: { what: 'drawing the piece', maxSeconds: 120, maxMemoryMb: SMALL_MB },
   surroundings: { what: 'the preview', maxSeconds: 120, maxMemoryMb: SMALL_MB },
   setup: { what: 'the preparation', maxSeconds: null, maxMemoryMb: null }
 };

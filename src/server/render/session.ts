@@ -22,6 +22,7 @@ import { buildPack } from '../../kernel/host/pack';
 import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
+import { readPiece } from './pieces';
 import { openPool, treeHelpers } from './node-threads';
 
 export interface Prepared {
@@ -56,7 +57,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const pixels = proofPixels(brief);
   const { sheetWidth, sheetHeight, width, height } = pixels;
   const of = packInput(resolveViewpoint(scene, brief), brief);
-  const model = await packedModel(scene, of, openReducer);
+  const model = await packedModel(scene, of, { openReducer, readPiece });
   const { lit, layers, settings, exposure, dark } = renderRecipe({
     brief,
     scene,

@@ -5,6 +5,7 @@
  */
 import { createHash } from 'node:crypto';
 import { treeHelpers } from '../render/node-threads';
+import { canonicalJson } from '../../core/brief/brief';
 import { reduceImage } from '../../core/lights/captured/reduce';
 import type { SurroundingsLight } from '../../core/lights/surroundings-light';
 import type { Scene } from '../../core/scene/scene';
@@ -24,6 +25,7 @@ import { renderRecipe } from '../../core/recipe/recipe';
 import { resolveViewpoint } from '../../core/recipe/viewpoint';
 import { openReducer } from '../../formats/reduce-mesh';
 import { readWebs } from '../render/photometric-files';
+import { readPiece } from '../render/pieces';
 import { serveTask } from '../jobs/serve-task';
 import type { TaskInput } from '../jobs/tasks';
 import { readModel } from '../render/stored-scene';
@@ -60,6 +62,10 @@ const rooms = new Recent<{ model: Scene; indoors: IndoorsQuestion; bytes: number
 /** What made the packs of this process's life. */
 const inputs = new Map<string, { model: string; of: PackInput }>();
 
+/** But for where their origin lies. */
+const sameModel = ({ centre_m: _, ...a }: PackInput, { centre_m: __, ...b }: PackInput) =>
+  canonicalJson(a) === canonicalJson(b);
+
 async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
   const { model, brief, width, height } = request;
   const module = await loadKernel();
@@ -72,7 +78,7 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
   let of = wanted;
   if (!request.exact && request.pack && request.pack !== key && !(await hasPack(key))) {
     const other = inputs.get(request.pack);
-    if (other?.model === model && (await hasPack(request.pack))) {
+    if (other?.model === model && sameModel(other.of, wanted) && (await hasPack(request.pack))) {
       pack = request.pack;
       of = other.of;
     }
@@ -80,7 +86,7 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
   // one that had to give way on disk is made again: the asker will fetch it from there
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
-    const moved = await packedModel(scene, of, openReducer);
+    const moved = await packedModel(scene, of, { openReducer, readPiece });
     const bytes =
       pack === key
         ? await findPack(

@@ -6,6 +6,7 @@
 import type { Brief } from '../../core/brief/brief';
 import { canonicalJson } from '../../core/brief/canonical-json';
 import { readBrief } from '../../core/brief/read-brief';
+import { followPart } from '../../core/scene/follow-part';
 import { resolveViewpoint } from '../../core/recipe/viewpoint';
 import { type Result, ok, refused } from '../../core/result/result';
 import { METRES_Y_UP } from '../../core/units/read-as';
@@ -28,6 +29,7 @@ import { attendJob } from './attend-job';
 import { findUploads, type NewProject } from './create-project';
 import { newId } from './identify';
 import { type FileOnDisk, importModel } from './import-model';
+import { listModelParts } from './list-model-parts';
 
 const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase();
 const gone = () => refused('this project is no longer there; reload the page', 'gone');
@@ -65,7 +67,9 @@ export async function bringModelFiles(
     if (sha256 === before.glb_sha256) return ok({ same: true });
     const compared = await runTask('compare', { before: before.glb_sha256, after: sha256 });
     if (!compared.ok) return compared;
-    const { same, ...lists } = compared.value;
+    const { same, paths, ...lists } = compared.value;
+    const parts = await listModelParts(sha256);
+    if (!parts.ok) return parts;
     const report: ImportReport = {
       ...read.value.report,
       compared: {
@@ -78,7 +82,8 @@ export async function bringModelFiles(
         renamed: shortened(lists.renamed.map(({ from, to }) => `${from}, now ${to}`))
       }
     };
-    return addRevision(projectId, before, sha256, report);
+    const there = new Set(parts.value.map((part) => part.path));
+    return addRevision(projectId, before, sha256, report, (part) => followPart(part, paths, there));
   });
 }
 
@@ -96,7 +101,9 @@ function addRevision(
   projectId: string,
   before: RevisionRow,
   glb_sha256: string,
-  report: ImportReport
+  report: ImportReport,
+  /** Where a posed part is now. */
+  follow = (part: string) => part
 ): Result<{ same: boolean }> {
   database()
     .transaction(() => {
@@ -109,23 +116,34 @@ function addRevision(
         report_json: JSON.stringify(report),
         created_at_ms: Date.now()
       });
-      keepViews(projectId, (JSON.parse(before.report_json) as ImportReport).cameras, report.cameras);
+      carryOver(projectId, (JSON.parse(before.report_json) as ImportReport).cameras, report.cameras, follow);
       touchProject(projectId);
     })
     .immediate();
   return ok({ same: false });
 }
 
-/** Views from cameras that are gone stay, as numbers. */
-function keepViews(projectId: string, were: ImportReport['cameras'], are: ImportReport['cameras']): void {
+/** Views from cameras that are gone stay, as numbers; posed parts are found again under their new paths. */
+function carryOver(
+  projectId: string,
+  were: ImportReport['cameras'],
+  are: ImportReport['cameras'],
+  follow: (part: string) => string
+): void {
   const named = new Set(are.map((camera) => camera.name));
   for (const { picture_id, step, brief_json } of listSteps(projectId)) {
     const brief = readBrief(brief_json);
     const { viewpoint } = brief;
-    if (!('camera' in viewpoint) || named.has(viewpoint.camera)) continue;
-    if (!were.some((camera) => camera.name === viewpoint.camera)) continue;
-    const free: Brief = { ...brief, viewpoint: resolveViewpoint({ cameras: were }, brief) };
-    rewriteStep(picture_id, step, canonicalJson(free));
+    const lost =
+      'camera' in viewpoint && !named.has(viewpoint.camera) && were.some((camera) => camera.name === viewpoint.camera);
+    const pose = brief.pose.map((posed) => ({ ...posed, part: follow(posed.part) }));
+    const next: Brief = {
+      ...brief,
+      pose,
+      ...(lost ? { viewpoint: resolveViewpoint({ cameras: were }, brief) } : {})
+    };
+    const text = canonicalJson(next);
+    if (lost || text !== canonicalJson(brief)) rewriteStep(picture_id, step, text);
   }
   for (const { id, step } of listPictures(projectId)) setStep(id, step);
 }

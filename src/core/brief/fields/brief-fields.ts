@@ -3,6 +3,7 @@ import { BLEED, PATCH, SEEN, SIZE } from './size-fields';
 import { flag, nullable, number, object, shapes, tagged, text, type ValueOf, whole } from './field';
 import { FINISH } from './finish-fields';
 import { LAMPS, OPENINGS } from './lamps-fields';
+import { PLACED, POSE } from './pose-fields';
 import { QUALITY } from './quality-fields';
 import { SURROUNDINGS } from './surroundings-fields';
 import { VIEWPOINT } from './viewpoint-fields';
@@ -141,6 +142,8 @@ export const BRIEF = object(
         'the way of light.',
       default: false
     }),
+    pose: POSE,
+    placed: PLACED,
     openings: OPENINGS,
     lamps: LAMPS,
     finish: FINISH

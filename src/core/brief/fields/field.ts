@@ -13,6 +13,7 @@ export type Decides = 'film' | 'finish' | 'neither';
 export const WORDS = [
   'viewpoint',
   'lens',
+  'pose',
   'surroundings',
   'ground',
   'lamps',

@@ -4,7 +4,7 @@
  */
 import type { ComponentType } from 'react';
 import { ErrorBoundary } from '../../../ui/error-boundary';
-import { PANEL_COPY } from '../copy';
+import { PANEL_COPY, POSE_COPY } from '../copy';
 import type { PanelContext, PanelName } from '../view';
 import { BackgroundPanel } from './background-panel';
 import { ExposurePanel } from './exposure-panel';
@@ -14,6 +14,7 @@ import { LensPanel } from './lens-panel';
 import { LookPanel } from './look-panel';
 import { ModelPanel } from './model-panel';
 import { Panel } from './panel';
+import { PosePanel } from './pose-panel';
 import { QualityPanel } from './quality-panel';
 import { SizePanel } from './size-panel';
 import { StagePanel } from './stage-panel';
@@ -23,6 +24,7 @@ import { ViewpointPanel } from './viewpoint-panel';
 export const PANELS: Record<PanelName, { title: string; component: ComponentType<PanelContext> }> = {
   viewpoint: { title: 'Viewpoint', component: ViewpointPanel },
   lens: { title: 'Lens and focus', component: LensPanel },
+  pose: { title: POSE_COPY.title, component: PosePanel },
   surroundings: { title: 'Surroundings', component: SurroundingsPanel },
   lamps: { title: 'Lamps', component: LampsPanel },
   look: { title: 'Look', component: LookPanel },

@@ -1,5 +1,5 @@
 /**
- * Builds the demo's meshes from rounded boxes, turned profiles, tubes and sheets. Metres, +Y up. Models are drawn as a
+ * Builds meshes of drawn models from rounded boxes, turned profiles, tubes and sheets. Metres, +Y up. Models are drawn as a
  * stage set, z running into the picture, and mirrored to glTF's right-handed frame when written. uv are metres along
  * the surface, so a material says how many metres its texture spans; the long side of a box runs along u, as the grain
  * of a board does.

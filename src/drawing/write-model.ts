@@ -22,7 +22,7 @@ import { createIo } from '../formats/gltf/io';
 import type { MeshBuilder, MeshPart } from './mesh-builder';
 import type { PaintedTexture } from './textures/paint';
 
-export interface DemoMaterial {
+export interface DrawnMaterial {
   color?: Vec3;
   alpha?: number;
   metallic?: number;
@@ -51,14 +51,14 @@ export interface DemoMaterial {
   solid?: SolidTexture;
 }
 
-export interface DemoCamera {
+export interface DrawnCamera {
   name: string;
   from: Vec3;
   to: Vec3;
   focalMm: number;
 }
 
-export interface DemoLamp {
+export interface DrawnLamp {
   name: string;
   kind: 'point' | 'spot';
   at: Vec3;
@@ -69,21 +69,21 @@ export interface DemoLamp {
   outerDeg?: number;
 }
 
-export interface DemoModel {
+export interface DrawnModel {
   name: string;
   mesh: MeshBuilder;
-  materials: Record<string, DemoMaterial>;
-  cameras: DemoCamera[];
-  lamps: DemoLamp[];
+  materials: Record<string, DrawnMaterial>;
+  cameras: DrawnCamera[];
+  lamps: DrawnLamp[];
   /** Drawn once about the origin, placed often: turned about the upright, scaled alike in all directions. */
   copies?: { name: string; mesh: MeshBuilder; places: { at: Vec3; turnDeg: number; scale: number }[] }[];
 }
 
 const flip = (v: Vec3): Vec3 => [v[0], v[1], -v[2]];
 
-export async function writeModel(model: DemoModel): Promise<Uint8Array> {
+export async function writeModel(model: DrawnModel): Promise<Uint8Array> {
   const document = new Document();
-  document.getRoot().getAsset().generator = 'Sphaera demo';
+  document.getRoot().getAsset().generator = 'Sphaera';
   const buffer = document.createBuffer();
   const scene = document.createScene(model.name);
   document.getRoot().setDefaultScene(scene);

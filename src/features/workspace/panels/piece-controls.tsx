@@ -1,0 +1,203 @@
+/** Pieces and further models that stand in the picture: placed by a press on the stage, scattered over a part, set by numbers. */
+import { type RefObject, useState } from 'react';
+import type { Brief, PlacedPiece } from '../../../core/brief/brief';
+import { PIECE_KINDS, PIECES } from '../../../core/catalogue/pieces';
+import type { ModelPart } from '../../../core/scene/model-part';
+import { createRandom } from '../../../core/sampling/random';
+import { NumberField } from '../../../ui/number-field';
+import { Words } from '../../../ui/words';
+import { POSE_COPY as COPY } from '../copy';
+import { groupPieces, newPiece, roundedPlace, scattered } from '../posing';
+import type { DrawnModel, Picking } from '../view';
+import { SEEN_WORDS } from './part-controls';
+
+export interface FurtherModel {
+  model: string;
+  name: string;
+  height_m: number;
+}
+
+interface Props {
+  placed: Brief['placed'];
+  /** The part in hand, over which pieces are scattered. */
+  part: ModelPart | null;
+  picking: Picking | null;
+  onPicking: (picking: Picking | null) => void;
+  onPlaced: (placed: Brief['placed'], joins?: boolean) => void;
+  onMessage: (text: string | null) => void;
+  drawn: RefObject<DrawnModel | null>;
+}
+
+const FAR_MM = 1e9;
+const MOST_PIECES = 2000;
+
+export function PieceControls({ placed, part, picking, onPicking, onPlaced, onMessage, drawn }: Props) {
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [listOpen, setListOpen] = useState(false);
+  const [kind, setKind] = useState<string>(PIECES[0].key);
+  const [count, setCount] = useState(24);
+  const placing = picking?.asks === 'place';
+  const piece = chosen === null ? null : (placed[chosen] ?? null);
+
+  const placeOnStage = (model: string, name: string) => {
+    // each press adds to what is there then, not to what was there when it was asked
+    let now = placed;
+    setKind(model);
+    onPicking({
+      asks: 'place',
+      says: COPY.placeSays(name),
+      onPick: (point, _normal, joins) => {
+        if (joins) return;
+        now = [...now, newPiece(model, name, point)];
+        setChosen(now.length - 1);
+        onPlaced(now);
+      }
+    });
+  };
+  const set = (less: Partial<PlacedPiece>, joins = false) =>
+    onPlaced(
+      placed.map((p, i) => (i === chosen ? { ...p, ...less } : p)),
+      joins
+    );
+  const moveOnStage = ({ name }: PlacedPiece) =>
+    onPicking({
+      asks: 'place',
+      says: COPY.moveSays(name),
+      onPick: (point, _normal, joins) => {
+        if (joins) return;
+        onPicking(null);
+        set({ position_m: roundedPlace(point) });
+      }
+    });
+  const takeOut = (gone: readonly number[]) => {
+    setChosen(null);
+    onPlaced(placed.filter((_, i) => !gone.includes(i)));
+  };
+  const entry = PIECES.find((p) => p.key === kind) ?? PIECES[0];
+  const scatter = () => {
+    const seed = placed.length + 1;
+    const places = drawn.current?.placesOn(part!.path, Math.min(count, MOST_PIECES - placed.length), seed) ?? [];
+    if (places.length === 0) return onMessage(COPY.scatterNowhere);
+    onMessage(null);
+    onPlaced([...placed, ...scattered(entry.key, entry.name, places, createRandom(seed))]);
+  };
+  return (
+    <div className="sec">
+      <div className="row">
+        <span className="lab">{COPY.pieces}</span>
+        <button
+          type="button"
+          className="lk act"
+          aria-expanded={listOpen}
+          aria-pressed={placing}
+          onClick={() => (placing ? onPicking(null) : setListOpen(!listOpen))}
+        >
+          {placing ? COPY.placing : COPY.place}
+        </button>
+      </div>
+      {listOpen
+        ? (Object.keys(PIECE_KINDS) as (keyof typeof PIECE_KINDS)[]).map((group) => (
+            <div key={group} className="list two-up" role="group" aria-label={PIECE_KINDS[group]}>
+              {PIECES.filter((p) => p.kind === group).map(({ key, name, height_m }) => (
+                <button
+                  key={key}
+                  type="button"
+                  aria-pressed={placing && kind === key}
+                  onClick={() => placeOnStage(key, name)}
+                >
+                  {name}
+                  <span className="n">{COPY.ofHeight(height_m)}</span>
+                </button>
+              ))}
+            </div>
+          ))
+        : null}
+      {listOpen && part ? (
+        <div className="row">
+          <span className="note">{COPY.scatter(entry.name, part.name)}</span>
+          <NumberField
+            label={COPY.scatterCount}
+            min={1}
+            max={MOST_PIECES}
+            value={count}
+            onChange={(n) => setCount(Math.round(n))}
+          />
+          <button type="button" className="lk act" onClick={scatter}>
+            {COPY.scatterHere}
+          </button>
+        </div>
+      ) : listOpen ? (
+        <p className="note">{COPY.scatterFirst}</p>
+      ) : null}
+      <ul className="tree">
+        {groupPieces(placed).map(({ name, model, at }) => (
+          <li key={`${model} ${name}`}>
+            <button
+              type="button"
+              className="name"
+              aria-pressed={chosen !== null && at.includes(chosen)}
+              onClick={() => setChosen(chosen === at[0] ? null : at[0]!)}
+            >
+              {name}
+            </button>
+            {at.length > 1 ? (
+              <button type="button" className="lk act" onClick={() => takeOut(at)}>
+                {COPY.takeAllOut(at.length)}
+              </button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      {piece ? (
+        <div className="part">
+          <Words label={COPY.inPicture} value={piece.seen} options={SEEN_WORDS} onChoose={(seen) => set({ seen })} />
+          <div className="xyz">
+            <span className="lab">{COPY.position}</span>
+            {COPY.moves.map((label, k) => (
+              <NumberField
+                key={label}
+                label={`${COPY.position}: ${label}`}
+                unit="mm"
+                min={-FAR_MM}
+                max={FAR_MM}
+                value={piece.position_m[k]! * 1000}
+                onChange={(mm) =>
+                  set({ position_m: roundedPlace(piece.position_m.map((v, i) => (i === k ? mm / 1000 : v)) as never) })
+                }
+              />
+            ))}
+            <span className="lab">{COPY.turn}</span>
+            <NumberField
+              label={`${COPY.turn}: ${COPY.turns[1]}`}
+              unit="°"
+              min={-3600}
+              max={3600}
+              value={piece.turn_deg}
+              onChange={(turn_deg) => set({ turn_deg })}
+            />
+            <span className="lab">{COPY.scale}</span>
+            <NumberField
+              label={COPY.scale}
+              unit="%"
+              min={0.1}
+              max={100_000}
+              value={piece.scale * 100}
+              onChange={(percent) => set({ scale: percent / 100 })}
+            />
+          </div>
+          <div className="acts">
+            <button type="button" className="lk act" onClick={() => moveOnStage(piece)}>
+              {COPY.moveOnStage}
+            </button>
+            <button type="button" className="lk act" onClick={() => placeOnStage(piece.model, piece.name)}>
+              {COPY.another}
+            </button>
+            <button type="button" className="lk act" onClick={() => takeOut([chosen!])}>
+              {COPY.takeOut}
+            </button>
+          </div>
+        </div>
+      ) : null}
+    </div>
+  );
+}

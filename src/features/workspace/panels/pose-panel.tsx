@@ -1,0 +1,91 @@
+/** The parts of the model, found by name or on the stage, posed for this picture; and the pieces that stand beside it. */
+import type { Brief } from '../../../core/brief/brief';
+import { nameOfPath } from '../../../core/scene/part-paths';
+import { PLACED_ROOT } from '../../../core/scene/place-models';
+import { POSE_COPY as COPY } from '../copy';
+import { lostParts } from '../posing';
+import { useModelParts, usePartInHand, wholeModel } from '../use-model-parts';
+import type { PanelContext } from '../view';
+import { useWorkspaceStore } from '../workspace-store';
+import { PartControls } from './part-controls';
+import { PartList } from './part-list';
+import { PieceControls } from './piece-controls';
+
+export function PosePanel(context: PanelContext) {
+  const { workspace, brief, picking, onPicking, onChange, onMessage, drawn } = context;
+  const { report, glb_sha256 } = workspace.revision;
+  const parts = useModelParts(glb_sha256);
+  const { partInHand, partAlone, set } = useWorkspaceStore((state) => state);
+  const choose = (part: string | null) => set({ partInHand: part, ...(part === null ? { partAlone: false } : {}) });
+  const whole = wholeModel(workspace);
+  const listed = parts === 'failed' || parts === null ? [] : parts;
+  const inHand = usePartInHand(workspace, true);
+  const asking = picking?.asks === 'part';
+  const pick = () =>
+    onPicking(
+      asking
+        ? null
+        : {
+            asks: 'part',
+            says: COPY.pickSays,
+            onPart: (path) => {
+              onPicking(null);
+              if (!path.startsWith(PLACED_ROOT)) choose(path);
+            }
+          }
+    );
+  const setPose = (pose: Brief['pose'], joins = false) => onChange({ pose }, joins);
+  const lost = parts === null || parts === 'failed' ? [] : lostParts(brief.pose, parts);
+  return (
+    <>
+      <p className="say">{COPY.say}</p>
+      {parts === 'failed' ? <p className="note">{COPY.failed}</p> : null}
+      <PartList
+        parts={listed}
+        whole={whole}
+        pose={brief.pose}
+        chosen={partInHand}
+        onChoose={(path) => choose(path === partInHand ? null : path)}
+        asking={asking}
+        onPick={pick}
+      />
+      {inHand ? (
+        <PartControls
+          part={inHand}
+          pose={brief.pose}
+          alone={partAlone}
+          onAlone={() => set({ partAlone: !partAlone, showModel: true })}
+          onPose={setPose}
+          ground_m={(brief.ground.kind === 'shadow' ? brief.ground.height_m : null) ?? report.min_m[1]}
+          drawn={drawn}
+        />
+      ) : null}
+      {lost.length > 0 ? (
+        <div className="sec">
+          <span className="lab">{COPY.lost}</span>
+          {lost.map(({ part }) => (
+            <div key={part} className="row">
+              <span title={part}>{nameOfPath(part)}</span>
+              <button
+                type="button"
+                className="lk act"
+                onClick={() => setPose(brief.pose.filter((p) => p.part !== part))}
+              >
+                {COPY.forget}
+              </button>
+            </div>
+          ))}
+        </div>
+      ) : null}
+      <PieceControls
+        placed={brief.placed}
+        part={inHand}
+        picking={picking}
+        onPicking={onPicking}
+        onPlaced={(placed, joins) => onChange({ placed }, joins)}
+        onMessage={onMessage}
+        drawn={drawn}
+      />
+    </>
+  );
+}
