@@ -162,6 +162,8 @@ export interface WorkspaceDto {
   earlier: { id: string; number: number; source: string; created_at_ms: number }[];
   pictures: PictureItemDto[];
   opened: OpenPictureDto;
+  /** Models beside the project's own that can be placed. */
+  further: { model: string; name: string; height_m: number }[];
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
   photometric: PhotometricDto[];

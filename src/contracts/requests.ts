@@ -22,6 +22,7 @@ import {
   ValidateNested
 } from 'class-validator';
 import { KEPT_KINDS, type KeptKind } from '../core/brief/kept-part';
+import { FINENESSES, type Fineness } from '../core/units/read-as';
 import { type LengthUnit, METRES_PER_UNIT } from '../core/units/units';
 
 const SHA256 = /^[0-9a-f]{64}$/;
@@ -102,6 +103,10 @@ export class ReadAsBody {
   @IsIn(UNITS, { message: `must be one of ${UNITS.join(', ')}` })
   unit: LengthUnit = 'm';
   @IsIn(['y', 'z'], { message: 'must be y or z' }) up: 'y' | 'z' = 'y';
+}
+
+export class FinenessBody {
+  @IsIn(FINENESSES, { message: `must be one of ${FINENESSES.join(', ')}` }) fineness: Fineness = 'medium';
 }
 
 export class MoveStepBody {

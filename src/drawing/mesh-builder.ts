@@ -10,6 +10,8 @@ import { createRandom, type Random } from '../core/sampling/random';
 
 export interface MeshPart {
   material: string;
+  /** What it belongs to; null where it stands by itself. */
+  assembly: string | null;
   positions: number[];
   normals: number[];
   uvs: number[];
@@ -23,18 +25,28 @@ export interface Placement {
 }
 
 export class MeshBuilder {
+  /** One for each material of each assembly. */
   readonly parts = new Map<string, MeshPart>();
+  private assembly: string | null = null;
   readonly random: Random;
 
   constructor(seed: number) {
     this.random = createRandom(seed);
   }
 
+  /** What is drawn from here on belongs to it, until the next. */
+  begin(assembly: string): this {
+    this.assembly = assembly;
+    return this;
+  }
+
   part(material: string): MeshPart {
-    let part = this.parts.get(material);
+    const { assembly } = this;
+    const key = `${assembly ?? ''}\n${material}`;
+    let part = this.parts.get(key);
     if (!part) {
-      part = { material, positions: [], normals: [], uvs: [], indices: [] };
-      this.parts.set(material, part);
+      part = { material, assembly, positions: [], normals: [], uvs: [], indices: [] };
+      this.parts.set(key, part);
     }
     return part;
   }

@@ -1,5 +1,5 @@
 /** A drawn model to a GLB: parts become meshes, the stage frame becomes glTF's (z mirrored), textures become PNG. */
-import { Document, type Material } from '@gltf-transform/core';
+import { Document, type Material, type Node } from '@gltf-transform/core';
 import {
   KHRLightsPunctual,
   KHRMaterialsAnisotropy,
@@ -245,12 +245,19 @@ export async function writeModel(model: DrawnModel): Promise<Uint8Array> {
     if (spec.texture || spec.brushed) primitive.setAttribute('TEXCOORD_0', accessor(uvs, 'VEC2'));
     return primitive;
   };
-  for (const part of model.mesh.parts.values())
-    scene.addChild(
-      document
-        .createNode(part.material)
-        .setMesh(document.createMesh(part.material).addPrimitive(await primitiveOf(part)))
-    );
+  const assemblies = new Map<string, Node>();
+  for (const part of model.mesh.parts.values()) {
+    const node = document
+      .createNode(part.material)
+      .setMesh(document.createMesh(part.material).addPrimitive(await primitiveOf(part)));
+    if (part.assembly === null) {
+      scene.addChild(node);
+      continue;
+    }
+    const assembly = assemblies.get(part.assembly) ?? document.createNode(part.assembly);
+    if (!assemblies.has(part.assembly)) scene.addChild(assembly);
+    assemblies.set(part.assembly, assembly.addChild(node));
+  }
   for (const { name, mesh, places } of model.copies ?? []) {
     const shared = document.createMesh(name);
     for (const part of mesh.parts.values()) shared.addPrimitive(await primitiveOf(part));

@@ -16,12 +16,12 @@ const BLADES = 120_000;
 
 export function hut(): DrawnModel {
   const m = new MeshBuilder(31);
-  m.terrain('meadow', -150, 170, -40, 260, 150, 140, ground);
+  m.begin('Site').terrain('meadow', -150, 170, -40, 260, 150, 140, ground);
   grass(m);
-  plinth(m);
-  hall(m);
-  tower(m, [3.05, 0, 7.7]);
-  path(m);
+  plinth(m.begin('Plinth and steps'));
+  hall(m.begin('Hall'));
+  tower(m.begin('Tower'), [3.05, 0, 7.7]);
+  path(m.begin('Path'));
   const blade = (color: Vec3) => ({ color, roughness: 0.9 });
   return {
     name: 'Lantern Hill hut',
@@ -131,10 +131,10 @@ function hall(m: MeshBuilder): void {
   }
   for (let z = z0; z + pitch <= z1 + 0.01; z += pitch)
     m.box('larch', [x0 - 0.012 * m.random(), y0, z], [x0 + 0.03, y1, z + pitch - 0.006], 0.004);
-  // roof slab with its fascia
+  m.begin('Roof');
   m.box('concrete', [-1.68, 2.6, 5.66], [1.8, 2.72, 9.66], 0.01);
   m.box('blackened steel', [-1.7, 2.7, 5.64], [1.82, 2.75, 9.68], 0.006);
-  // window: frame, posts, pane
+  m.begin('Window');
   const f = 0.045;
   m.box('blackened steel', [window.x0 - f, window.y0 - f, z0 - 0.03], [window.x1 + f, window.y0, z0 + 0.05], 0.004);
   m.box('blackened steel', [window.x0 - f, window.y1, z0 - 0.03], [window.x1 + f, window.y1 + f, z0 + 0.05], 0.004);
@@ -149,7 +149,7 @@ function hall(m: MeshBuilder): void {
     [window.x1, window.y1, z0 + 0.01],
     [window.x0, window.y1, z0 + 0.01]
   );
-  // door with its frame and handle
+  m.begin('Door');
   m.box('blackened steel', [door.x0 - 0.04, 0.56, z0 - 0.02], [door.x0, door.y1 + 0.04, z0 + 0.05], 0.004);
   m.box('blackened steel', [door.x1, 0.56, z0 - 0.02], [door.x1 + 0.04, door.y1 + 0.04, z0 + 0.05], 0.004);
   m.box('blackened steel', [door.x0, door.y1, z0 - 0.02], [door.x1, door.y1 + 0.04, z0 + 0.05], 0.004);
@@ -193,7 +193,7 @@ function tower(m: MeshBuilder, c: Vec3): void {
     128
   );
   const middle: Vec3 = [c[0], 2.76, c[2]];
-  m.turned(
+  m.begin('Dome').turned(
     'weathered copper',
     middle,
     Array.from(

@@ -12,7 +12,7 @@ const S = 0.2; // the profile is drawn five times as large
 export function perihelionLamp(): DrawnModel {
   const m = new MeshBuilder(23);
   const scaled = (profile: readonly (readonly [number, number])[]) => profile.map(([r, h]) => [r * S, h * S] as const);
-  m.turned(
+  m.begin('Base').turned(
     'stoneware',
     [0, 0, 0],
     scaled([
@@ -46,7 +46,7 @@ export function perihelionLamp(): DrawnModel {
     ]),
     128
   );
-  m.turned(
+  m.begin('Stem').turned(
     'brushed brass',
     [0, 0, 0],
     scaled([
@@ -101,7 +101,7 @@ export function perihelionLamp(): DrawnModel {
     128
   );
   const c: Vec3 = [0, 1.9 * S, 0];
-  m.turned(
+  m.begin('Light').turned(
     'polished brass',
     [0, 0, 0],
     scaled([
@@ -114,10 +114,10 @@ export function perihelionLamp(): DrawnModel {
   );
   m.sphere('opal light', [0, 1.84 * S, 0], 0.2 * S, 48, 96);
   // a real glass: outer and inner wall, 2.4 mm apart; the inner wall faces inwards
-  m.sphere('clear glass', c, 0.46 * S, 72, 144);
+  m.begin('Globe').sphere('clear glass', c, 0.46 * S, 72, 144);
   inwardSphere(m, 'clear glass', c, 0.448 * S, 72, 144);
   const axis: Vec3 = [-0.365, 0.931, 0];
-  m.ring('polished brass', c, axis, 0.62 * S, 0.0125 * S, 240, 24);
+  m.begin('Ring').ring('polished brass', c, axis, 0.62 * S, 0.0125 * S, 240, 24);
   const a = 0.5;
   m.sphere(
     'polished brass',
@@ -136,7 +136,14 @@ export function perihelionLamp(): DrawnModel {
       0.006 * S,
       16
     );
-  m.rod('textile flex', [0.45 * S, 0.02 * S, 0.06 * S], [3.4 * S, 0.02 * S, 1.6 * S], 0.016 * S, 0.016 * S, 18);
+  m.begin('Flex').rod(
+    'textile flex',
+    [0.45 * S, 0.02 * S, 0.06 * S],
+    [3.4 * S, 0.02 * S, 1.6 * S],
+    0.016 * S,
+    0.016 * S,
+    18
+  );
   return {
     name: 'Perihelion lamp',
     mesh: m,

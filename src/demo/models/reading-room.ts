@@ -11,24 +11,25 @@ import type { DrawnModel } from '../../drawing/write-model';
 
 const WARM: Vec3 = [1, 0.66, 0.36];
 
+const STOOLS: readonly (readonly [x: number, z: number])[] = [
+  [-1.12, 2.9],
+  [-1.15, 4.1],
+  [-1.1, 5.2],
+  [0.98, 3.6],
+  [1.0, 4.9]
+];
+
 export function readingRoom(): DrawnModel {
   const mesh = new MeshBuilder(11);
   const { random } = mesh;
-  shell(mesh);
-  windows(mesh);
-  outside(mesh);
-  shelves(mesh);
-  table(mesh);
-  bench(mesh);
-  globe(mesh, [1.72, 1.02, 2.95]);
-  for (const [x, z] of [
-    [-1.12, 2.9],
-    [-1.15, 4.1],
-    [-1.1, 5.2],
-    [0.98, 3.6],
-    [1.0, 4.9]
-  ] as const)
-    stool(mesh, x, z, random() * 2);
+  shell(mesh.begin('Shell'));
+  windows(mesh.begin('Windows'));
+  outside(mesh.begin('Outside'));
+  shelves(mesh.begin('Shelves'));
+  table(mesh.begin('Table'));
+  bench(mesh.begin('Bench'));
+  globe(mesh.begin('Star globe'), [1.72, 1.02, 2.95]);
+  for (const [i, [x, z]] of STOOLS.entries()) stool(mesh.begin(`Stool ${i + 1}`), x, z, random() * 2);
   return {
     name: 'Reading room',
     mesh,

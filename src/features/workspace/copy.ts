@@ -152,7 +152,15 @@ export const KEYS_COPY = {
 export const MODEL_COPY = {
   size: 'Size and upright axis',
   correct: 'Correct the model',
-  correcting: 'reading the model'
+  correcting: 'reading the model',
+  fineness: 'Fineness of curved surfaces',
+  finenesses: { coarse: 'coarse', medium: 'medium', fine: 'fine' },
+  meshing: 'meshing the solids anew',
+  chords: {
+    coarse: 'Chords stay within 1/400 of each body’s extent, facets within 30 degrees: for quick looks.',
+    medium: 'Chords stay within 1/2,000 of each body’s extent, facets within 15 degrees.',
+    fine: 'Chords stay within 1/10,000 of each body’s extent, facets within 6 degrees: for close views.'
+  }
 };
 
 export const PANEL_COPY = {
@@ -256,6 +264,8 @@ export const POSE_COPY = {
   open: (name: string) => `Parts of ${name}`,
   weighs: (n: number, objectCount: number) => `${objectCount > 1 ? `${objects(objectCount)}, ` : ''}${triangles(n)}`,
   inPicture: 'In the picture',
+  inPictureOf: (name: string) => `${name} in the picture`,
+  axes: ['width', 'upright', 'depth'],
   seen: { whole: 'seen', camera: 'shadow and reflection', mirrors: 'shadow alone', out: 'left out' },
   turn: 'Turn',
   turns: ['About the width (X)', 'About the upright (Y)', 'About the depth (Z)'],
@@ -269,6 +279,11 @@ export const POSE_COPY = {
   forget: 'forget it',
   pieces: 'Pieces',
   place: 'Place a piece',
+  further: 'Models of your own',
+  bringFurther: 'Bring in a model to place',
+  chooseFurther: 'Choose a model file to place',
+  sending: (share: number) => `${Math.floor(share * 100)}${NBSP}% of the file is here`,
+  reading: 'Reading the model',
   placeSays: (name: string) => `Press where the ${name.toLowerCase()} stands; each press places one more. Escape ends.`,
   placing: 'Done',
   moveSays: (name: string) => `Press where ${name} stands.`,

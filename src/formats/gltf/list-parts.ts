@@ -4,13 +4,14 @@ import type { Vec3 } from '../../core/math/vec3';
 import type { ModelPart } from '../../core/scene/model-part';
 import { nameOfPath, partPaths, WHOLE } from '../../core/scene/part-paths';
 
-interface Json {
+export interface GlbHead {
   scene?: number;
   scenes?: { nodes?: number[] }[];
   nodes?: {
     name?: string;
     children?: number[];
     mesh?: number;
+    camera?: number;
     matrix?: number[];
     translation?: Vec3;
     rotation?: [number, number, number, number];
@@ -22,24 +23,29 @@ interface Json {
     primitives: { attributes: Record<string, number>; indices?: number; material?: number }[];
   }[];
   materials?: { name?: string }[];
+  cameras?: {
+    name?: string;
+    perspective?: { aspectRatio?: number };
+    orthographic?: { xmag: number; ymag: number };
+  }[];
   accessors?: { count: number; min?: number[]; max?: number[] }[];
 }
 
 const HEADER_BYTES = 20;
 
 /** Throws a RangeError when the bytes are no GLB. */
-export function readHead(glb: Uint8Array): Json {
+export function readHead(glb: Uint8Array): GlbHead {
   const view = new DataView(glb.buffer, glb.byteOffset, glb.byteLength);
   if (glb.byteLength < HEADER_BYTES || view.getUint32(0, true) !== 0x46546c67)
     throw new RangeError('readHead: expected a GLB, got other bytes');
   const length = view.getUint32(12, true);
-  return JSON.parse(new TextDecoder().decode(glb.subarray(HEADER_BYTES, HEADER_BYTES + length))) as Json;
+  return JSON.parse(new TextDecoder().decode(glb.subarray(HEADER_BYTES, HEADER_BYTES + length))) as GlbHead;
 }
 
 type Box = { min: Vec3; max: Vec3 };
 
 /** From the outermost, each before what lies within it; parts without a surface or a lamp are left out. */
-export function listParts(json: Json): ModelPart[] {
+export function listParts(json: GlbHead): ModelPart[] {
   const nodes = json.nodes ?? [];
   const meshes = json.meshes ?? [];
   const roots = json.scenes?.[json.scene ?? 0]?.nodes ?? [];
@@ -100,7 +106,7 @@ interface Weight {
   box: Box | null;
 }
 
-function weigh(mesh: NonNullable<Json['meshes']>[number], { accessors = [], materials = [] }: Json): Weight {
+function weigh(mesh: NonNullable<GlbHead['meshes']>[number], { accessors = [], materials = [] }: GlbHead): Weight {
   const out: Weight = { triangles: 0, objects: 1, materials: new Set(), box: null };
   for (const { attributes, indices, material } of mesh.primitives) {
     const position = accessors[attributes.POSITION ?? -1];
@@ -135,7 +141,7 @@ function joinBoxes(a: Box | null, b: Box | null): Box | null {
   return { min: each(Math.min, a.min, b.min), max: each(Math.max, a.max, b.max) };
 }
 
-type NodeOfFile = NonNullable<Json['nodes']>[number];
+type NodeOfFile = NonNullable<GlbHead['nodes']>[number];
 
 function matrixOf({ matrix, translation = [0, 0, 0], rotation = [0, 0, 0, 1], scale = [1, 1, 1] }: NodeOfFile): Affine {
   if (matrix) {
@@ -156,4 +162,17 @@ function matrixOf({ matrix, translation = [0, 0, 0], rotation = [0, 0, 0, 1], sc
     (1 - 2 * (x * x + y * y)) * sz,
     ...translation
   ];
+}
+
+/** Width over height of the frames of a model's cameras, by their names; null where the file does not say. */
+export function cameraAspects({ nodes = [], cameras = [] }: GlbHead): Map<string, number | null> {
+  const out = new Map<string, number | null>();
+  for (const { name, camera } of nodes) {
+    const lens = camera === undefined ? undefined : cameras[camera];
+    if (!lens) continue;
+    const { orthographic, perspective } = lens;
+    const aspect = orthographic ? orthographic.xmag / orthographic.ymag : perspective?.aspectRatio;
+    out.set(name || lens.name || '', aspect || null);
+  }
+  return out;
 }

@@ -1,4 +1,4 @@
-import type { ReadAs } from '../../core/units/read-as';
+import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { Site } from '../gltf/read-site';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { LampPlace } from '../../core/scene/lamp-groups';
@@ -32,6 +32,8 @@ export interface ImportReport {
   format: string;
   /** Which unit and axis the file was read as. Models brought in earlier have none: metres with Y up. */
   read_as?: ReadAs;
+  /** How finely its solids were meshed; not there where there are none. */
+  fineness?: Fineness;
   /** Width (X), height (Y), depth (Z). */
   size_m: [number, number, number];
   min_m: [number, number, number];

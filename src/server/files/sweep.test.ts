@@ -27,6 +27,7 @@ describe('sweepFiles', () => {
       file('incoming/.1.part', 2),
       file('models/.2.part', 2),
       file('models/cd/cde', 2),
+      file('originals/ab/orphan', 2),
       file('films/orphan/film.film', 2),
       file('films/owned/delivery-1.png', 25),
       file('films/other/delivery-2.png.3.part', 2),
@@ -37,6 +38,7 @@ describe('sweepFiles', () => {
       file('incoming/.4.part', 0.5),
       file('models/ef/owned', 200),
       file('models/ab/fresh', 0.5),
+      file('originals/ef/owned', 200),
       file('films/other/film.film', 200),
       file('films/fresh/film.film', 0.5),
       file('films/owned/delivery-5.png', 3),
@@ -45,7 +47,8 @@ describe('sweepFiles', () => {
     ];
     const owners = {
       isProof: (id: string) => id === 'owned' || id === 'other',
-      isModel: (sha: string) => sha === 'owned'
+      isModel: (sha: string) => sha === 'owned',
+      isOriginal: (sha: string) => sha === 'owned'
     };
     const swept = await sweepFiles(owners, NOW, temporary);
     expect(gone.filter(existsSync)).toEqual([]);

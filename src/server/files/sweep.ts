@@ -15,6 +15,7 @@ const DOWNLOAD_MS = 24 * HOUR_MS;
 export interface Owners {
   isProof(id: string): boolean;
   isModel(sha256: string): boolean;
+  isOriginal(sha256: string): boolean;
 }
 
 interface Swept {
@@ -32,7 +33,7 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
     swept.files++;
     swept.bytes += bytes;
   };
-  for (const area of ['incoming', 'models', 'captured', 'photometric', 'backdrops', 'previews', 'films'])
+  for (const area of ['incoming', 'models', 'originals', 'captured', 'photometric', 'backdrops', 'previews', 'films'])
     for (const { path, name, bytes, age } of await filesOf(join(config.dataDir, area), now)) {
       if (/\.part\b/.test(name)) {
         if (age > HOUR_MS) await drop(path, bytes);
@@ -42,6 +43,8 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
         if (age <= HOUR_MS || owners.isModel(name)) continue;
         await drop(path, bytes);
         swept.modelBytes += bytes;
+      } else if (area === 'originals') {
+        if (age > HOUR_MS && !owners.isOriginal(name)) await drop(path, bytes);
       } else if (area === 'films') {
         if (name.startsWith('delivery-') && age > DOWNLOAD_MS) await drop(path, bytes);
       }

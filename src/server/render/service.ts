@@ -20,6 +20,7 @@ import { DAMAGED_FILM } from '../files/film-store';
 import { recountStorage } from '../files/storage';
 import { storageState } from '../files/storage-state';
 import { sweepFiles } from '../files/sweep';
+import { isOriginal } from '../store/model-files';
 import { isModel, isProof } from '../store/removal';
 import { purgeRemoved } from '../files/purge-removed';
 
@@ -61,7 +62,7 @@ async function tidyUp(first: boolean): Promise<void> {
     await purgeRemoved();
     if (first || Date.now() - swept_ms > SWEEP_MS) {
       swept_ms = Date.now();
-      await sweepFiles({ isProof, isModel });
+      await sweepFiles({ isProof, isModel, isOriginal });
       await recountStorage();
     }
   } catch (error) {

@@ -71,14 +71,19 @@ export function proofsUnder(kind: RemovableKind, id: string): string[] {
 /** Whether there is such a row, removed or not. */
 export const isProof = (id: string): boolean => prepared('SELECT 1 FROM proofs WHERE id = ?').get(id) !== undefined;
 export const isModel = (sha256: string): boolean =>
-  prepared('SELECT 1 FROM revisions WHERE glb_sha256 = ?').get(sha256) !== undefined;
+  prepared(
+    `SELECT 1 FROM revisions WHERE glb_sha256 = :sha256
+     UNION ALL SELECT 1 FROM further_models WHERE glb_sha256 = :sha256`
+  ).get({ sha256 }) !== undefined;
 
 /** Hashes of the models of a project that no other project has. */
 export const modelsOnlyOf = (project: string): string[] =>
   (
     prepared(
-      `SELECT DISTINCT glb_sha256 FROM revisions WHERE project_id = :project AND glb_sha256 NOT IN
-         (SELECT glb_sha256 FROM revisions WHERE project_id <> :project)`
+      `WITH used AS (SELECT project_id, glb_sha256 FROM revisions
+         UNION SELECT project_id, glb_sha256 FROM further_models)
+       SELECT DISTINCT glb_sha256 FROM used WHERE project_id = :project AND glb_sha256 NOT IN
+         (SELECT glb_sha256 FROM used WHERE project_id <> :project)`
     ).all({ project }) as { glb_sha256: string }[]
   ).map((row) => row.glb_sha256);
 

@@ -11,7 +11,7 @@ serveTask('import', async ({ files: paths, maxBytes, as }) => {
   );
   const recognised = recognise(files, maxBytes);
   if (as === null) return { recognition: await examine(recognised) };
-  const { states } = recognised.reader;
+  const { states, meshed } = recognised.reader;
   const model = await readModel(recognised, { fineness: as.fineness });
   const guess = guessOf(model.document, states);
   const read = { unit: as.unit ?? states.unit ?? guess.unit, up: as.up ?? states.up ?? guess.up };
@@ -22,5 +22,5 @@ serveTask('import', async ({ files: paths, maxBytes, as }) => {
     );
   const { glb, report } = await normaliseModel(model, { ...read, from: as.from });
   await writeFile(as.out, glb);
-  return { report };
+  return { report: meshed ? { ...report, fineness: as.fineness } : report };
 });

@@ -14,6 +14,7 @@ import type { ComparedReport, ImportReport } from '../../formats/model/import-re
 import { put } from '../files/content-store';
 import { runTask } from '../jobs/run-task';
 import { database } from '../store/database';
+import { insertOriginal, listOriginals, type OriginalFile } from '../store/model-files';
 import { listPictures, listSteps, rewriteStep, setStep } from '../store/pictures';
 import {
   findProject,
@@ -30,6 +31,7 @@ import { findUploads, type NewProject } from './create-project';
 import { newId } from './identify';
 import { type FileOnDisk, importModel } from './import-model';
 import { listModelParts } from './list-model-parts';
+import { keepOriginals } from './originals';
 
 const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase();
 const gone = () => refused('this project is no longer there; reload the page', 'gone');
@@ -59,8 +61,9 @@ export async function bringModelFiles(
   const alike = files.some(({ name }) => endingOf(name) === endingOf(before.source_name));
   const asBefore = (JSON.parse(before.report_json) as ImportReport).read_as ?? METRES_Y_UP;
   const { unit, up } = alike ? asBefore : { unit: null, up: null };
+  const { fineness } = JSON.parse(before.report_json) as ImportReport;
   return attendJob('import', projectId, async () => {
-    const read = await importModel({ files, unit, up, signal });
+    const read = await importModel({ files, unit, up, signal, ...(fineness ? { fineness } : {}) });
     if (!read.ok) return read;
     const { sha256, added } = await put('models', read.value.glb);
     addStorage('models', added);
@@ -83,7 +86,8 @@ export async function bringModelFiles(
       }
     };
     const there = new Set(parts.value.map((part) => part.path));
-    return addRevision(projectId, before, sha256, report, (part) => followPart(part, paths, there));
+    const originals = await keepOriginals(files, report);
+    return addRevision(projectId, before, sha256, report, originals, (part) => followPart(part, paths, there));
   });
 }
 
@@ -94,7 +98,13 @@ export function restoreRevision(projectId: string, revisionId: string): Result<{
   if (!before || earlier?.project_id !== projectId) return gone();
   if (earlier.glb_sha256 === before.glb_sha256) return ok({ same: true });
   const report = JSON.parse(earlier.report_json) as ImportReport;
-  return addRevision(projectId, before, earlier.glb_sha256, { ...report, compared: undefined });
+  return addRevision(
+    projectId,
+    before,
+    earlier.glb_sha256,
+    { ...report, compared: undefined },
+    listOriginals(earlier.id)
+  );
 }
 
 function addRevision(
@@ -102,13 +112,15 @@ function addRevision(
   before: RevisionRow,
   glb_sha256: string,
   report: ImportReport,
+  originals: readonly OriginalFile[],
   /** Where a posed part is now. */
   follow = (part: string) => part
 ): Result<{ same: boolean }> {
   database()
     .transaction(() => {
+      const id = newId();
       insertRevision({
-        id: newId(),
+        id,
         project_id: projectId,
         number: before.number + 1,
         glb_sha256,
@@ -116,6 +128,7 @@ function addRevision(
         report_json: JSON.stringify(report),
         created_at_ms: Date.now()
       });
+      for (const original of originals) insertOriginal(id, original);
       carryOver(projectId, (JSON.parse(before.report_json) as ImportReport).cameras, report.cameras, follow);
       touchProject(projectId);
     })

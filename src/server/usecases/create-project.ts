@@ -7,6 +7,7 @@ import type { Recognition } from '../../formats/model/recognition';
 import type { LengthUnit } from '../../core/units/units';
 import { contentPath, has, put } from '../files/content-store';
 import { database } from '../store/database';
+import { insertOriginal } from '../store/model-files';
 import { insertPicture } from '../store/pictures';
 import { insertProject, insertRevision } from '../store/projects';
 import { addStorage } from '../store/storage';
@@ -15,6 +16,7 @@ import { type Result, ok, refused } from '../../core/result/result';
 import { newId } from './identify';
 import { attendJob } from './attend-job';
 import { type FileOnDisk, importModel, recogniseModel } from './import-model';
+import { keepOriginals } from './originals';
 
 export interface NewProject {
   files: { upload: string; name: string }[];
@@ -58,6 +60,8 @@ export async function createProject(
   const { glb, report } = imported.value;
   const { sha256, added } = await put('models', glb);
   addStorage('models', added);
+  const originals = await keepOriginals(found.value, report);
+  const revision = newId();
   const now = Date.now();
   const project = newId();
   const pictures = input.pictures ?? [{ name: report.cameras[0]?.name ?? 'First view', brief: firstBrief(report) }];
@@ -71,7 +75,7 @@ export async function createProject(
       created_at_ms: now
     });
     insertRevision({
-      id: newId(),
+      id: revision,
       project_id: project,
       number: 1,
       glb_sha256: sha256,
@@ -79,6 +83,7 @@ export async function createProject(
       report_json: JSON.stringify(report),
       created_at_ms: now
     });
+    for (const original of originals) insertOriginal(revision, original);
     pictures.forEach((picture, i) => {
       insertPicture(
         { id: ids[i]!, project_id: project, position: i, name: picture.name, step: 0, created_at_ms: now },

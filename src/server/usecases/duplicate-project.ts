@@ -2,6 +2,7 @@
 import { ok, refused, type Result } from '../../core/result/result';
 import { database } from '../store/database';
 import { insertKept, listKept } from '../store/kept';
+import { insertFurtherModel, insertOriginal, listFurtherModels, listOriginals } from '../store/model-files';
 import { briefAt, insertPicture, listPictures } from '../store/pictures';
 import {
   findProject,
@@ -24,7 +25,10 @@ export function duplicateProject(id: string, now = Date.now()): Result<{ project
       while (isProjectName(`${from.name}, ${n}`)) n++;
       const project = newId();
       insertProject({ ...from, id: project, name: `${from.name}, ${n}`, created_at_ms: now });
-      insertRevision({ ...revision, id: newId(), project_id: project, created_at_ms: now });
+      const copy = newId();
+      insertRevision({ ...revision, id: copy, project_id: project, created_at_ms: now });
+      for (const original of listOriginals(revision.id)) insertOriginal(copy, original);
+      for (const model of listFurtherModels(id)) insertFurtherModel({ ...model, project_id: project });
       listPictures(id).forEach((picture, position) => {
         const { name, step } = picture;
         insertPicture(

@@ -13,7 +13,6 @@ import { METRES_Y_UP, type ReadAs } from '../../core/units/read-as';
 import { rescalingOf } from '../../formats/model/rescaling';
 import { contentPath, put } from '../files/content-store';
 import { database } from '../store/database';
-import { sqliteQueue as queue } from '../store/job-queue';
 import { listPictures, listSteps, rewriteStep, setStep } from '../store/pictures';
 import {
   findProject,
@@ -28,6 +27,7 @@ import { addStorage } from '../store/storage';
 import { attendJob } from './attend-job';
 import { firstBrief } from './default-briefs';
 import { importModel } from './import-model';
+import { isModelInUse, MODEL_IN_USE } from './model-in-use';
 
 export async function rescaleModel(projectId: string, to: ReadAs, signal?: AbortSignal): Promise<Result<null>> {
   const revision = findProject(projectId) && latestRevision(projectId);
@@ -35,19 +35,23 @@ export async function rescaleModel(projectId: string, to: ReadAs, signal?: Abort
   const before = JSON.parse(revision.report_json) as ImportReport;
   const from = before.read_as ?? METRES_Y_UP;
   if (from.unit === to.unit && from.up === to.up) return ok(null);
-  if (isUnderWay(projectId))
-    return refused(
-      'a proof of this project renders or waits; stop it, or let it end, and correct the model then',
-      'busy'
-    );
+  if (isModelInUse(projectId)) return MODEL_IN_USE;
   const files = [{ name: 'model.glb', path: contentPath('models', revision.glb_sha256) }];
   const read = await attendJob('import', projectId, () => importModel({ files, ...to, from, signal }));
   if (!read.ok) return read;
   const { sha256, added } = await put('models', read.value.glb);
   addStorage('models', added);
   // what the file itself was found to have is said once, by its first reading
-  const { source, format, changed, missing, site } = before;
-  const report: ImportReport = { ...read.value.report, source, format, changed, missing, ...(site ? { site } : {}) };
+  const { source, format, changed, missing, site, fineness } = before;
+  const report: ImportReport = {
+    ...read.value.report,
+    source,
+    format,
+    changed,
+    missing,
+    ...(site ? { site } : {}),
+    ...(fineness ? { fineness } : {})
+  };
   const by = rescalingOf({ ...to, from });
   database()
     .transaction(() => {
@@ -69,8 +73,6 @@ export async function rescaleModel(projectId: string, to: ReadAs, signal?: Abort
     .immediate();
   return ok(null);
 }
-
-const isUnderWay = (project: string): boolean => queue.open('render').some((job) => job.project === project);
 
 const isUntouched = ({ id, step }: { id: string; step: number }): boolean =>
   step === 0 && listProofsOf(id, Number.MAX_SAFE_INTEGER, 1).length === 0;

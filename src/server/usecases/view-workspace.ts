@@ -16,11 +16,13 @@ import { listBackdrops } from '../store/backdrops';
 import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
 import { sqliteQueue as queue } from '../store/job-queue';
+import { listFurtherModels } from '../store/model-files';
 import { findPicture, listPictures, listPicturesSince } from '../store/pictures';
 import { findProject, latestRevision, listCaptured, listRevisions, listViewpoints } from '../store/projects';
 import { countProofsOf, findProof, listProofsOf, listProofsSince } from '../store/proofs';
 import { stampOf } from '../store/stamps';
 import { machineOf, queueAhead } from './queue-ahead';
+import { withAspects } from './list-model-parts';
 import { pictureDto, pictureItemDto, proofDto } from './to-dto';
 
 /** Of the revisions before the newest one. */
@@ -41,13 +43,18 @@ export function viewWorkspace(projectId: string, pictureId: string | null = null
       id: revision.id,
       number: revision.number,
       glb_sha256: revision.glb_sha256,
-      report: JSON.parse(revision.report_json) as ImportReport
+      report: withAspects(JSON.parse(revision.report_json) as ImportReport, revision.glb_sha256)
     },
     earlier: listRevisions(project.id)
       .slice(1, EARLIER_SHOWN + 1)
       .map(({ id, number, source_name, created_at_ms }) => ({ id, number, source: source_name, created_at_ms })),
     pictures: pictures.map(pictureItemDto),
     opened: viewPicture(inHand.id)!,
+    further: listFurtherModels(project.id).map(({ glb_sha256, name, height_m }) => ({
+      model: glb_sha256,
+      name,
+      height_m
+    })),
     viewpoints: listViewpoints(project.id).map((v) => ({
       id: v.id,
       name: v.name,

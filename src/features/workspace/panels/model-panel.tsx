@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import type { WorkspaceDto } from '../../../contracts/dto';
-import { METRES_Y_UP } from '../../../core/units/read-as';
+import type { PictureDto, WorkspaceDto } from '../../../contracts/dto';
+import { FINENESSES, type Fineness, METRES_Y_UP } from '../../../core/units/read-as';
+import { Words } from '../../../ui/words';
 import { sizeInFile } from '../../shared/file-size';
 import { ReadAsFields } from '../../shared/read-as-fields';
-import { send } from '../../shared/send';
+import { send, type Sent } from '../../shared/send';
 import { MODEL_COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { Revisions } from './revisions';
@@ -36,6 +37,15 @@ export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props
         onWorkspace={onWorkspace}
         onMessage={onMessage}
       />
+      {report.fineness ? (
+        <FinenessOfModel
+          key={`fineness ${workspace.revision.glb_sha256}`}
+          workspace={workspace}
+          picture={picture}
+          onWorkspace={onWorkspace}
+          onMessage={onMessage}
+        />
+      ) : null}
       {report.changed.length + report.missing.length > 0 ? (
         <div className="sec" style={{ marginTop: 12 }}>
           <span className="lab">Import notes</span>
@@ -83,10 +93,7 @@ function SizeOfModel({ workspace, picture, onWorkspace, onMessage }: Props) {
   const differs = readAs.unit !== was.unit || readAs.up !== was.up;
   const correct = async () => {
     setBusy(true);
-    const sent = await send<null>('POST', `/api/projects/${workspace.project.id}/scale`, readAs);
-    const now = sent.ok
-      ? await send<WorkspaceDto>('GET', `/api/projects/${workspace.project.id}?picture=${picture.id}`)
-      : sent;
+    const now = await changeModel(workspace, picture, 'scale', readAs);
     setBusy(false);
     onMessage(now.ok ? null : now.message);
     if (now.ok) onWorkspace(now.value);
@@ -105,6 +112,46 @@ function SizeOfModel({ workspace, picture, onWorkspace, onMessage }: Props) {
       </ReadAsFields>
     </div>
   );
+}
+
+/** Solids are meshed anew from the file that they came in with. */
+function FinenessOfModel({ workspace, picture, onWorkspace, onMessage }: Props) {
+  const { fineness = 'medium' } = workspace.revision.report;
+  const [busy, setBusy] = useState(false);
+  const mesh = async (next: Fineness) => {
+    setBusy(true);
+    const now = await changeModel(workspace, picture, 'fineness', { fineness: next });
+    setBusy(false);
+    onMessage(now.ok ? null : now.message);
+    if (now.ok) onWorkspace(now.value);
+  };
+  return (
+    <div className="sec">
+      <span className="lab">{MODEL_COPY.fineness}</span>
+      {busy ? (
+        <p role="status">{MODEL_COPY.meshing}</p>
+      ) : (
+        <Words
+          label={MODEL_COPY.fineness}
+          value={fineness}
+          options={FINENESSES.map((key) => ({ key, label: MODEL_COPY.finenesses[key] }))}
+          onChoose={(next) => void mesh(next)}
+        />
+      )}
+      <p className="note">{MODEL_COPY.chords[fineness]}</p>
+    </div>
+  );
+}
+
+/** Asks for another reading of the model; the project as it is then. */
+async function changeModel(
+  { project }: WorkspaceDto,
+  picture: PictureDto,
+  what: 'scale' | 'fineness',
+  body: object
+): Promise<Sent<WorkspaceDto>> {
+  const sent = await send<null>('POST', `/api/projects/${project.id}/${what}`, body);
+  return sent.ok ? send<WorkspaceDto>('GET', `/api/projects/${project.id}?picture=${picture.id}`) : sent;
 }
 
 /** Each name once, with how often it stands there. */

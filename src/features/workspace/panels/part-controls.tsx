@@ -45,8 +45,19 @@ export function PartControls({ part, pose, alone, onAlone, onPose, ground_m, dra
       </div>
       <p className="note">{COPY.weighs(part.triangles, part.objects)}</p>
       <span className="lab">{COPY.inPicture}</span>
-      <Words label={COPY.inPicture} value={setting.seen} options={SEEN_WORDS} onChoose={(seen) => set({ seen })} />
+      <Words
+        label={COPY.inPictureOf(part.name)}
+        value={setting.seen}
+        options={SEEN_WORDS}
+        onChoose={(seen) => set({ seen })}
+      />
       <div className="xyz">
+        <span />
+        {COPY.axes.map((axis) => (
+          <span key={axis} className="note" aria-hidden>
+            {axis}
+          </span>
+        ))}
         <span className="lab">{COPY.turn}</span>
         {COPY.turns.map((label, k) => (
           <NumberField

@@ -1,9 +1,11 @@
 /** Pieces and further models that stand in the picture: placed by a press on the stage, scattered over a part, set by numbers. */
-import { type RefObject, useState } from 'react';
+import { type RefObject, useRef, useState } from 'react';
+import type { WorkspaceDto } from '../../../contracts/dto';
 import type { Brief, PlacedPiece } from '../../../core/brief/brief';
 import { PIECE_KINDS, PIECES } from '../../../core/catalogue/pieces';
 import type { ModelPart } from '../../../core/scene/model-part';
 import { createRandom } from '../../../core/sampling/random';
+import { send, uploadAll } from '../../shared/send';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { POSE_COPY as COPY } from '../copy';
@@ -11,13 +13,12 @@ import { groupPieces, newPiece, roundedPlace, scattered } from '../posing';
 import type { DrawnModel, Picking } from '../view';
 import { SEEN_WORDS } from './part-controls';
 
-export interface FurtherModel {
-  model: string;
-  name: string;
-  height_m: number;
-}
-
 interface Props {
+  /** Id of the project. */
+  project: string;
+  further: WorkspaceDto['further'];
+  /** After a model of one's own was brought in. */
+  onFurther: () => Promise<void>;
   placed: Brief['placed'];
   /** The part in hand, over which pieces are scattered. */
   part: ModelPart | null;
@@ -31,11 +32,24 @@ interface Props {
 const FAR_MM = 1e9;
 const MOST_PIECES = 2000;
 
-export function PieceControls({ placed, part, picking, onPicking, onPlaced, onMessage, drawn }: Props) {
+export function PieceControls({
+  project,
+  further,
+  onFurther,
+  placed,
+  part,
+  picking,
+  onPicking,
+  onPlaced,
+  onMessage,
+  drawn
+}: Props) {
   const [chosen, setChosen] = useState<number | null>(null);
   const [listOpen, setListOpen] = useState(false);
   const [kind, setKind] = useState<string>(PIECES[0].key);
   const [count, setCount] = useState(24);
+  const [busy, setBusy] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
   const placing = picking?.asks === 'place';
   const piece = chosen === null ? null : (placed[chosen] ?? null);
 
@@ -73,13 +87,28 @@ export function PieceControls({ placed, part, picking, onPicking, onPlaced, onMe
     setChosen(null);
     onPlaced(placed.filter((_, i) => !gone.includes(i)));
   };
-  const entry = PIECES.find((p) => p.key === kind) ?? PIECES[0];
+  const entry = [...PIECES.map(({ key, name }) => ({ model: key as string, name: name as string })), ...further].find(
+    (p) => p.model === kind
+  ) ?? { model: PIECES[0].key, name: PIECES[0].name };
+  const bring = async (files: File[]) => {
+    if (files.length === 0) return;
+    const sent = await uploadAll(files, (share) => setBusy(COPY.sending(share)), new AbortController().signal);
+    setBusy(sent.ok ? COPY.reading : null);
+    if (!sent.ok) return onMessage(sent.message);
+    const made = await send<{ model: string; name: string }>('POST', `/api/projects/${project}/further`, {
+      files: sent.value
+    });
+    if (made.ok) await onFurther();
+    setBusy(null);
+    onMessage(made.ok ? null : made.message);
+    if (made.ok) placeOnStage(made.value.model, made.value.name);
+  };
   const scatter = () => {
     const seed = placed.length + 1;
     const places = drawn.current?.placesOn(part!.path, Math.min(count, MOST_PIECES - placed.length), seed) ?? [];
     if (places.length === 0) return onMessage(COPY.scatterNowhere);
     onMessage(null);
-    onPlaced([...placed, ...scattered(entry.key, entry.name, places, createRandom(seed))]);
+    onPlaced([...placed, ...scattered(entry.model, entry.name, places, createRandom(seed))]);
   };
   return (
     <div className="sec">
@@ -112,8 +141,46 @@ export function PieceControls({ placed, part, picking, onPicking, onPlaced, onMe
             </div>
           ))
         : null}
+      {listOpen ? (
+        <>
+          {further.length > 0 ? (
+            <div className="list two-up" role="group" aria-label={COPY.further}>
+              {further.map(({ model, name, height_m }) => (
+                <button
+                  key={model}
+                  type="button"
+                  aria-pressed={placing && kind === model}
+                  onClick={() => placeOnStage(model, name)}
+                >
+                  {name}
+                  <span className="n">{COPY.ofHeight(height_m)}</span>
+                </button>
+              ))}
+            </div>
+          ) : null}
+          <input
+            ref={input}
+            className="vh"
+            type="file"
+            multiple
+            tabIndex={-1}
+            aria-label={COPY.chooseFurther}
+            onChange={(e) => {
+              void bring([...(e.target.files ?? [])]);
+              e.target.value = '';
+            }}
+          />
+          {busy === null ? (
+            <button type="button" className="lk act" onClick={() => input.current?.click()}>
+              {COPY.bringFurther}
+            </button>
+          ) : (
+            <span role="status">{busy}</span>
+          )}
+        </>
+      ) : null}
       {listOpen && part ? (
-        <div className="row">
+        <div className="row scatter">
           <span className="note">{COPY.scatter(entry.name, part.name)}</span>
           <NumberField
             label={COPY.scatterCount}
@@ -150,8 +217,19 @@ export function PieceControls({ placed, part, picking, onPicking, onPlaced, onMe
       </ul>
       {piece ? (
         <div className="part">
-          <Words label={COPY.inPicture} value={piece.seen} options={SEEN_WORDS} onChoose={(seen) => set({ seen })} />
+          <Words
+            label={COPY.inPictureOf(piece.name)}
+            value={piece.seen}
+            options={SEEN_WORDS}
+            onChoose={(seen) => set({ seen })}
+          />
           <div className="xyz">
+            <span />
+            {COPY.axes.map((axis) => (
+              <span key={axis} className="note" aria-hidden>
+                {axis}
+              </span>
+            ))}
             <span className="lab">{COPY.position}</span>
             {COPY.moves.map((label, k) => (
               <NumberField
@@ -175,6 +253,7 @@ export function PieceControls({ placed, part, picking, onPicking, onPlaced, onMe
               value={piece.turn_deg}
               onChange={(turn_deg) => set({ turn_deg })}
             />
+            <span style={{ gridColumn: 'span 2' }} />
             <span className="lab">{COPY.scale}</span>
             <NumberField
               label={COPY.scale}

@@ -1,7 +1,9 @@
 /** The parts of the model, found by name or on the stage, posed for this picture; and the pieces that stand beside it. */
+import type { WorkspaceDto } from '../../../contracts/dto';
 import type { Brief } from '../../../core/brief/brief';
 import { nameOfPath } from '../../../core/scene/part-paths';
 import { PLACED_ROOT } from '../../../core/scene/place-models';
+import { send } from '../../shared/send';
 import { POSE_COPY as COPY } from '../copy';
 import { lostParts } from '../posing';
 import { useModelParts, usePartInHand, wholeModel } from '../use-model-parts';
@@ -12,7 +14,7 @@ import { PartList } from './part-list';
 import { PieceControls } from './piece-controls';
 
 export function PosePanel(context: PanelContext) {
-  const { workspace, brief, picking, onPicking, onChange, onMessage, drawn } = context;
+  const { workspace, picture, brief, picking, onPicking, onChange, onMessage, onWorkspace, drawn } = context;
   const { report, glb_sha256 } = workspace.revision;
   const parts = useModelParts(glb_sha256);
   const { partInHand, partAlone, set } = useWorkspaceStore((state) => state);
@@ -78,6 +80,12 @@ export function PosePanel(context: PanelContext) {
         </div>
       ) : null}
       <PieceControls
+        project={workspace.project.id}
+        further={workspace.further}
+        onFurther={async () => {
+          const now = await send<WorkspaceDto>('GET', `/api/projects/${workspace.project.id}?picture=${picture.id}`);
+          if (now.ok) onWorkspace(now.value);
+        }}
         placed={brief.placed}
         part={inHand}
         picking={picking}
