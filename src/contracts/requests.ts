@@ -22,6 +22,7 @@ import {
   ValidateNested
 } from 'class-validator';
 import { KEPT_KINDS, type KeptKind } from '../core/brief/kept-part';
+import { REPAIRS, type Repair } from '../core/scene/health';
 import { FINENESSES, type Fineness } from '../core/units/read-as';
 import { type LengthUnit, METRES_PER_UNIT } from '../core/units/units';
 
@@ -107,6 +108,12 @@ export class ReadAsBody {
 
 export class FinenessBody {
   @IsIn(FINENESSES, { message: `must be one of ${FINENESSES.join(', ')}` }) fineness: Fineness = 'medium';
+}
+
+export class RepairsBody {
+  @IsArray()
+  @IsIn(REPAIRS, { each: true, message: `must each be one of ${REPAIRS.join(', ')}` })
+  repairs: Repair[] = [];
 }
 
 export class MoveStepBody {

@@ -261,9 +261,11 @@ export async function writeModel(model: DrawnModel): Promise<Uint8Array> {
   for (const { name, mesh, places } of model.copies ?? []) {
     const shared = document.createMesh(name);
     for (const part of mesh.parts.values()) shared.addPrimitive(await primitiveOf(part));
+    const group = document.createNode(name);
+    scene.addChild(group);
     for (const [i, { at, turnDeg, scale }] of places.entries()) {
       const half = (-turnDeg * Math.PI) / 360;
-      scene.addChild(
+      group.addChild(
         document
           .createNode(`${name} ${i + 1}`)
           .setMesh(shared)

@@ -1,8 +1,7 @@
 import type { ImportReport } from '../../src/formats/model/import-report';
 
-/** How many triangles an import says that it took out. */
-export const takenOut = ({ changed }: ImportReport): number =>
-  changed.reduce((sum, text) => {
-    const count = /^([\d,]+) triangles? .*taken out$/.exec(text)?.[1];
-    return sum + Number((count ?? '0').replaceAll(',', ''));
-  }, 0);
+/** Triangles without an area, or on another, that an import took out. */
+export const takenOut = ({ health = [] }: Pick<ImportReport, 'health'>): number =>
+  health
+    .filter(({ kind, repaired }) => repaired && (kind === 'flat' || kind === 'doubled'))
+    .reduce((sum, { count }) => sum + count, 0);

@@ -300,3 +300,25 @@ export const POSE_COPY = {
   position: 'Position',
   ofHeight: (metres: number) => (metres < 1 ? `${Math.round(metres * 100)}${NBSP}cm` : `${metres.toFixed(1)}${NBSP}m`)
 };
+
+export const HEALTH_COPY = {
+  title: 'Health',
+  sound: 'Nothing is wrong with this model.',
+  repairs: {
+    flat: 'Take them out',
+    doubled: 'Take the lower out',
+    inside_out: 'Turn them round',
+    normals: 'Shade anew',
+    open_glass: 'Close them',
+    materials: 'Join them',
+    textures: 'Make them smaller'
+  },
+  undo: (repair: string) => `Undo: ${repair}`,
+  repairAll: (n: number) => `Repair all ${inWords(n)}`,
+  repairing: 'repairing the model',
+  reading: 'reading the model',
+  addFiles: 'Add the files',
+  chooseFiles: 'Choose the files that are missing',
+  sending: (share: number) => `${Math.floor(share * 100)}${NBSP}% of the files is here`,
+  andMore: (n: number) => ` and ${n} more`
+};

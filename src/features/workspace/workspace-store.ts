@@ -141,7 +141,13 @@ function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): Wor
   };
 }
 
-const ASKED_NOTHING = { picking: null, gathering: null, frameBefore: null, partAlone: false } as const;
+const ASKED_NOTHING = {
+  picking: null,
+  gathering: null,
+  frameBefore: null,
+  partInHand: null,
+  partAlone: false
+} as const;
 
 export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
   return createStore<WorkspaceState & WorkspaceActions>((set, get) => ({
@@ -156,7 +162,6 @@ export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
     removed: null,
     previewEv: null,
     lampInHand: null,
-    partInHand: null,
     ...ASKED_NOTHING,
     set: (choice) => set(choice),
     readExposure: (ev100) => set({ previewEv: ev100 }),

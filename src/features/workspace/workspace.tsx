@@ -291,7 +291,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
       set({ gathering: gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name] });
     else set({ lampInHand: lampGroup(name) });
   };
-  const part = usePartInHand(workspace, panel === 'pose');
+  const part = usePartInHand(workspace, panel === 'pose' || panel === 'model');
   const readings = useRef<DrawnModel | null>(null);
   const context: PanelContext = {
     workspace,

@@ -1,5 +1,6 @@
 import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { Site } from '../gltf/read-site';
+import type { Finding } from '../../core/scene/health';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { LampPlace } from '../../core/scene/lamp-groups';
 
@@ -21,6 +22,9 @@ export interface ComparedReport {
   removed: NamesOf;
   renamed: NamesOf;
 }
+/** Between the two paths of a renamed object. */
+export const RENAMED = ', now ';
+
 interface NamesOf {
   count: number;
   names: string[];
@@ -70,6 +74,8 @@ export interface ImportReport {
   lamps_there?: LampPlace[];
   /** Where it stands, when the file says so. */
   site?: Site;
+  /** What is wrong with it, and what of that was put right. Models brought in earlier do not say. */
+  health?: Finding[];
   /** Of a later revision that was brought in. */
   compared?: ComparedReport | undefined;
   /** Sentences: what the import made or changed. */

@@ -83,6 +83,8 @@ export interface MtlContext {
   /** Name of the file whose folder names begin at. */
   main: string;
   missing: string[];
+  /** Names of files that were asked for. */
+  missingFiles: string[];
   /** Textures by the name of their file; null for one that did not come. */
   textures: Map<string, Texture | null>;
 }
@@ -169,10 +171,7 @@ async function loadTexture({ name, scale, offset }: MtlTexture, context: MtlCont
     ? context.builder.document.createTexture(name).setImage(Uint8Array.from(read.image)).setMimeType(read.mimeType)
     : null;
   context.textures.set(name, made);
-  if (!bytes)
-    context.missing.push(
-      `The picture "${name.slice(0, 120)}" was not among the files: its material has a plain colour`
-    );
+  if (!bytes) context.missingFiles.push(name.slice(0, 120));
   else if (!read)
     context.missing.push(`The picture "${name.slice(0, 120)}" is of a kind that cannot be read; save it as PNG`);
   if (made && (scale[0] !== 1 || scale[1] !== 1 || offset[0] !== 0 || offset[1] !== 0))

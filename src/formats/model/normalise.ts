@@ -23,11 +23,13 @@ import { rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
 import type { Rescaling } from '../../core/brief/rescale';
 import type { Vec3 } from '../../core/math/vec3';
+import { DEFAULT_REPAIRS, isRepair } from '../../core/scene/health';
 import { lampGroup } from '../../core/scene/lamp-groups';
 import { WRAP_NAME } from '../../core/scene/part-paths';
 import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
-import { repairTriangles } from './repair';
+import { examineHealth } from './health';
+import { takeApart } from './take-apart';
 import { type NormaliseOptions, rescalingOf } from './rescaling';
 import type { ReadModel } from './reader';
 import { openReducer } from '../reduce-mesh';
@@ -42,13 +44,22 @@ const MAX_TRIANGLES = 12e6;
 const SMALLEST_M = 1e-4;
 const LARGEST_M = 1e5;
 
+export interface NormalisedModel {
+  glb: Uint8Array;
+  /**
+   * The model before any repair, in the file's own unit and axis, to repair it otherwise; null where nothing can be
+   * repaired.
+   */
+  unrepaired: Uint8Array | null;
+  report: ImportReport;
+}
+
 /** What a reader made of a file, the same way for every format: see the head of this file. */
 export async function normaliseModel(
-  { document, format, source, changed, missing }: ReadModel,
-  options: NormaliseOptions
-): Promise<{ glb: Uint8Array; report: ImportReport }> {
+  { document, format, source, changed, missing, missing_files = [] }: ReadModel,
+  { repairs = DEFAULT_REPAIRS, ...options }: NormaliseOptions
+): Promise<NormalisedModel> {
   const site = readSite(document, missing);
-  const root = document.getRoot();
   const { skinned, morphed } = bakePose(document);
   if (skinned) changed.push(`${skinned} meshes with a skeleton stand in the pose of the file`);
   if (morphed) changed.push(`${morphed} meshes with morph targets have the form of the file`);
@@ -57,7 +68,10 @@ export async function normaliseModel(
   await convertSpecularGlossiness(document, changed);
   await convertTextures(document, changed);
   checkNumbers(document);
-  repairTriangles(document, changed, missing);
+  missing.push(...missing_files.map((name) => `"${name}" was not among the files: what it shows has a plain colour`));
+  const { findings, repair } = await examineHealth(document, missing_files);
+  const unrepaired = findings.some(({ kind }) => isRepair(kind)) ? await writeGlb(document) : null;
+  const repaired = await repair(repairs);
   await completeGeometry(document, changed);
   const rescaling = rescalingOf(options);
   if (rescaling.factor !== 1 || rescaling.turn_deg !== 0) wrapScene(document, rescaling, changed);
@@ -77,13 +91,19 @@ export async function normaliseModel(
     }),
     unpartition()
   );
+  const glb = await writeGlb(document);
+  const report = await makeReport(glb, source, format, changed, missing);
+  const read_as = { unit: options.unit, up: options.up };
+  const health = findings.map((finding) => ({ ...finding, repaired: repaired.some((kind) => kind === finding.kind) }));
+  return { glb, unrepaired, report: { ...report, read_as, health, ...(site ? { site } : {}) } };
+}
+
+async function writeGlb(document: Document): Promise<Uint8Array> {
+  const root = document.getRoot();
   if (root.listBuffers().length === 0) document.createBuffer();
   for (const extension of root.listExtensionsUsed())
     if (/draco|meshopt|quantization|basisu/.test(extension.extensionName)) extension.dispose();
-  const glb = await (await createIo()).writeBinary(document);
-  const report = await makeReport(glb, source, format, changed, missing);
-  const read_as = { unit: options.unit, up: options.up };
-  return { glb, report: { ...report, read_as, ...(site ? { site } : {}) } };
+  return (await createIo()).writeBinary(document);
 }
 
 function dropWhatIsNotRendered(document: Document, missing: string[]): void {
@@ -224,30 +244,6 @@ async function completeGeometry(document: Document, changed: string[]): Promise<
     for (const primitive of needTangents) weldPrimitive(primitive);
     changed.push(`Tangents were made for ${needTangents.length} parts with normal maps or brushed surfaces`);
   }
-}
-
-/** Gives each corner of a triangle a vertex of its own. */
-function takeApart(document: Document, primitive: import('@gltf-transform/core').Primitive): void {
-  const indices = primitive.getIndices()?.getArray();
-  if (!indices) return;
-  for (const semantic of primitive.listSemantics()) {
-    const old = primitive.getAttribute(semantic)!;
-    const from = old.getArray()!;
-    const size = old.getElementSize();
-    const to = new (from.constructor as Float32ArrayConstructor)(indices.length * size);
-    for (let i = 0; i < indices.length; i++)
-      for (let k = 0; k < size; k++) to[i * size + k] = from[indices[i]! * size + k]!;
-    primitive.setAttribute(
-      semantic,
-      document
-        .createAccessor()
-        .setType(old.getType())
-        .setNormalized(old.getNormalized())
-        .setArray(to)
-        .setBuffer(old.getBuffer())
-    );
-  }
-  primitive.setIndices(null);
 }
 
 function wrapScene(document: Document, { factor, turn_deg }: Rescaling, changed: string[]): void {

@@ -25,12 +25,12 @@ async function read(main: ModelFile, files: ModelFiles): Promise<ReadModel> {
   const text = readText(main.bytes);
   if (!/^\s*v\s/m.test(text))
     throw new ModelRefused('no_surface', 'this OBJ holds no vertices: it is empty or cut off; export the model again');
-  const [changed, missing]: [string[], string[]] = [[], []];
+  const [changed, missing, missingFiles]: [string[], string[], string[]] = [[], [], []];
   const entries = new Map<string, MtlEntry>();
   for (const [, library] of text.matchAll(/^\s*mtllib\s+(.+?)\s*$/gm)) {
     const bytes = findBeside(files, main.name, library!);
     if (!bytes) {
-      missing.push(`The material library "${library!.slice(0, 120)}" was not among the files: materials are grey`);
+      missingFiles.push(library!.slice(0, 120));
       continue;
     }
     for (const [name, entry] of parseMtl(readText(bytes))) entries.set(name, entry);
@@ -49,7 +49,7 @@ async function read(main: ModelFile, files: ModelFiles): Promise<ReadModel> {
       return made;
     }
   });
-  const context = { builder, files, main: main.name, missing, textures: new Map() };
+  const context = { builder, files, main: main.name, missing, missingFiles, textures: new Map() };
   for (const [name, placeholder] of wanted) {
     const entry = entries.get(name);
     placeholder.setBaseColorFactor([0.6, 0.6, 0.6, 1]).setRoughnessFactor(0.8);
@@ -58,5 +58,12 @@ async function read(main: ModelFile, files: ModelFiles): Promise<ReadModel> {
   }
   if (skipped) missing.push(`${skipped} parts made of points or lines were left out: they have no surface`);
   if (builder.creased) changed.push(`Normals were made for ${builder.creased} parts that had none`);
-  return { document: builder.document, format: 'OBJ', source: main.name, changed, missing };
+  return {
+    document: builder.document,
+    format: 'OBJ',
+    source: main.name,
+    changed,
+    missing,
+    missing_files: missingFiles
+  };
 }

@@ -23,6 +23,8 @@ export interface ReadModel {
   /** Sentences: what was made or changed, and what could not be brought in. The next steps add theirs. */
   changed: string[];
   missing: string[];
+  /** Names of files that the model asks for and that did not come with it. */
+  missing_files?: string[];
 }
 
 export interface ReadOptions {

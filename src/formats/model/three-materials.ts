@@ -31,6 +31,7 @@ interface Source {
 /** The whole model that a loader made, as readers hand it on. */
 export async function readThree({ format, source, files, loaded, changed = [] }: Source): Promise<ReadModel> {
   const missing: string[] = [];
+  const missing_files: string[] = [];
   const wanted = new Map<Material, AnyMaterial>();
   const { builder, skipped, lights } = threeDocument(loaded.value, {
     material(from, into) {
@@ -49,8 +50,7 @@ export async function readThree({ format, source, files, loaded, changed = [] }:
     const name = nameOf(address);
     const bytes = (await loaded.bytesOf(address)) ?? findBeside(files, source, name);
     const read = bytes ? await asTexture(bytes) : null;
-    if (!bytes)
-      missing.push(`The picture "${name.slice(0, 120)}" was not among the files: its material has a plain colour`);
+    if (!bytes) missing_files.push(name.slice(0, 120));
     else if (!read)
       missing.push(`The picture "${name.slice(0, 120)}" is of a kind that cannot be read; save it as PNG`);
     const made =
@@ -78,7 +78,7 @@ export async function readThree({ format, source, files, loaded, changed = [] }:
   if (lights)
     missing.push(`${lights} lamps were left out: the format gives their strength without a unit; place own lamps`);
   if (builder.creased) changed.push(`Normals were made for ${builder.creased} parts that had none`);
-  return { document: builder.document, format, source, changed, missing };
+  return { document: builder.document, format, source, changed, missing, missing_files };
 }
 
 const nameOf = (address: string): string => {

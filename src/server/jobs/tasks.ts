@@ -12,6 +12,7 @@ import type { Cost, CostsSoFar, Saving } from '../../core/forecast/costs';
 import type { Probe } from '../../core/forecast/forecast';
 import type { SheetShare } from '../../core/output/size';
 import type { PolarCurve } from '../../core/lights/web/web';
+import type { Repair } from '../../core/scene/health';
 import type { Matched } from '../../core/scene/match-objects';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
 import type { Fineness, ReadAs } from '../../core/units/read-as';
@@ -33,6 +34,9 @@ interface OfModel {
   model: string;
   brief: Brief;
 }
+
+/** Where the model before its repairs is written, beside the one after them. */
+export const unrepairedBeside = (out: string): string => `${out}.unrepaired`;
 
 export interface Tasks {
   /** Renders a proof. */
@@ -91,11 +95,13 @@ export interface Tasks {
         from: ReadAs | null;
         /** Of solids. */
         fineness: Fineness;
+        repairs: readonly Repair[];
+        /** The model before its repairs is written beside it, where something can be repaired. */
         out: string;
       } | null;
     };
     progress: never;
-    result: { report?: unknown; recognition?: unknown };
+    result: { report?: unknown; unrepaired?: boolean; recognition?: unknown };
   };
   /** Compares the objects of two models by their content hashes. */
   compare: { input: { before: string; after: string }; progress: never; result: Matched };

@@ -23,6 +23,7 @@ beforeAll(() => {
     glb_sha256: 'a'.repeat(64),
     source_name: 'pier.glb',
     report_json: '{}',
+    unrepaired_sha256: null,
     created_at_ms: 0
   });
   insertPicture({ id: 'picture', project_id: 'project', position: 0, name: 'Pier', step: 0, created_at_ms: 0 }, '{}');

@@ -14,7 +14,10 @@ export const listOriginals = (revision_id: string) =>
     revision_id
   ) as OriginalFile[];
 export const isOriginal = (sha256: string): boolean =>
-  prepared('SELECT 1 FROM originals WHERE sha256 = ?').get(sha256) !== undefined;
+  prepared(
+    `SELECT 1 FROM originals WHERE sha256 = :sha256
+     UNION ALL SELECT 1 FROM revisions WHERE unrepaired_sha256 = :sha256`
+  ).get({ sha256 }) !== undefined;
 
 export interface FurtherModelRow {
   project_id: string;

@@ -18,6 +18,8 @@ export interface RevisionRow {
   source_name: string;
   report_json: string;
   created_at_ms: number;
+  /** The model before its repairs, in the file's own unit; null where nothing can be repaired. */
+  unrepaired_sha256: string | null;
 }
 export interface ViewpointRow {
   id: string;
@@ -63,12 +65,22 @@ export const findRevision = (id: string) =>
   (prepared('SELECT * FROM revisions WHERE id = ?').get(id) as RevisionRow | undefined) ?? null;
 export const insertRevision = (row: RevisionRow) =>
   prepared(
-    'INSERT INTO revisions VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms)'
+    `INSERT INTO revisions (id, project_id, number, glb_sha256, source_name, report_json, created_at_ms, unrepaired_sha256)
+     VALUES (:id, :project_id, :number, :glb_sha256, :source_name, :report_json, :created_at_ms, :unrepaired_sha256)`
   ).run(row);
 
 /** Gives a revision another form of its model. */
-export const replaceModel = (revisionId: string, glb_sha256: string, reportJson: string) =>
-  prepared('UPDATE revisions SET glb_sha256 = ?, report_json = ? WHERE id = ?').run(glb_sha256, reportJson, revisionId);
+export const replaceModel = (
+  revisionId: string,
+  { glb_sha256, unrepaired_sha256 }: Pick<RevisionRow, 'glb_sha256' | 'unrepaired_sha256'>,
+  reportJson: string
+) =>
+  prepared('UPDATE revisions SET glb_sha256 = ?, unrepaired_sha256 = ?, report_json = ? WHERE id = ?').run(
+    glb_sha256,
+    unrepaired_sha256,
+    reportJson,
+    revisionId
+  );
 export const saveViewpoint = (id: string, viewpointJson: string) =>
   prepared('UPDATE viewpoints SET viewpoint_json = ? WHERE id = ?').run(viewpointJson, id);
 /** Tells all pages that the project is another. */

@@ -4,6 +4,7 @@ import { readModel, recognise } from '../../formats/model';
 import { normaliseModel } from '../../formats/model/normalise';
 import { examine, guessOf } from '../../formats/model/recognition';
 import { serveTask } from '../jobs/serve-task';
+import { unrepairedBeside } from '../jobs/tasks';
 
 serveTask('import', async ({ files: paths, maxBytes, as }) => {
   const files = await Promise.all(
@@ -20,7 +21,8 @@ serveTask('import', async ({ files: paths, maxBytes, as }) => {
       `The file does not say its unit and axis: it was read as ${read.unit} with ` +
         `${read.up.toUpperCase()} up, guessed from its size`
     );
-  const { glb, report } = await normaliseModel(model, { ...read, from: as.from });
+  const { glb, unrepaired, report } = await normaliseModel(model, { ...read, from: as.from, repairs: as.repairs });
   await writeFile(as.out, glb);
-  return { report: meshed ? { ...report, fineness: as.fineness } : report };
+  if (unrepaired) await writeFile(unrepairedBeside(as.out), unrepaired);
+  return { unrepaired: unrepaired !== null, report: meshed ? { ...report, fineness: as.fineness } : report };
 });

@@ -5,7 +5,7 @@ import { insertFurtherModel } from '../store/model-files';
 import { findProject, touchProject } from '../store/projects';
 import { addStorage } from '../store/storage';
 import { attendJob } from './attend-job';
-import { findUploads, type NewProject } from './create-project';
+import { findUploads, type Upload } from './find-uploads';
 import { importModel } from './import-model';
 
 const MOST_LETTERS = 60;
@@ -13,7 +13,7 @@ const MOST_LETTERS = 60;
 /** A file whose format states no unit is read in the one that its size speaks for. */
 export async function addFurtherModel(
   projectId: string,
-  uploads: NewProject['files'],
+  uploads: Upload[],
   signal?: AbortSignal
 ): Promise<Result<{ model: string; name: string }>> {
   if (!findProject(projectId)) return refused('this project is no longer there; reload the page', 'gone');

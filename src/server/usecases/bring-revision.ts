@@ -6,12 +6,12 @@
 import type { Brief } from '../../core/brief/brief';
 import { canonicalJson } from '../../core/brief/canonical-json';
 import { readBrief } from '../../core/brief/read-brief';
+import { repairsAfter } from '../../core/scene/health';
 import { followPart } from '../../core/scene/follow-part';
 import { resolveViewpoint } from '../../core/recipe/viewpoint';
 import { type Result, ok, refused } from '../../core/result/result';
 import { METRES_Y_UP } from '../../core/units/read-as';
-import type { ComparedReport, ImportReport } from '../../formats/model/import-report';
-import { put } from '../files/content-store';
+import { type ComparedReport, type ImportReport, RENAMED } from '../../formats/model/import-report';
 import { runTask } from '../jobs/run-task';
 import { database } from '../store/database';
 import { insertOriginal, listOriginals, type OriginalFile } from '../store/model-files';
@@ -25,13 +25,13 @@ import {
   type RevisionRow,
   touchProject
 } from '../store/projects';
-import { addStorage } from '../store/storage';
 import { attendJob } from './attend-job';
-import { findUploads, type NewProject } from './create-project';
+import { findUploads, type Upload } from './find-uploads';
 import { newId } from './identify';
 import { type FileOnDisk, importModel } from './import-model';
 import { listModelParts } from './list-model-parts';
-import { keepOriginals } from './originals';
+import { keepOriginals } from './read-model-again';
+import { storeModel } from './store-model';
 
 const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase();
 const gone = () => refused('this project is no longer there; reload the page', 'gone');
@@ -41,7 +41,7 @@ const NAMES_KEPT = 60;
 /** `same`: the file holds the model that is there; nothing was made of it. */
 export async function bringRevision(
   projectId: string,
-  uploads: NewProject['files'],
+  uploads: Upload[],
   signal?: AbortSignal
 ): Promise<Result<{ same: boolean }>> {
   if (!findProject(projectId)) return gone();
@@ -61,12 +61,13 @@ export async function bringModelFiles(
   const alike = files.some(({ name }) => endingOf(name) === endingOf(before.source_name));
   const asBefore = (JSON.parse(before.report_json) as ImportReport).read_as ?? METRES_Y_UP;
   const { unit, up } = alike ? asBefore : { unit: null, up: null };
-  const { fineness } = JSON.parse(before.report_json) as ImportReport;
+  const { fineness, health } = JSON.parse(before.report_json) as ImportReport;
+  const repairs = repairsAfter(health);
   return attendJob('import', projectId, async () => {
-    const read = await importModel({ files, unit, up, signal, ...(fineness ? { fineness } : {}) });
+    const read = await importModel({ files, unit, up, repairs, signal, ...(fineness ? { fineness } : {}) });
     if (!read.ok) return read;
-    const { sha256, added } = await put('models', read.value.glb);
-    addStorage('models', added);
+    const stored = await storeModel(read.value);
+    const sha256 = stored.glb_sha256;
     if (sha256 === before.glb_sha256) return ok({ same: true });
     const compared = await runTask('compare', { before: before.glb_sha256, after: sha256 });
     if (!compared.ok) return compared;
@@ -82,12 +83,12 @@ export async function bringModelFiles(
         changed: shortened(lists.changed),
         added: shortened(lists.added),
         removed: shortened(lists.removed),
-        renamed: shortened(lists.renamed.map(({ from, to }) => `${from}, now ${to}`))
+        renamed: shortened(lists.renamed.map(({ from, to }) => from + RENAMED + to))
       }
     };
     const there = new Set(parts.value.map((part) => part.path));
     const originals = await keepOriginals(files, report);
-    return addRevision(projectId, before, sha256, report, originals, (part) => followPart(part, paths, there));
+    return addRevision(projectId, before, stored, report, originals, (part) => followPart(part, paths, there));
   });
 }
 
@@ -98,19 +99,13 @@ export function restoreRevision(projectId: string, revisionId: string): Result<{
   if (!before || earlier?.project_id !== projectId) return gone();
   if (earlier.glb_sha256 === before.glb_sha256) return ok({ same: true });
   const report = JSON.parse(earlier.report_json) as ImportReport;
-  return addRevision(
-    projectId,
-    before,
-    earlier.glb_sha256,
-    { ...report, compared: undefined },
-    listOriginals(earlier.id)
-  );
+  return addRevision(projectId, before, earlier, { ...report, compared: undefined }, listOriginals(earlier.id));
 }
 
 function addRevision(
   projectId: string,
   before: RevisionRow,
-  glb_sha256: string,
+  { glb_sha256, unrepaired_sha256 }: Pick<RevisionRow, 'glb_sha256' | 'unrepaired_sha256'>,
   report: ImportReport,
   originals: readonly OriginalFile[],
   /** Where a posed part is now. */
@@ -124,6 +119,7 @@ function addRevision(
         project_id: projectId,
         number: before.number + 1,
         glb_sha256,
+        unrepaired_sha256,
         source_name: report.source,
         report_json: JSON.stringify(report),
         created_at_ms: Date.now()

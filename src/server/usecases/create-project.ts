@@ -5,21 +5,21 @@
 import { type Brief, canonicalJson } from '../../core/brief/brief';
 import type { Recognition } from '../../formats/model/recognition';
 import type { LengthUnit } from '../../core/units/units';
-import { contentPath, has, put } from '../files/content-store';
 import { database } from '../store/database';
 import { insertOriginal } from '../store/model-files';
 import { insertPicture } from '../store/pictures';
 import { insertProject, insertRevision } from '../store/projects';
-import { addStorage } from '../store/storage';
 import { firstBrief } from './default-briefs';
-import { type Result, ok, refused } from '../../core/result/result';
+import { type Result, ok } from '../../core/result/result';
 import { newId } from './identify';
 import { attendJob } from './attend-job';
-import { type FileOnDisk, importModel, recogniseModel } from './import-model';
-import { keepOriginals } from './originals';
+import { findUploads, type Upload } from './find-uploads';
+import { importModel, recogniseModel } from './import-model';
+import { keepOriginals } from './read-model-again';
+import { storeModel } from './store-model';
 
 export interface NewProject {
-  files: { upload: string; name: string }[];
+  files: Upload[];
   /** Null: what the file's format states. */
   unit: LengthUnit | null;
   up: 'y' | 'z' | null;
@@ -31,19 +31,8 @@ export interface NewProject {
   pictures?: { name: string; brief: Brief }[];
 }
 
-type Uploads = NewProject['files'];
-
-/** Where uploads lie; a refusal when one has not arrived. */
-export async function findUploads(uploads: Uploads): Promise<Result<FileOnDisk[]>> {
-  if (uploads.length === 0) return refused('choose a model file to bring in');
-  for (const { upload, name } of uploads)
-    if (!(await has('incoming', upload)))
-      return refused(`the upload of "${name}" is incomplete; bring it in again`, 'missing_upload');
-  return ok(uploads.map(({ upload, name }) => ({ path: contentPath('incoming', upload), name })));
-}
-
 /** What uploaded files are, and what has to be asked before they become a project. */
-export async function recogniseUploads(uploads: Uploads, signal?: AbortSignal): Promise<Result<Recognition>> {
+export async function recogniseUploads(uploads: Upload[], signal?: AbortSignal): Promise<Result<Recognition>> {
   const files = await findUploads(uploads);
   return files.ok ? attendJob('import', null, () => recogniseModel(files.value, signal)) : files;
 }
@@ -57,9 +46,8 @@ export async function createProject(
   const { unit, up } = input;
   const imported = await attendJob('import', null, () => importModel({ files: found.value, unit, up, signal }));
   if (!imported.ok) return imported;
-  const { glb, report } = imported.value;
-  const { sha256, added } = await put('models', glb);
-  addStorage('models', added);
+  const { report } = imported.value;
+  const stored = await storeModel(imported.value);
   const originals = await keepOriginals(found.value, report);
   const revision = newId();
   const now = Date.now();
@@ -78,7 +66,7 @@ export async function createProject(
       id: revision,
       project_id: project,
       number: 1,
-      glb_sha256: sha256,
+      ...stored,
       source_name: report.source,
       report_json: JSON.stringify(report),
       created_at_ms: now

@@ -3,17 +3,25 @@ import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { type Refused, type Result, ok, refused } from '../../core/result/result';
+import { DEFAULT_REPAIRS, type Repair } from '../../core/scene/health';
 import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { LengthUnit } from '../../core/units/units';
 import type { ImportReport } from '../../formats/model/import-report';
 import type { Recognition } from '../../formats/model/recognition';
 import { config } from '../config';
 import { runTask } from '../jobs/run-task';
-import type { TaskInput } from '../jobs/tasks';
+import { type TaskInput, type TaskResult, unrepairedBeside } from '../jobs/tasks';
 
 export interface FileOnDisk {
   name: string;
   path: string;
+}
+
+export interface ImportedModel {
+  glb: Uint8Array;
+  /** Before its repairs, in the file's own unit; null where nothing can be repaired. */
+  unrepaired: Uint8Array | null;
+  report: ImportReport;
 }
 
 /** To a normalised GLB and its report. A unit or axis that is null is what the format states. */
@@ -23,6 +31,7 @@ export async function importModel({
   up,
   from = null,
   fineness = 'medium',
+  repairs = DEFAULT_REPAIRS,
   signal
 }: {
   files: FileOnDisk[];
@@ -32,15 +41,21 @@ export async function importModel({
   from?: ReadAs | null;
   /** Of solids. */
   fineness?: Fineness;
+  repairs?: readonly Repair[];
   /** Ends the reader when whoever asked has left. */
   signal?: AbortSignal | undefined;
-}): Promise<Result<{ glb: Uint8Array; report: ImportReport }>> {
+}): Promise<Result<ImportedModel>> {
   const folder = await mkdtemp(join(tmpdir(), 'sphaera-import-'));
   try {
     const out = join(folder, 'model.glb');
-    const read = await readFiles(files, { unit, up, from, fineness, out }, signal);
+    const read = await readFiles(files, { unit, up, from, fineness, repairs, out }, signal);
     if (!read.ok) return read;
-    return ok({ glb: new Uint8Array(await readFile(out)), report: read.value.report as ImportReport });
+    const { report, unrepaired } = read.value;
+    return ok({
+      glb: new Uint8Array(await readFile(out)),
+      unrepaired: unrepaired ? new Uint8Array(await readFile(unrepairedBeside(out))) : null,
+      report: report as ImportReport
+    });
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
@@ -58,7 +73,7 @@ async function readFiles(
   files: FileOnDisk[],
   as: TaskInput<'import'>['as'],
   signal: AbortSignal | undefined
-): Promise<Result<{ report?: unknown; recognition?: unknown }>> {
+): Promise<Result<TaskResult<'import'>>> {
   let total = 0;
   for (const file of files) {
     const size = await stat(file.path).then(

@@ -11,7 +11,7 @@ import { ok, refused, type Result } from '../../core/result/result';
 import type { ImportReport } from '../../formats/model/import-report';
 import { METRES_Y_UP, type ReadAs } from '../../core/units/read-as';
 import { rescalingOf } from '../../formats/model/rescaling';
-import { contentPath, put } from '../files/content-store';
+import { contentPath } from '../files/content-store';
 import { database } from '../store/database';
 import { listPictures, listSteps, rewriteStep, setStep } from '../store/pictures';
 import {
@@ -23,11 +23,11 @@ import {
   touchProject
 } from '../store/projects';
 import { listProofsOf } from '../store/proofs';
-import { addStorage } from '../store/storage';
 import { attendJob } from './attend-job';
 import { firstBrief } from './default-briefs';
 import { importModel } from './import-model';
 import { isModelInUse, MODEL_IN_USE } from './model-in-use';
+import { storeModel } from './store-model';
 
 export async function rescaleModel(projectId: string, to: ReadAs, signal?: AbortSignal): Promise<Result<null>> {
   const revision = findProject(projectId) && latestRevision(projectId);
@@ -39,10 +39,11 @@ export async function rescaleModel(projectId: string, to: ReadAs, signal?: Abort
   const files = [{ name: 'model.glb', path: contentPath('models', revision.glb_sha256) }];
   const read = await attendJob('import', projectId, () => importModel({ files, ...to, from, signal }));
   if (!read.ok) return read;
-  const { sha256, added } = await put('models', read.value.glb);
-  addStorage('models', added);
+  const { glb_sha256 } = await storeModel(read.value);
+  // what it was before its repairs is in the file's own unit, and serves for every other
+  const { unrepaired_sha256 } = revision;
   // what the file itself was found to have is said once, by its first reading
-  const { source, format, changed, missing, site, fineness } = before;
+  const { source, format, changed, missing, site, fineness, health } = before;
   const report: ImportReport = {
     ...read.value.report,
     source,
@@ -50,12 +51,13 @@ export async function rescaleModel(projectId: string, to: ReadAs, signal?: Abort
     changed,
     missing,
     ...(site ? { site } : {}),
-    ...(fineness ? { fineness } : {})
+    ...(fineness ? { fineness } : {}),
+    ...(health ? { health } : {})
   };
   const by = rescalingOf({ ...to, from });
   database()
     .transaction(() => {
-      replaceModel(revision.id, sha256, JSON.stringify(report));
+      replaceModel(revision.id, { glb_sha256, unrepaired_sha256 }, JSON.stringify(report));
       const untouched = new Set(
         listPictures(projectId)
           .filter(isUntouched)

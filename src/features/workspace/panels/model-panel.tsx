@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { PictureDto, WorkspaceDto } from '../../../contracts/dto';
 import { FINENESSES, type Fineness, METRES_Y_UP } from '../../../core/units/read-as';
 import { Words } from '../../../ui/words';
 import { sizeInFile } from '../../shared/file-size';
 import { ReadAsFields } from '../../shared/read-as-fields';
-import { send, type Sent } from '../../shared/send';
 import { MODEL_COPY } from '../copy';
 import type { PanelContext } from '../view';
+import { changeModel } from './change-model';
+import { Health } from './health';
 import { Revisions } from './revisions';
 
 const length = (metres: number) =>
@@ -30,6 +30,7 @@ export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props
         {count(report.glowing.length, 'glowing material')}.
       </p>
       <Revisions workspace={workspace} picture={picture} onWorkspace={onWorkspace} onMessage={onMessage} />
+      <Health workspace={workspace} picture={picture} onWorkspace={onWorkspace} onMessage={onMessage} />
       <SizeOfModel
         key={workspace.revision.glb_sha256}
         workspace={workspace}
@@ -141,17 +142,6 @@ function FinenessOfModel({ workspace, picture, onWorkspace, onMessage }: Props) 
       <p className="note">{MODEL_COPY.chords[fineness]}</p>
     </div>
   );
-}
-
-/** Asks for another reading of the model; the project as it is then. */
-async function changeModel(
-  { project }: WorkspaceDto,
-  picture: PictureDto,
-  what: 'scale' | 'fineness',
-  body: object
-): Promise<Sent<WorkspaceDto>> {
-  const sent = await send<null>('POST', `/api/projects/${project.id}/${what}`, body);
-  return sent.ok ? send<WorkspaceDto>('GET', `/api/projects/${project.id}?picture=${picture.id}`) : sent;
 }
 
 /** Each name once, with how often it stands there. */

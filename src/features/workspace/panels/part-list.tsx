@@ -1,5 +1,5 @@
 /** The model's tree: opened part by part, or searched by name. */
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Brief } from '../../../core/brief/brief';
 import type { ModelPart } from '../../../core/scene/model-part';
 import { POSE_COPY as COPY } from '../copy';
@@ -23,12 +23,17 @@ const FEW = 8;
 export function PartList({ parts, whole, pose, chosen, onChoose, asking, onPick }: Props) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState('');
+  const list = useRef<HTMLUListElement>(null);
   // what is picked on the stage is shown in the list
   useEffect(() => {
     if (chosen === null) return;
     const above = partsAbove(parts, chosen);
     if (above.length > 0) setOpened((before) => new Set([...before, ...above]));
   }, [chosen, parts]);
+  useEffect(() => {
+    if (chosen === null) return;
+    list.current?.querySelector('[aria-pressed="true"]')?.scrollIntoView({ block: 'nearest' });
+  }, [chosen, opened]);
   const rows = [...(search === '' ? [{ part: whole, opens: false }] : []), ...treeRows(parts, opened, search)];
   const posed = new Set(pose.map((p) => p.part));
   const toggle = (path: string) =>
@@ -51,7 +56,7 @@ export function PartList({ parts, whole, pose, chosen, onChoose, asking, onPick 
           {COPY.pick}
         </button>
       </div>
-      <ul className="tree">
+      <ul className="tree parts" ref={list}>
         {rows.slice(0, MOST_ROWS).map(({ part, opens }) => (
           <li key={part.path} style={{ paddingLeft: search === '' ? 14 * part.depth : 0 }}>
             {opens && search === '' ? (

@@ -1,11 +1,12 @@
 /** A newer file of the model, what is other in it, and the way back to an earlier revision. */
 import { useRef, useState } from 'react';
 import type { WorkspaceDto } from '../../../contracts/dto';
-import type { ComparedReport } from '../../../formats/model/import-report';
+import { type ComparedReport, RENAMED } from '../../../formats/model/import-report';
 import { send, type Sent, uploadAll } from '../../shared/send';
 import { when } from '../../shared/when';
 import { REVISION_COPY as COPY } from '../copy';
 import type { PanelContext } from '../view';
+import { LookAt } from './look-at';
 
 type Props = Pick<PanelContext, 'workspace' | 'picture' | 'onWorkspace' | 'onMessage'>;
 
@@ -85,6 +86,9 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
   );
 }
 
+/** Of a renamed object both paths are told. */
+const placeNow = (name: string) => name.split(RENAMED).at(-1)!;
+
 function Compared({ compared }: { compared: ComparedReport }) {
   const lists = (['added', 'removed', 'changed', 'moved', 'renamed'] as const).filter(
     (kind) => compared[kind].count > 0
@@ -100,7 +104,7 @@ function Compared({ compared }: { compared: ComparedReport }) {
             <summary>{COPY.kinds[kind](count)}</summary>
             <ul>
               {names.map((name, i) => (
-                <li key={i}>{name}</li>
+                <li key={i}>{kind === 'removed' ? name : <LookAt path={placeNow(name)} label={name} />}</li>
               ))}
               {count > names.length ? <li>{COPY.more(count - names.length)}</li> : null}
             </ul>

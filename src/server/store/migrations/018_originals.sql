@@ -15,3 +15,5 @@ CREATE TABLE further_models (
   PRIMARY KEY (project_id, glb_sha256)
 );
 CREATE INDEX further_models_by_file ON further_models (glb_sha256);
+-- The model before its repairs, where something can be repaired, and which repairs were done.
+ALTER TABLE revisions ADD COLUMN unrepaired_sha256 TEXT;

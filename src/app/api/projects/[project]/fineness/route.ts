@@ -1,5 +1,5 @@
 import { FinenessBody } from '../../../../../contracts/requests';
-import { remeshModel } from '../../../../../server/usecases/originals';
+import { remeshModel } from '../../../../../server/usecases/read-model-again';
 import { mutation } from '../../../respond';
 
 /** Meshes the solids of the model finer or coarser. */

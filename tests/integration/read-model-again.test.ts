@@ -1,7 +1,11 @@
-/** Solids are meshed anew from the file that they came in with; a second file of a project can be placed in its pictures. */
+/**
+ * Models read anew from what was kept of them: meshed, repaired, completed. A second file of a project can be placed in its
+ * pictures.
+ */
 import { mkdtemp, readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { afterAll, describe, expect, it, vi } from 'vitest';
 import type { PlacedPiece } from '../../src/core/brief/brief';
 
@@ -9,7 +13,8 @@ import type { PlacedPiece } from '../../src/core/brief/brief';
 vi.stubEnv('SPHAERA_DATA', await mkdtemp(join(tmpdir(), 'sphaera-originals-')));
 const { contentPath, has, put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
-const { remeshModel } = await import('../../src/server/usecases/originals');
+const { completeModel, remeshModel, repairModel } = await import('../../src/server/usecases/read-model-again');
+const { bringRevision } = await import('../../src/server/usecases/bring-revision');
 const { addFurtherModel } = await import('../../src/server/usecases/add-further-model');
 const { duplicateProject } = await import('../../src/server/usecases/duplicate-project');
 const { viewWorkspace } = await import('../../src/server/usecases/view-workspace');
@@ -57,6 +62,75 @@ describe('a model of solids', () => {
     expect(viewWorkspace(made.value.project)!.revision.report.fineness).toBe(undefined);
     expect(await remeshModel(made.value.project, 'fine')).toMatchObject({ ok: false, code: 'no_original' });
   }, 60_000);
+});
+
+/** A cube as OBJ whose faces look inwards and one of which is there twice; its material names a picture. */
+const SICK_OBJ = `mtllib cube.mtl
+o Vase
+${[0, 1, 2, 3, 4, 5, 6, 7].map((i) => `v ${i & 1} ${(i >> 1) & 1} ${(i >> 2) & 1}`).join('\n')}
+vt 0 0
+usemtl glaze
+${[
+  [1, 2, 4, 3],
+  [5, 7, 8, 6],
+  [1, 5, 6, 2],
+  [3, 4, 8, 7],
+  [1, 3, 7, 5],
+  [2, 6, 8, 4],
+  [1, 2, 4, 3]
+]
+  .map((face) => `f ${face.map((v) => `${v}/1`).join(' ')}`)
+  .join('\n')}
+`;
+const MTL = 'newmtl glaze\nKd 1 1 1\nmap_Kd glaze.png\n';
+const bytesOf = async (text: string, name: string) => ({
+  upload: (await put('incoming', new TextEncoder().encode(text))).sha256,
+  name
+});
+const healthOf = (project: string) =>
+  viewWorkspace(project)!.revision.report.health!.map(({ kind, count, repaired }) => `${kind} ${count} ${repaired}`);
+
+describe('a sick model', () => {
+  it('is repaired on request, each repair can be undone, and they are repeated for the next revision', async () => {
+    const files = [await bytesOf(SICK_OBJ, 'vase.obj'), await bytesOf(MTL, 'cube.mtl')];
+    const made = await createProject({ files, unit: 'm', up: 'y' });
+    if (!made.ok) throw new Error(made.message);
+    const { project } = made.value;
+    // what nobody wants as it is was put right at once
+    expect(healthOf(project)).toEqual(['doubled 2 true', 'inside_out 1 false', 'pictures 1 false']);
+    const first = viewWorkspace(project)!.revision;
+    expect(first.report.triangles).toBe(12);
+    expect((await repairModel(project, [])).ok).toBe(true);
+    expect(viewWorkspace(project)!.revision.report.triangles).toBe(14);
+    expect(healthOf(project)).toEqual(['doubled 2 false', 'inside_out 1 false', 'pictures 1 false']);
+    expect((await repairModel(project, ['doubled', 'inside_out'])).ok).toBe(true);
+    expect(healthOf(project)).toEqual(['doubled 2 true', 'inside_out 1 true', 'pictures 1 false']);
+    const { report } = viewWorkspace(project)!.revision;
+    expect([report.triangles, report.source, report.size_m]).toEqual([12, 'vase.obj', [1, 1, 1]]);
+    // the next file comes in with the same repairs
+    const next = [await bytesOf(SICK_OBJ.replace('v 0 0 0', 'v 0 0 0.1'), 'vase.obj'), files[1]!];
+    expect((await bringRevision(project, next)).ok).toBe(true);
+    expect(viewWorkspace(project)!.revision.number).toBe(2);
+    expect(healthOf(project)).toEqual(['doubled 2 true', 'inside_out 1 true', 'pictures 1 false']);
+  }, 120_000);
+
+  it('takes the pictures that it missed, with its repairs', async () => {
+    const made = await createProject({
+      files: [await bytesOf(SICK_OBJ, 'vase.obj'), await bytesOf(MTL, 'cube.mtl')],
+      unit: 'm',
+      up: 'y'
+    });
+    if (!made.ok) throw new Error(made.message);
+    const { project } = made.value;
+    expect((await repairModel(project, ['doubled', 'inside_out'])).ok).toBe(true);
+    const png = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#a43' } })
+      .png()
+      .toBuffer();
+    const picture = { upload: (await put('incoming', new Uint8Array(png))).sha256, name: 'textures/glaze.png' };
+    expect(await completeModel(project, [picture])).toEqual({ ok: true, value: null });
+    expect(healthOf(project)).toEqual(['doubled 2 true', 'inside_out 1 true']);
+    expect(viewWorkspace(project)!.revision.report.textures).toBe(1);
+  }, 120_000);
 });
 
 describe('a second file in a project', () => {
