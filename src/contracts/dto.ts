@@ -51,7 +51,8 @@ export interface PictureDto {
   name: string;
   brief: Brief;
   /** Newest proof with a picture. */
-  lead: { proof: string; count: number } | null;
+  /** `revision`: number of the revision that it is of. */
+  lead: { proof: string; count: number; revision: number } | null;
   canUndo: boolean;
   canRedo: boolean;
   /**

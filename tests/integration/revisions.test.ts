@@ -85,6 +85,8 @@ describe('a newer file of a model', () => {
       changed: { count: 0 },
       renamed: { count: 0 }
     });
+    // the picture looks at all of the row
+    expect(second.revision.report.compared!.pictures).toEqual(made.value.pictures);
     expect(second.earlier.map(({ number }) => number)).toEqual([1]);
     // the camera is gone from the file, not from the picture
     const { viewpoint } = second.opened.picture.brief;

@@ -15,7 +15,10 @@ export function SizeCheck({ found, onAnswer }: Props) {
   const [readAs, setReadAs] = useState(found.guess);
   const answer = useRef<HTMLButtonElement>(null);
   // the question is wider than the empty slip, and may stand in a row below
-  useEffect(() => answer.current?.scrollIntoView({ block: 'nearest' }), []);
+  useEffect(() => {
+    // newer browsers answer with a promise, which is no way to clean up
+    void answer.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
   return (
     <ReadAsFields size={found.size} readAs={readAs} onChange={setReadAs}>
       <button ref={answer} type="button" className="lk act" onClick={() => onAnswer(readAs.unit, readAs.up)}>

@@ -126,6 +126,7 @@ export const PICTURES_COPY = {
   keys: 'Keys',
   keysShown: 'press ?',
   rendering: 'rendering',
+  older: (revision: number) => `shows revision ${revision}`,
   queue: (underWay: number) => (underWay === 0 ? 'empty' : `${underWay} proof${underWay === 1 ? '' : 's'}`)
 };
 
@@ -240,6 +241,10 @@ export const REVISION_COPY = {
   goBackTo: (number: number) => `Go back to revision ${number}`,
   alike: (number: number) => `All objects are as in revision ${number}.`,
   compared: (number: number, same: number) => `Against revision ${number}: ${objects(same)} unchanged.`,
+  seenIn: (names: readonly string[]) =>
+    names.length === 0
+      ? 'No picture’s view changed.'
+      : `It changed what is in the frame of ${names.map((name) => `“${name}”`).join(', ')}.`,
   more: (n: number) => `and ${n.toLocaleString('en')} more`,
   kinds: {
     added: (n: number) => `${objects(n)} added`,
@@ -277,6 +282,8 @@ export const POSE_COPY = {
   posed: 'Posed in this picture',
   lost: 'Not in this revision of the model',
   forget: 'forget it',
+  pointAt: 'show where it is',
+  pointAtSays: (name: string) => `Press the part that is now what ${name} was.`,
   pieces: 'Pieces',
   place: 'Place a piece',
   further: 'Models of your own',

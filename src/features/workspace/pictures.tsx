@@ -1,5 +1,5 @@
 /** The pictures of this project, as small sheets in their true proportions; below them what the model is. */
-import type { PictureDto, WorkspaceDto } from '../../contracts/dto';
+import type { PictureDto, PictureItemDto, WorkspaceDto } from '../../contracts/dto';
 import type { Removed } from '../../core/catalogue/removable';
 import { EditItem } from '../shared/edit-item';
 import { sizeLabel } from '../../core/brief/sentence';
@@ -26,6 +26,9 @@ const TALLEST = 82;
 export function Pictures(props: Props) {
   const { workspace, current, onChoose, onAdd, onRenamed, onRemoved, onMessage, open, onOpen } = props;
   const { report, number } = workspace.revision;
+  /** Its last proof is of an earlier revision, and the newest changed what is in its frame. */
+  const showsOlder = ({ id, lead }: PictureItemDto) =>
+    lead !== null && lead.revision < number && (report.compared?.pictures?.includes(id) ?? false);
   const underWay = workspace.pictures.reduce((sum, p) => sum + p.underWay, 0);
   const metres = (v: number) => (v < 1 ? `${Math.round(v * 1000)}\u00a0mm` : `${v.toFixed(v < 10 ? 2 : 1)}\u00a0m`);
   return (
@@ -57,7 +60,13 @@ export function Pictures(props: Props) {
                   )}
                 </span>
                 <b>{picture.name}</b>
-                <i>{picture.underWay > 0 ? PICTURES_COPY.rendering : sizeLabel(picture.size)}</i>
+                <i>
+                  {picture.underWay > 0
+                    ? PICTURES_COPY.rendering
+                    : showsOlder(picture)
+                      ? PICTURES_COPY.older(picture.lead!.revision)
+                      : sizeLabel(picture.size)}
+                </i>
               </button>
             </li>
           );

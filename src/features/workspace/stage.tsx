@@ -136,12 +136,13 @@ export function Stage(props: Props) {
     });
     observer.observe(frame.current!);
     return () => observer.disconnect();
-  }, []);
+    // a new viewport learns its size as the first one did
+  }, [props.model]);
 
   const viewKey = JSON.stringify(view);
   useEffect(() => {
     viewport.current?.look(JSON.parse(viewKey) as FreeViewpoint);
-  }, [viewKey]);
+  }, [viewKey, props.model]);
   const shading = stageView.shading === 'clay' || props.brief.look.kind === 'clay' ? 'clay' : 'shaded';
   useEffect(() => {
     viewport.current?.shade(shading, stageView.edges);
@@ -156,7 +157,7 @@ export function Stage(props: Props) {
   const sunKey = JSON.stringify(sun);
   useEffect(() => {
     viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);
-  }, [sunKey]);
+  }, [sunKey, props.model]);
 
   const mm = g.unit === 'in' ? 25.4 : 1;
   const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1;

@@ -21,6 +21,8 @@ export interface ComparedReport {
   added: NamesOf;
   removed: NamesOf;
   renamed: NamesOf;
+  /** Ids of the pictures in whose frame something of that lies. Revisions brought in earlier do not say. */
+  pictures?: string[];
 }
 /** Between the two paths of a renamed object. */
 export const RENAMED = ', now ';

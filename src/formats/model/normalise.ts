@@ -29,6 +29,7 @@ import { WRAP_NAME } from '../../core/scene/part-paths';
 import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
 import { examineHealth } from './health';
+import { shareMeshes } from './share-meshes';
 import { takeApart } from './take-apart';
 import { type NormaliseOptions, rescalingOf } from './rescaling';
 import type { ReadModel } from './reader';
@@ -73,6 +74,8 @@ export async function normaliseModel(
   const unrepaired = findings.some(({ kind }) => isRepair(kind)) ? await writeGlb(document) : null;
   const repaired = await repair(repairs);
   await completeGeometry(document, changed);
+  const shared = shareMeshes(document);
+  if (shared > 0) changed.push(`${shared.toLocaleString('en')} objects of the same shape as another are kept once`);
   const rescaling = rescalingOf(options);
   if (rescaling.factor !== 1 || rescaling.turn_deg !== 0) wrapScene(document, rescaling, changed);
   await document.transform(

@@ -71,10 +71,11 @@ export const countUnderWay = (picture: string) =>
 /** The newest whole proof of a picture that has something to show, one that has ended first; null when there is none. */
 export const leadProof = (pictureId: string) =>
   (prepared(
-    `SELECT id, picture_count, width_px, height_px FROM proofs
+    `SELECT id, revision_id, picture_count, width_px, height_px FROM proofs
      WHERE picture_id = ? AND removed_at_ms IS NULL AND picture_count > 0 AND json_extract(brief_json, '$.patch') IS NULL
      ORDER BY state = 'open', number DESC LIMIT 1`
-  ).get(pictureId) as Pick<ProofRow, 'id' | 'picture_count' | 'width_px' | 'height_px'> | undefined) ?? null;
+  ).get(pictureId) as Pick<ProofRow, 'id' | 'revision_id' | 'picture_count' | 'width_px' | 'height_px'> | undefined) ??
+  null;
 
 /** The newest proof of a project that has ended, with its brief. */
 export const lastEndedProof = (project: string) =>

@@ -31,6 +31,7 @@ import { newId } from './identify';
 import { type FileOnDisk, importModel } from './import-model';
 import { listModelParts } from './list-model-parts';
 import { keepOriginals } from './read-model-again';
+import { picturesThatSee } from './pictures-that-see';
 import { storeModel } from './store-model';
 
 const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase();
@@ -74,6 +75,15 @@ export async function bringModelFiles(
     const { same, paths, ...lists } = compared.value;
     const parts = await listModelParts(sha256);
     if (!parts.ok) return parts;
+    const partsBefore = await listModelParts(before.glb_sha256);
+    if (!partsBefore.ok) return partsBefore;
+    const { cameras } = JSON.parse(before.report_json) as ImportReport;
+    const pictures = picturesThatSee(
+      projectId,
+      lists,
+      { cameras, parts: partsBefore.value },
+      { cameras: read.value.report.cameras, parts: parts.value }
+    );
     const report: ImportReport = {
       ...read.value.report,
       compared: {
@@ -83,7 +93,8 @@ export async function bringModelFiles(
         changed: shortened(lists.changed),
         added: shortened(lists.added),
         removed: shortened(lists.removed),
-        renamed: shortened(lists.renamed.map(({ from, to }) => from + RENAMED + to))
+        renamed: shortened(lists.renamed.map(({ from, to }) => from + RENAMED + to)),
+        pictures
       }
     };
     const there = new Set(parts.value.map((part) => part.path));

@@ -62,7 +62,9 @@ export const briefOf = ({ id, step }: PictureRow): Brief => readBrief(briefAt(id
 
 function listed({ id, name, changes }: PictureRow): Pick<PictureDto, 'id' | 'name' | 'lead' | 'changes'> {
   const lead = leadProof(id);
-  return { id, name, lead: lead ? { proof: lead.id, count: lead.picture_count } : null, changes };
+  if (!lead) return { id, name, lead: null, changes };
+  const revision = findRevision(lead.revision_id)?.number ?? 0;
+  return { id, name, lead: { proof: lead.id, count: lead.picture_count, revision }, changes };
 }
 
 export const pictureItemDto = (row: PictureRow): PictureItemDto => ({

@@ -37,6 +37,21 @@ export function PosePanel(context: PanelContext) {
           }
     );
   const setPose = (pose: Brief['pose'], joins = false) => onChange({ pose }, joins);
+  /** What lost its place takes the pose of a part that is pressed. */
+  const pointAt = (lostPart: string) =>
+    onPicking({
+      asks: 'part',
+      says: COPY.pointAtSays(nameOfPath(lostPart)),
+      onPart: (path) => {
+        onPicking(null);
+        if (path.startsWith(PLACED_ROOT)) return;
+        setPose([
+          ...brief.pose.filter((p) => p.part !== lostPart && p.part !== path),
+          ...brief.pose.filter((p) => p.part === lostPart).map((p) => ({ ...p, part: path }))
+        ]);
+        choose(path);
+      }
+    });
   const lost = parts === null || parts === 'failed' ? [] : lostParts(brief.pose, parts);
   return (
     <>
@@ -68,6 +83,9 @@ export function PosePanel(context: PanelContext) {
           {lost.map(({ part }) => (
             <div key={part} className="row">
               <span title={part}>{nameOfPath(part)}</span>
+              <button type="button" className="lk act" onClick={() => pointAt(part)}>
+                {COPY.pointAt}
+              </button>
               <button
                 type="button"
                 className="lk act"

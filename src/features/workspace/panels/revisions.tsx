@@ -61,7 +61,7 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
       ) : (
         <span role="status">{busy}</span>
       )}
-      {compared ? <Compared compared={compared} /> : null}
+      {compared ? <Compared compared={compared} pictures={workspace.pictures} /> : null}
       {workspace.earlier.length > 0 ? (
         <ul className="revisions">
           {workspace.earlier.map(({ id: revision, number, source, created_at_ms }) => (
@@ -89,14 +89,19 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
 /** Of a renamed object both paths are told. */
 const placeNow = (name: string) => name.split(RENAMED).at(-1)!;
 
-function Compared({ compared }: { compared: ComparedReport }) {
+function Compared({ compared, pictures }: { compared: ComparedReport; pictures: WorkspaceDto['pictures'] }) {
   const lists = (['added', 'removed', 'changed', 'moved', 'renamed'] as const).filter(
     (kind) => compared[kind].count > 0
   );
   if (lists.length === 0) return <p className="note">{COPY.alike(compared.with)}</p>;
   return (
     <>
-      <p className="note">{COPY.compared(compared.with, compared.same)}</p>
+      <p className="note">
+        {COPY.compared(compared.with, compared.same)}{' '}
+        {compared.pictures
+          ? COPY.seenIn(pictures.filter((p) => compared.pictures!.includes(p.id)).map((p) => p.name))
+          : ''}
+      </p>
       {lists.map((kind) => {
         const { count, names } = compared[kind];
         return (
