@@ -17,6 +17,7 @@ const BUNDLES = {
   'render-service': 'src/server/render/service.ts',
   'library-previews': 'src/server/render/library-previews.ts',
   cli: 'src/cli/main.ts',
+  'watch-service': 'src/cli/watch-service.ts',
   seed: 'src/demo/seed.ts',
   sheet: 'src/demo/sheet.ts'
 };

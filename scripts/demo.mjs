@@ -8,7 +8,7 @@ import { Processes } from './processes.mjs';
 const port = Number(process.env.PORT ?? 4300);
 await build();
 const processes = new Processes({ SPHAERA_DATA: process.env.SPHAERA_DATA ?? join(root, 'data', 'demo') });
-processes.keepRenderService();
+processes.keepServices();
 await processes.web(port);
 console.log(`Sphaera is ready: http://127.0.0.1:${port}. Its demo projects come in there.`);
 const code = await processes.run([join(root, 'build/seed.mjs')]);

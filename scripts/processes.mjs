@@ -82,12 +82,18 @@ export class Processes {
     return child;
   }
 
-  keepRenderService() {
-    const child = this.spawn(['--enable-source-maps', join(root, 'build/render-service.mjs')]);
+  /** What works beside the web server: the render service, and who follows the watched folder where there is one. */
+  keepServices() {
+    this.keep('the render service', 'render-service');
+    if (this.env.SPHAERA_WATCH) this.keep('the watch', 'watch-service');
+  }
+
+  keep(name, module) {
+    const child = this.spawn(['--enable-source-maps', join(root, `build/${module}.mjs`)]);
     child.on('exit', (code, signal) => {
       if (this.ending) return;
-      console.log(`the render service ended (${signal ?? code}); beginning it again`);
-      setTimeout(() => !this.ending && this.keepRenderService(), AGAIN_MS);
+      console.log(`${name} ended (${signal ?? code}); beginning it again`);
+      setTimeout(() => !this.ending && this.keep(name, module), AGAIN_MS);
     });
   }
 

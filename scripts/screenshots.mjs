@@ -11,7 +11,7 @@ const at = `http://127.0.0.1:${port}`;
 await build();
 const { chromium } = await import('@playwright/test');
 const processes = new Processes({ SPHAERA_DATA: process.env.SPHAERA_DATA ?? join(root, 'data', 'demo') });
-processes.keepRenderService();
+processes.keepServices();
 await processes.web(port);
 if ((await processes.run([join(root, 'build/seed.mjs')])) !== 0) process.exit(1);
 await demoMade(at);
@@ -168,6 +168,35 @@ await shoot('quality', {
     await page.getByLabel('I need it by').fill('in 10 min');
     await page.getByRole('button', { name: 'Measure' }).click();
     await page.getByRole('button', { name: 'Measure again' }).waitFor({ timeout: 300_000 });
+    return 0;
+  }
+});
+await shoot('parts', {
+  project: 'Lantern Hill hut',
+  live: 32,
+  act: async (page) => {
+    await page.keyboard.press('0');
+    await page.getByRole('button', { name: 'Dome', exact: true }).click();
+    await page.getByLabel('About the upright (Y)').fill('75');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Place a piece' }).click();
+    const at = async (piece, x, y) => {
+      await page.getByRole('button', { name: piece }).click();
+      const box = await page.locator('.pick').boundingBox();
+      await page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+      await page.keyboard.press('Escape');
+    };
+    await at(/^Figure, walking/, 0.62, 0.8);
+    await at(/^Chair/, 0.3, 0.82);
+    await page.getByRole('button', { name: 'Place a piece' }).click();
+    await page.getByRole('button', { name: 'Dome', exact: true }).scrollIntoViewIfNeeded();
+    return 3;
+  }
+});
+await shoot('model', {
+  project: 'Reading room',
+  act: async (page) => {
+    await page.getByRole('navigation').getByRole('button', { name: 'Model' }).click();
     return 0;
   }
 });

@@ -8,6 +8,6 @@ const dev = process.argv.includes('--dev');
 const port = Number(process.env.PORT ?? 4300);
 await build(dev ? ['kernel', 'bundles'] : undefined);
 const processes = new Processes({ SPHAERA_DATA: process.env.SPHAERA_DATA ?? ownData });
-processes.keepRenderService();
+processes.keepServices();
 await processes.web(port, dev);
 console.log(`Sphaera is ready: http://127.0.0.1:${port}`);

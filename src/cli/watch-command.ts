@@ -4,6 +4,7 @@
  */
 import { access } from 'node:fs/promises';
 import { bringModelFiles, projectsNamed } from '../server/usecases/bring-revision';
+import type { Result } from '../core/result/result';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
 import { modelFiles } from './model-files';
@@ -36,7 +37,7 @@ export async function watchModel(
   file: string,
   project: string,
   signal: AbortSignal,
-  say: (text: string) => void,
+  say: (text: string, made: Result<{ same: boolean }>) => void,
   quiet_ms = QUIET_MS
 ): Promise<void> {
   for (
@@ -46,7 +47,13 @@ export async function watchModel(
   ) {
     const made = await bringModelFiles(project, await modelFiles(file), signal);
     if (signal.aborted) return;
-    if (!made.ok) say(`Not brought in: ${made.message}.`);
-    else say(made.value.same ? 'It is the model that is there already.' : 'Brought in as the next revision.');
+    say(
+      !made.ok
+        ? `Not brought in: ${made.message}.`
+        : made.value.same
+          ? 'It is the model that is there already.'
+          : 'Brought in as the next revision.',
+      made
+    );
   }
 }

@@ -154,6 +154,14 @@ export interface PhotometricDto {
   curve: PolarCurve;
 }
 
+/** The files of the watched folder, and which of them a project follows. */
+export interface WatchDto {
+  files: string[];
+  file: string | null;
+  /** Why its last save was not brought in; null where it was. */
+  note: string | null;
+}
+
 export interface WorkspaceDto {
   /** Grows with every change of the project. */
   stamp: number;

@@ -116,6 +116,13 @@ export class RepairsBody {
   repairs: Repair[] = [];
 }
 
+export class WatchBody {
+  @ValidateIf((o: WatchBody) => o.file !== null)
+  @IsString()
+  @MaxLength(1000)
+  file: string | null = null;
+}
+
 export class MoveStepBody {
   @IsIn([1, -1], { message: 'must be 1 or -1' }) by: 1 | -1 = -1;
 }

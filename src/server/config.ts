@@ -8,6 +8,8 @@ export const config = {
   root,
   /** Everything that is kept: copy it and it works elsewhere. */
   dataDir: resolve(/* turbopackIgnore: true */ process.env.SPHAERA_DATA ?? join(root, 'data')),
+  /** Whose model files projects may follow; null for none. */
+  watchFolder: process.env.SPHAERA_WATCH ? resolve(/* turbopackIgnore: true */ process.env.SPHAERA_WATCH) : null,
   /** A module built by scripts/build.mjs. */
   built: (name: string) => join(root, 'build', name),
   /** Pictures of the library's surroundings, made at build. */

@@ -8,7 +8,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 const STARTER = `
   import { Processes } from ${JSON.stringify(join(process.cwd(), 'scripts/processes.mjs'))};
   const processes = new Processes({ SPHAERA_DATA: process.env.FOLDER });
-  processes.keepRenderService();
+  processes.keepServices();
   console.log('started ' + [...processes.children][0].pid);
 `;
 const running: ChildProcess[] = [];

@@ -10,6 +10,11 @@ export interface ProjectRow {
   kind: string;
   created_at_ms: number;
 }
+/** As it is stored: with the file that it follows. */
+interface StoredProject extends ProjectRow {
+  watched_file: string | null;
+  watch_note: string | null;
+}
 export interface RevisionRow {
   id: string;
   project_id: string;
@@ -49,7 +54,18 @@ export const findProjectsNamed = (name: string) =>
 export const isProjectName = (name: string): boolean =>
   prepared('SELECT 1 FROM projects WHERE name = ? AND removed_at_ms IS NULL').get(name) !== undefined;
 export const findProject = (id: string) =>
-  (prepared('SELECT * FROM projects WHERE id = ? AND removed_at_ms IS NULL').get(id) as ProjectRow | undefined) ?? null;
+  (prepared('SELECT * FROM projects WHERE id = ? AND removed_at_ms IS NULL').get(id) as StoredProject | undefined) ??
+  null;
+/** What became of an earlier file is forgotten. */
+export const setWatched = (id: string, file: string | null) =>
+  prepared('UPDATE projects SET watched_file = ?, watch_note = NULL WHERE id = ?').run(file, id);
+export const setWatchNote = (id: string, note: string | null) =>
+  prepared('UPDATE projects SET watch_note = ? WHERE id = ?').run(note, id);
+export const listWatched = () =>
+  prepared('SELECT id, watched_file FROM projects WHERE watched_file IS NOT NULL AND removed_at_ms IS NULL').all() as {
+    id: string;
+    watched_file: string;
+  }[];
 export const insertProject = (row: ProjectRow) =>
   prepared(
     `INSERT INTO projects (id, name, client, kind, created_at_ms) VALUES (:id, :name, :client, :kind, :created_at_ms)`

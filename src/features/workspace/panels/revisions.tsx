@@ -7,6 +7,7 @@ import { when } from '../../shared/when';
 import { REVISION_COPY as COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { LookAt } from './look-at';
+import { WatchedFile } from './watched-file';
 
 type Props = Pick<PanelContext, 'workspace' | 'picture' | 'onWorkspace' | 'onMessage'>;
 
@@ -61,6 +62,7 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
       ) : (
         <span role="status">{busy}</span>
       )}
+      <WatchedFile project={id} stamp={workspace.stamp} onMessage={onMessage} />
       {compared ? <Compared compared={compared} pictures={workspace.pictures} /> : null}
       {workspace.earlier.length > 0 ? (
         <ul className="revisions">

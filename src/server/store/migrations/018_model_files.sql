@@ -17,3 +17,6 @@ CREATE TABLE further_models (
 CREATE INDEX further_models_by_file ON further_models (glb_sha256);
 -- The model before its repairs, where something can be repaired, and which repairs were done.
 ALTER TABLE revisions ADD COLUMN unrepaired_sha256 TEXT;
+-- The file of the watched folder that a project follows, and what became of its last save; null where all is well.
+ALTER TABLE projects ADD COLUMN watched_file TEXT;
+ALTER TABLE projects ADD COLUMN watch_note TEXT;
