@@ -157,6 +157,12 @@ export const MODEL_COPY = {
   fineness: 'Fineness of curved surfaces',
   finenesses: { coarse: 'coarse', medium: 'medium', fine: 'fine' },
   meshing: 'meshing the solids anew',
+  glows: ', glows',
+  weighs: (triangles: number | null, texture_mb: number) =>
+    [triangles === null ? '' : `${triangles.toLocaleString('en')}`, texture_mb > 0 ? `${texture_mb}${NBSP}MB` : '']
+      .filter(Boolean)
+      .join(', '),
+  materials: 'Materials: triangles, memory of their pictures',
   chords: {
     coarse: 'Chords stay within 1/400 of each body’s extent, facets within 30 degrees: for quick looks.',
     medium: 'Chords stay within 1/2,000 of each body’s extent, facets within 15 degrees.',

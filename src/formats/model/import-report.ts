@@ -2,6 +2,7 @@ import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { Site } from '../gltf/read-site';
 import type { Finding } from '../../core/scene/health';
 import type { WeightOfGroup } from '../../core/scene/set-aside';
+import type { MaterialWeight } from '../../core/scene/weigh-materials';
 import type { LampPlace } from '../../core/scene/lamp-groups';
 
 export interface LampGroupReport {
@@ -49,6 +50,8 @@ export interface ImportReport {
   /** Groups of objects that weigh most, as drawn. Models brought in earlier have none. */
   heaviest?: WeightOfGroup[];
   materials: string[];
+  /** What each material weighs, the heaviest first. Models brought in earlier do not say. */
+  material_weights?: MaterialWeight[];
   /** Materials that the file gives one side alone. Models brought in earlier do not say. */
   one_sided?: number;
   textures: number;

@@ -18,6 +18,7 @@ import { generateTangents } from 'mikktspace';
 import sharp from 'sharp';
 import { countTriangles, type Scene } from '../../core/scene/scene';
 import { weighHeaviest } from '../../core/scene/set-aside';
+import { weighMaterials } from '../../core/scene/weigh-materials';
 import { MAX_KELVIN } from '../../core/color/kelvin';
 import { rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
@@ -313,6 +314,7 @@ async function makeReport(
     heaviest: weighHeaviest(scene, await openReducer()),
     vertices: stored.reduce((sum, g) => sum + g.positions.length / 3, 0),
     materials: scene.materials.filter((_, i) => used.has(i)).map((m) => m.name || 'without a name'),
+    material_weights: weighMaterials(scene),
     one_sided: scene.materials.filter((m, i) => used.has(i) && !m.twoSided).length,
     textures: scene.textures.length,
     cameras: scene.cameras,

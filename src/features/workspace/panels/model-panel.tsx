@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { WorkspaceDto } from '../../../contracts/dto';
 import { FINENESSES, type Fineness, METRES_Y_UP } from '../../../core/units/read-as';
 import { Words } from '../../../ui/words';
 import { sizeInFile } from '../../shared/file-size';
@@ -60,13 +61,15 @@ export function ModelPanel({ workspace, picture, onWorkspace, onMessage }: Props
         <p className="note">The import changed nothing and left nothing out.</p>
       )}
       <div className="sec" style={{ marginTop: 12 }}>
-        <span className="lab">Materials</span>
-        <ul>
-          {counted(report.materials).map(([name, count]) => (
+        <span className="lab">{MODEL_COPY.materials}</span>
+        <ul className="tree">
+          {weightsOf(report).map(({ name, triangles, texture_mb }) => (
             <li key={name}>
-              {name}
-              {count > 1 ? ` (${count})` : ''}
-              {report.glowing.includes(name) ? ', glows' : ''}
+              <span className="name">
+                {name}
+                {report.glowing.includes(name) ? MODEL_COPY.glows : ''}
+              </span>
+              <span className="n">{MODEL_COPY.weighs(triangles, texture_mb)}</span>
             </li>
           ))}
         </ul>
@@ -144,9 +147,6 @@ function FinenessOfModel({ workspace, picture, onWorkspace, onMessage }: Props) 
   );
 }
 
-/** Each name once, with how often it stands there. */
-function counted(names: readonly string[]): [string, number][] {
-  const counts = new Map<string, number>();
-  for (const name of names) counts.set(name, (counts.get(name) ?? 0) + 1);
-  return [...counts];
-}
+/** The materials with what they weigh; of models brought in earlier their names alone. */
+const weightsOf = ({ material_weights, materials }: WorkspaceDto['revision']['report']) =>
+  material_weights ?? [...new Set(materials)].map((name) => ({ name, triangles: null, texture_mb: 0 }));
