@@ -32,16 +32,19 @@ export async function watchCommand(args: string[]): Promise<number> {
   return 0;
 }
 
-/** Until `signal`; `say` is told what became of each save. */
+/**
+ * Until `signal`; `say` is told what became of each save. `from`: the state of the file that needs not be brought in; null
+ * when it is, whatever it is.
+ */
 export async function watchModel(
   file: string,
   project: string,
   signal: AbortSignal,
   say: (text: string, made: Result<{ same: boolean }>) => void,
-  quiet_ms = QUIET_MS
+  { quiet_ms = QUIET_MS, from = null }: { quiet_ms?: number; from?: string | null } = {}
 ): Promise<void> {
   for (
-    let seen = await untilQuiet(file, { before: null, quiet_ms, signal });
+    let seen = await untilQuiet(file, { before: from, quiet_ms, signal });
     seen !== null;
     seen = await untilQuiet(file, { before: seen, quiet_ms, signal })
   ) {

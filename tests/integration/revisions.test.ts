@@ -150,7 +150,7 @@ describe('a watched file', () => {
       for (const from = Date.now(); said.length < count; await sleep(50))
         if (Date.now() - from > 30_000) throw new Error(`expected ${count} sentences, got ${said.join(' ')}`);
     };
-    const watching = watchModel(path, project, end.signal, (text) => said.push(text), 600);
+    const watching = watchModel(path, project, end.signal, (text) => said.push(text), { quiet_ms: 600 });
     await heard(1);
     expect(said).toEqual(['It is the model that is there already.']);
 

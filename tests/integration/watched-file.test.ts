@@ -21,7 +21,8 @@ const card = (width: number) =>
   `solid card\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex ${width} 0 0\nvertex ${width} 2 0\nendloop\nendfacet\nendsolid card\n`;
 
 await mkdir(join(folder, 'hut', '.old'), { recursive: true });
-await writeFile(join(folder, 'hut', 'card.stl'), card(1));
+// of another shape than the project's, so that bringing it in would be seen
+await writeFile(join(folder, 'hut', 'card.stl'), card(1.2));
 await writeFile(join(folder, 'hut', 'notes.txt'), 'nothing');
 await writeFile(join(folder, 'hut', '.old', 'card.stl'), card(1));
 await symlink('/etc/hostname', join(folder, 'outside.stl'));
@@ -53,6 +54,9 @@ describe('the watched folder', () => {
     expect(await pathOfWatched('outside.stl')).toBe(null);
     expect(await watchFile(project, 'hut/card.stl')).toMatchObject({ ok: true, value: { file: 'hut/card.stl' } });
 
+    // what was there before the project is not brought in again
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+    expect(now().number).toBe(1);
     await writeFile(join(folder, 'hut', 'card.stl'), card(1.5));
     await vi.waitFor(() => expect(now().report.size_m[0]).toBeCloseTo(1.5), { timeout: 30_000, interval: 200 });
     expect(now().number).toBe(2);

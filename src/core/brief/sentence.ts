@@ -177,7 +177,7 @@ export function posePhrase({ pose, placed }: Pick<Brief, 'pose' | 'placed'>): st
   const whole = moved.some((p) => p.part === WHOLE);
   const others = moved.length - (whole ? 1 : 0);
   const out = pose.filter((p) => p.seen === 'out').length;
-  const unseen = pose.filter((p) => p.seen === 'camera' || p.seen === 'mirrors').length;
+  const unseen = pose.filter((p) => p.seen === 'indirect' || p.seen === 'shadow').length;
   const words = [
     whole ? 'the model turned' : null,
     others > 0 ? `${parts(others)} moved` : null,

@@ -61,7 +61,7 @@ describe('placed models', () => {
     expect(lights).toMatchObject([{ name: 'Lantern', position: [10, 6, 0], intensity: [7, 7, 7] }]);
   });
   it('may be unseen or left out, and are refused by name when they are not there', () => {
-    const unseen = placeModels(model, [at([0, 0, 0], { seen: 'camera' })], models);
+    const unseen = placeModels(model, [at([0, 0, 0], { seen: 'indirect' })], models);
     expect(unseen.materials.filter((m) => m.unseen === 'camera').map((m) => m.name)).toEqual(['cloth', 'bulb']);
     expect(placeModels(model, [at([0, 0, 0], { seen: 'out' })], models)).toBe(model);
     expect(() => placeModels(model, [at([0, 0, 0], { model: 'sofa' })], models)).toThrow(/"sofa" is not here/);

@@ -71,8 +71,8 @@ describe('a pose', () => {
   });
   it('gives parts that the camera does not see materials of their own', () => {
     const after = poseScene(scene(), [
-      posed('House / Wall', { seen: 'mirrors' }),
-      posed('Site / Tree 2', { seen: 'camera' })
+      posed('House / Wall', { seen: 'shadow' }),
+      posed('Site / Tree 2', { seen: 'indirect' })
     ]);
     const seen = (triangle: number) => after.materials[after.geometry.triangleMaterials[triangle]!]!.unseen;
     expect([seen(0), seen(2)]).toEqual([undefined, 'mirrors']);

@@ -8,10 +8,10 @@ import { add, subtract, type Vec3 } from '../math/vec3';
 import { isWithin } from './part-paths';
 import { type Scene, type SceneGeometry, type SceneLight, type SceneMaterial, worldParts } from './scene';
 
-export const SEEN = ['whole', 'camera', 'mirrors', 'out'] as const;
+export const SEEN = ['whole', 'indirect', 'shadow', 'out'] as const;
 /**
- * `camera`: the camera does not see it, mirrors and shadows do. `mirrors`: its shadow alone is there. `out`: it is not
- * there.
+ * `indirect`: the camera does not see it, but its shadow and its reflection. `shadow`: its shadow alone is seen. `out`: it
+ * is not there.
  */
 export type SeenPart = (typeof SEEN)[number];
 
@@ -54,6 +54,10 @@ export function poseMatrix({ turn_deg, move_m, about_m }: Omit<PosedPart, 'part'
 export const isMoved = ({ turn_deg, move_m }: Pick<PosedPart, 'turn_deg' | 'move_m'>): boolean =>
   [...turn_deg, ...move_m].some((v) => v !== 0);
 
+const UNSEEN_BY = { indirect: 'camera', shadow: 'mirrors' } as const;
+/** A material's copy for parts that are seen so. */
+type UnseenMaterial = (material: number, seen: keyof typeof UNSEEN_BY) => number;
+
 interface Effect {
   matrix: Affine | null;
   seen: SeenPart;
@@ -86,11 +90,11 @@ export function poseScene<T extends Scene>(scene: T, settings: readonly PosedPar
   const effectOf = effects(settings);
   const materials = [...scene.materials];
   const unseen = new Map<string, number>();
-  const unseenMaterial = (material: number, by: 'camera' | 'mirrors'): number => {
-    const key = `${material} ${by}`;
+  const unseenMaterial: UnseenMaterial = (material, seen) => {
+    const key = `${material} ${seen}`;
     const known = unseen.get(key);
     if (known !== undefined) return known;
-    const made: SceneMaterial = { ...materials[material]!, unseen: by };
+    const made: SceneMaterial = { ...materials[material]!, unseen: UNSEEN_BY[seen] };
     unseen.set(key, materials.push(made) - 1);
     return materials.length - 1;
   };
@@ -125,7 +129,7 @@ export function poseScene<T extends Scene>(scene: T, settings: readonly PosedPar
 function posedWorld(
   scene: Scene,
   effectOf: (path: string) => Effect,
-  unseenMaterial: (material: number, by: 'camera' | 'mirrors') => number
+  unseenMaterial: UnseenMaterial
 ): Pick<Scene, 'geometry' | 'parts'> {
   const own = worldParts(scene);
   const end = scene.geometry.triangleMaterials.length;

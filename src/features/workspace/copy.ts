@@ -281,7 +281,7 @@ export const POSE_COPY = {
   inPicture: 'In the picture',
   inPictureOf: (name: string) => `${name} in the picture`,
   axes: ['width', 'upright', 'depth'],
-  seen: { whole: 'seen', camera: 'shadow and reflection', mirrors: 'shadow alone', out: 'left out' },
+  seen: { whole: 'seen', indirect: 'shadow and reflection', shadow: 'shadow alone', out: 'left out' },
   turn: 'Turn',
   turns: ['About the width (X)', 'About the upright (Y)', 'About the depth (Z)'],
   move: 'Move',

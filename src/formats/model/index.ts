@@ -37,7 +37,14 @@ export function recognise(given: readonly ModelFile[], maxBytes: number): Recogn
   const files =
     given.length === 1 && isZip(given[0]!)
       ? unpackZip(given[0]!.bytes, maxBytes)
-      : new Map(given.map((file) => [file.name, file.bytes]));
+      : // a ZIP of files with others beside it, as when one that it lacked was added
+        new Map(
+          given.flatMap((file) =>
+            isZip(file) && /\.zip$/i.test(file.name)
+              ? [...unpackZip(file.bytes, maxBytes)]
+              : [[file.name, file.bytes] as const]
+          )
+        );
   if (given.length === 1 && isZip(given[0]!)) {
     const names = [...files.keys()];
     const reader = READERS.find((one) => one.recognisesArchive?.(names));

@@ -8,7 +8,10 @@ export interface OriginalFile {
 }
 
 export const insertOriginal = (revision_id: string, { name, sha256 }: OriginalFile) =>
-  prepared('INSERT INTO originals VALUES (?, ?, ?)').run(revision_id, name, sha256);
+  prepared(
+    `INSERT INTO originals VALUES (?, ?, ?)
+     ON CONFLICT (revision_id, name) DO UPDATE SET sha256 = excluded.sha256`
+  ).run(revision_id, name, sha256);
 export const listOriginals = (revision_id: string) =>
   prepared('SELECT name, sha256 FROM originals WHERE revision_id = ? ORDER BY rowid').all(
     revision_id

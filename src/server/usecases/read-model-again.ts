@@ -3,8 +3,7 @@
  * missed. Pictures keep all that they have; proofs stay, as of another model.
  */
 import { createReadStream } from 'node:fs';
-import type { Finding, Repair } from '../../core/scene/health';
-import { repairsAfter } from '../../core/scene/health';
+import { type Finding, type Repair, repairsAfter } from '../../core/scene/health';
 import { refused, type Result, ok } from '../../core/result/result';
 import { type Fineness, METRES_Y_UP } from '../../core/units/read-as';
 import type { ImportReport } from '../../formats/model/import-report';
@@ -63,7 +62,9 @@ export async function completeModel(projectId: string, uploads: Upload[], signal
     const files = originalsOf(revision);
     if (files.length === 0)
       return refused('the files that this model came in with were not kept; bring all of them in again', 'no_original');
-    return ok({ files: [...files, ...found.value], added: found.value });
+    // a file that came before under the same name gives way
+    const names = new Set(found.value.map((file) => file.name));
+    return ok({ files: [...files.filter((file) => !names.has(file.name)), ...found.value], added: found.value });
   });
 }
 
@@ -106,8 +107,7 @@ async function readAgain(
       if (latestRevision(projectId)?.id !== revision.id)
         return refused('a newer revision came in meanwhile; try it again', 'busy');
       replaceModel(revision.id, stored, JSON.stringify(report));
-      const there = new Set(listOriginals(revision.id).map((file) => file.name));
-      for (const file of kept) if (!there.has(file.name)) insertOriginal(revision.id, file);
+      for (const file of kept) insertOriginal(revision.id, file);
       touchProject(projectId);
       return ok(null);
     })

@@ -8,7 +8,7 @@ import type { WatchDto } from '../../contracts/dto';
 import { type Result, ok, refused } from '../../core/result/result';
 import { modelExtensions } from '../../formats/model';
 import { config } from '../config';
-import { findProject, listWatched, setWatched, setWatchNote, touchProject } from '../store/projects';
+import { findProject, latestRevision, listWatched, setWatched, setWatchNote, touchProject } from '../store/projects';
 
 const MOST_FILES = 500;
 const DEEPEST = 4;
@@ -60,6 +60,9 @@ export async function pathOfWatched(file: string): Promise<string | null> {
 
 export const watchedFiles = (): { project: string; file: string }[] =>
   listWatched().map(({ id, watched_file }) => ({ project: id, file: watched_file }));
+
+/** When the newest revision of a project came in, ms. */
+export const newestAt = (projectId: string): number => latestRevision(projectId)?.created_at_ms ?? 0;
 
 /** What became of the last save; null where it came in. */
 export function noteOfWatch(projectId: string, note: string | null): void {

@@ -8,7 +8,7 @@ const MOST_DEG = 3600;
 const seen = choice(SEEN, {
   label: 'Seen',
   doc:
-    'whole; camera: the camera looks through it, its shadow and its reflection stay; mirrors: its shadow alone stays; ' +
+    'whole; indirect: the camera looks through it, its shadow and its reflection stay; shadow: its shadow alone stays; ' +
     'out: it is left out.',
   default: 'whole'
 });

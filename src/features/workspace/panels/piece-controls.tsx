@@ -24,7 +24,7 @@ interface Props {
   part: ModelPart | null;
   picking: Picking | null;
   onPicking: (picking: Picking | null) => void;
-  onPlaced: (placed: Brief['placed'], joins?: boolean) => void;
+  onPlaced: (placed: Brief['placed']) => void;
   onMessage: (text: string | null) => void;
   drawn: RefObject<DrawnModel | null>;
 }
@@ -50,37 +50,39 @@ export function PieceControls({
   const [count, setCount] = useState(24);
   const [busy, setBusy] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  /** A press on the stage adds to what is there then, not to what was there when it was asked for. */
+  const latest = useRef(placed);
+  latest.current = placed;
+  const change = (next: Brief['placed']) => {
+    latest.current = next;
+    onPlaced(next);
+  };
   const placing = picking?.asks === 'place';
   const piece = chosen === null ? null : (placed[chosen] ?? null);
 
   const placeOnStage = (model: string, name: string) => {
-    // each press adds to what is there then, not to what was there when it was asked
-    let now = placed;
     setKind(model);
     onPicking({
       asks: 'place',
       says: COPY.placeSays(name),
       onPick: (point, _normal, joins) => {
         if (joins) return;
-        now = [...now, newPiece(model, name, point)];
-        setChosen(now.length - 1);
-        onPlaced(now);
+        setChosen(latest.current.length);
+        change([...latest.current, newPiece(model, name, point)]);
       }
     });
   };
-  const set = (less: Partial<PlacedPiece>, joins = false) =>
-    onPlaced(
-      placed.map((p, i) => (i === chosen ? { ...p, ...less } : p)),
-      joins
-    );
-  const moveOnStage = ({ name }: PlacedPiece) =>
+  const setAt = (index: number, less: Partial<PlacedPiece>) =>
+    change(latest.current.map((p, i) => (i === index ? { ...p, ...less } : p)));
+  const set = (less: Partial<PlacedPiece>) => setAt(chosen!, less);
+  const moveOnStage = ({ name }: PlacedPiece, index: number) =>
     onPicking({
       asks: 'place',
       says: COPY.moveSays(name),
       onPick: (point, _normal, joins) => {
         if (joins) return;
         onPicking(null);
-        set({ position_m: roundedPlace(point) });
+        setAt(index, { position_m: roundedPlace(point) });
       }
     });
   const takeOut = (gone: readonly number[]) => {
@@ -265,7 +267,7 @@ export function PieceControls({
             />
           </div>
           <div className="acts">
-            <button type="button" className="lk act" onClick={() => moveOnStage(piece)}>
+            <button type="button" className="lk act" onClick={() => moveOnStage(piece, chosen!)}>
               {COPY.moveOnStage}
             </button>
             <button type="button" className="lk act" onClick={() => placeOnStage(piece.model, piece.name)}>

@@ -36,7 +36,7 @@ export function PosePanel(context: PanelContext) {
             }
           }
     );
-  const setPose = (pose: Brief['pose'], joins = false) => onChange({ pose }, joins);
+  const setPose = (pose: Brief['pose']) => onChange({ pose });
   /** What lost its place takes the pose of a part that is pressed. */
   const pointAt = (lostPart: string) =>
     onPicking({
@@ -108,7 +108,7 @@ export function PosePanel(context: PanelContext) {
         part={inHand}
         picking={picking}
         onPicking={onPicking}
-        onPlaced={(placed, joins) => onChange({ placed }, joins)}
+        onPlaced={(placed) => onChange({ placed })}
         onMessage={onMessage}
         drawn={drawn}
       />
