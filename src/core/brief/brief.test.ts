@@ -359,7 +359,7 @@ describe('the sentence', () => {
     ] as unknown as Brief['pose'];
     const chair = { name: 'Chair', model: 'chair', position_m: [0, 0, 0], turn_deg: 0, scale: 1, seen: 'whole' };
     const placed = [chair, chair] as Brief['placed'];
-    expect(posePhrase({ pose, placed })).toBe(
+    expect(posePhrase({ pose, placed, curves_mm: null })).toBe(
       'the model turned, one\u00a0part moved, one\u00a0part left out and two\u00a0placed pieces'
     );
     expect(text({ ...BRIEF_DEFAULTS, placed })).toContain('mm lens, with two\u00a0placed pieces, lit by');

@@ -108,15 +108,17 @@ export function setAsideOf({ quality: { step, aside, slim, plain } }: Pick<Brief
   };
 }
 
-/** What is posed and placed; not there where there is nothing. */
-export function arrangementOf({
-  pose,
-  placed
-}: Pick<Brief, 'pose' | 'placed'>): Partial<Pick<Brief, 'pose' | 'placed'>> {
+/** What is posed, placed and drawn of curves; not there where there is nothing. */
+export function arrangementOf({ pose, placed, curves_mm }: Arranged): Partial<Arranged> {
   const posed = pose.filter((p) => p.seen !== 'whole' || isMoved(p)).sort((a, b) => (a.part < b.part ? -1 : 1));
   const there = placed.filter((p) => p.seen !== 'out');
-  return { ...(posed.length > 0 ? { pose: posed } : {}), ...(there.length > 0 ? { placed: there } : {}) };
+  return {
+    ...(posed.length > 0 ? { pose: posed } : {}),
+    ...(there.length > 0 ? { placed: there } : {}),
+    ...(curves_mm === null ? {} : { curves_mm })
+  };
 }
+type Arranged = Pick<Brief, 'pose' | 'placed' | 'curves_mm'>;
 
 /** In which fields two briefs differ, each with the word of the sentence that names it. */
 export const briefChanges = (brief: Brief, other: Brief): Change[] => changesBetween(BRIEF, other, brief);

@@ -171,7 +171,7 @@ export const groundPhrase = (ground: Ground): string | null =>
   ground.kind === 'none' ? null : ground.polish > 0 ? 'reflecting ground' : 'shadow-only ground';
 
 /** What is posed and placed, counted: "2 parts moved, 1 left out and 3 pieces"; null for the model as it came in. */
-export function posePhrase({ pose, placed }: Pick<Brief, 'pose' | 'placed'>): string | null {
+export function posePhrase({ pose, placed, curves_mm }: Pick<Brief, 'pose' | 'placed' | 'curves_mm'>): string | null {
   const parts = (n: number) => `${inWords(n)}${NBSP}part${n === 1 ? '' : 's'}`;
   const moved = pose.filter((p) => p.seen !== 'out' && isMoved(p));
   const whole = moved.some((p) => p.part === WHOLE);
@@ -183,6 +183,7 @@ export function posePhrase({ pose, placed }: Pick<Brief, 'pose' | 'placed'>): st
     others > 0 ? `${parts(others)} moved` : null,
     out > 0 ? `${parts(out)} left out` : null,
     unseen > 0 ? `${parts(unseen)} unseen` : null,
+    curves_mm === null ? null : `curves ${curves_mm}${NBSP}mm wide`,
     placed.length > 0 ? `${inWords(placed.length)}${NBSP}placed piece${placed.length === 1 ? '' : 's'}` : null
   ].filter((text) => text !== null);
   if (words.length === 0) return null;

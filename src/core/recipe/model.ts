@@ -8,6 +8,7 @@ import { subtract, type Vec3 } from '../math/vec3';
 import type { Webs } from '../scene/added-lamps';
 import { inClay } from '../scene/clay';
 import { dimLamps } from '../scene/dim-lamps';
+import { drawCurves } from '../scene/draw-curves';
 import { addSet, type LitScene } from '../scene/lit-scene';
 import type { OpenFrame } from '../scene/opening';
 import { inPlain } from '../scene/plain-materials';
@@ -27,6 +28,8 @@ export interface PackInput extends Omit<SetAside, 'plain'> {
   pose?: Brief['pose'];
   /** Not there where nothing is placed. */
   placed?: Brief['placed'];
+  /** Not there where curves are not drawn. */
+  curves_mm?: Brief['curves_mm'];
 }
 
 /** How what goes into a pack is found beside the model. */
@@ -46,12 +49,12 @@ export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
 /** The model as it goes into a pack. */
 export async function packedModel(
   scene: Scene,
-  { centre_m, pose = [], placed = [], aside = [], slim = [] }: PackInput,
+  { centre_m, pose = [], placed = [], curves_mm = null, aside = [], slim = [] }: PackInput,
   { openReducer, readPiece }: PackSources
 ): Promise<Scene> {
   const pieces = new Map<string, Scene>();
   for (const { model } of placed) if (!pieces.has(model)) pieces.set(model, await readPiece(model));
-  const left = setAside(placeModels(poseScene(scene, pose), placed, pieces), aside);
+  const left = setAside(placeModels(poseScene(drawCurves(scene, curves_mm), pose), placed, pieces), aside);
   return recentreScene(slim.length > 0 ? slimDown(left, slim, await openReducer()) : left, centre_m);
 }
 

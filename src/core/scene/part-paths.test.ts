@@ -14,6 +14,10 @@ describe('paths of parts', () => {
       'Table / part / Screw'
     ]);
   });
+  it('leave out a node without a name that holds all the others', () => {
+    const nodes = [node(WRAP_NAME, 1), node('', 2, 3), node('Table'), node('', 4), node('Leg')];
+    expect([...partPaths(nodes, [0]).values()]).toEqual(['', '', 'Table', 'part', 'part / Leg']);
+  });
   it('leave out what the import puts round a model, and stop where a file turns back on itself', () => {
     const nodes = [node(WRAP_NAME, 1), node('Table', 0)];
     expect([...partPaths(nodes, [0])]).toEqual([

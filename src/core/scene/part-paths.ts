@@ -16,18 +16,25 @@ export const WRAP_NAME = 'model in metres';
 /** The path of the whole model. */
 export const WHOLE = '';
 
-/** Of each node that hangs from the roots, by its index. Names that stand twice are numbered: "Leg", "Leg (2)". */
+/**
+ * Of each node that hangs from the roots, by its index. Names that stand twice are numbered: "Leg", "Leg (2)". A node without
+ * a name that holds all the others is the whole model.
+ */
 export function partPaths(nodes: readonly NodeOutline[], roots: readonly number[]): Map<number, string> {
   const paths = new Map<number, string>();
   const taken = new Set<string>();
-  const waiting: [node: number, above: string][] = roots.map((node): [number, string] => [node, WHOLE]).reverse();
+  type Waiting = [node: number, above: string, alone: boolean];
+  const waiting = roots.map((node): Waiting => [node, WHOLE, roots.length === 1]).reverse();
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const [index, above] = next;
+    const [index, above, alone] = next;
     const node = nodes[index];
     if (!node || paths.has(index)) continue;
-    const own = node.name === WRAP_NAME && above === WHOLE ? WHOLE : unique(joined(above, node.name || 'part'), taken);
+    const isWhole =
+      above === WHOLE && (node.name === WRAP_NAME || (alone && node.name === '' && node.children.length > 0));
+    const own = isWhole ? WHOLE : unique(joined(above, node.name || 'part'), taken);
     paths.set(index, own);
-    for (let i = node.children.length - 1; i >= 0; i--) waiting.push([node.children[i]!, own]);
+    for (let i = node.children.length - 1; i >= 0; i--)
+      waiting.push([node.children[i]!, own, node.children.length === 1]);
   }
   return paths;
 }

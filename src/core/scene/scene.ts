@@ -2,6 +2,7 @@
  * A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and
  * the kernel's packer reads.
  */
+import type { SceneCurves } from './draw-curves';
 import type { LampPlace } from './lamp-groups';
 import type { OpenFrame } from './opening';
 import type { PhotometricWeb } from '../lights/web/web';
@@ -255,6 +256,8 @@ export interface Scene {
   cameras: SceneCamera[];
   /** Through which a room gets its light, beside its panes. */
   openings?: OpenFrame[];
+  /** Lines of the model, which a picture shows on request. */
+  curves?: SceneCurves[];
   /** Of lights and glowing parts, as a file has them. */
   lampPlaces?: LampPlace[];
   bounds: { min: Vec3; max: Vec3 };

@@ -7,6 +7,7 @@ import {
   Color,
   FrontSide,
   type Light,
+  Line,
   type Material,
   Matrix4,
   Mesh,
@@ -17,7 +18,7 @@ import {
 import { type GLTF, GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Affine } from '../../core/math/affine';
-import { isWithin, PATH_JOINT, partPaths } from '../../core/scene/part-paths';
+import { isWithin, PATH_JOINT, partPaths, WHOLE } from '../../core/scene/part-paths';
 import { PLACED_ROOT, type PlacedModel, placeMatrix } from '../../core/scene/place-models';
 import { isMoved, type PosedPart, poseMatrix } from '../../core/scene/pose';
 import { isPieceKey } from '../../core/catalogue/pieces';
@@ -28,6 +29,8 @@ interface Place {
   came?: Matrix4;
   /** Drawn, but for what is posed away. */
   drawn?: boolean;
+  /** Posed away. */
+  away?: boolean;
 }
 const placeOf = (object: Object3D): Place => object.userData as Place;
 
@@ -42,6 +45,8 @@ export async function loadModel(url: string, weak: boolean): Promise<Object3D> {
         o.visible = false;
       });
     if (object instanceof Mesh) drawCheaply(object, weak);
+    // curves are shown when the picture says their width
+    if (object instanceof Line) object.visible = false;
   });
   namePlaces(gltf);
   return scene;
@@ -92,7 +97,7 @@ function namePlaces({ scene, parser }: GLTF): void {
     place.drawn = object.visible;
     object.matrixAutoUpdate = false;
   });
-  placeOf(scene).path = '';
+  placeOf(scene).path = WHOLE;
 }
 
 /** Of the nearest node that has one. */
@@ -112,7 +117,9 @@ export function poseObjects(model: Object3D, pose: readonly PosedPart[]): void {
   const settings = new Map(pose.map((p) => [p.part, p]));
   const walk = (object: Object3D, aboveCame: Matrix4, hidden: boolean) => {
     const { path, came, drawn } = placeOf(object);
-    const setting = path === undefined ? undefined : settings.get(path);
+    // what the import puts round a model has the path of the whole too, and is not turned once more
+    const isAgain = path === WHOLE && object !== model;
+    const setting = path === undefined || isAgain ? undefined : settings.get(path);
     const local = came ?? new Matrix4();
     object.matrix.copy(local);
     if (setting && isMoved(setting)) {
@@ -125,11 +132,20 @@ export function poseObjects(model: Object3D, pose: readonly PosedPart[]): void {
     }
     object.matrixWorldNeedsUpdate = true;
     const away = hidden || (setting !== undefined && setting.seen !== 'whole');
+    placeOf(object).away = away;
     if (object instanceof Mesh) object.visible = drawn !== false && !away;
     const ownCame = aboveCame.clone().multiply(local);
     for (const child of object.children) walk(child, ownCame, away);
   };
   walk(model, new Matrix4(), false);
+}
+
+/** Shows the model's curves, or hides them. */
+export function showCurves(model: Object3D, shown: boolean): void {
+  model.traverse((object) => {
+    const { came, away } = placeOf(object);
+    if (object instanceof Line && came) object.visible = shown && !away;
+  });
 }
 
 /** Shows one part alone; what is posed away stays so. */

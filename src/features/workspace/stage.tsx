@@ -149,11 +149,11 @@ export function Stage(props: Props) {
   }, [shading, stageView.edges, props.model]);
   const { open_backs } = props.brief;
   useEffect(() => viewport.current?.openBacks(open_backs), [open_backs, props.model]);
-  const arrangement = JSON.stringify([props.brief.pose, props.brief.placed]);
+  const { pose, placed, curves_mm } = props.brief;
+  const arrangement = JSON.stringify({ pose, placed, alone, curves: curves_mm !== null });
   useEffect(() => {
-    const [pose, placed] = JSON.parse(arrangement) as [Brief['pose'], Brief['placed']];
-    viewport.current?.pose(pose, placed, alone);
-  }, [arrangement, alone, props.model]);
+    viewport.current?.pose(JSON.parse(arrangement) as Parameters<Viewport['pose']>[0]);
+  }, [arrangement, props.model]);
   const sunKey = JSON.stringify(sun);
   useEffect(() => {
     viewport.current?.light(JSON.parse(sunKey) as Vec3 | null);

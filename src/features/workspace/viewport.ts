@@ -43,7 +43,7 @@ import type { PosedPart } from '../../core/scene/pose';
 import { createRandom } from '../../core/sampling/random';
 import { spreadOver } from '../../core/scene/spread';
 import type { DrawnModel } from './view';
-import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone } from './model-objects';
+import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone, showCurves } from './model-objects';
 
 export interface ViewportEvents {
   /** The user begins to move; the picture on the stage gives way to the model. */
@@ -52,10 +52,14 @@ export interface ViewportEvents {
   onRest(view: FreeViewpoint, joins: boolean): void;
 }
 
+/** How the model is posed and what is placed beside it. */
 interface Arrangement {
   pose: readonly PosedPart[];
   placed: readonly PlacedModel[];
+  /** Path of the part that alone is shown; null for all. */
   alone: string | null;
+  /** Whether the model's curves are drawn. */
+  curves: boolean;
 }
 
 // Edges between faces that turn by more than this are drawn.
@@ -79,7 +83,7 @@ export class Viewport implements DrawnModel {
   /** The model and what is placed beside it. */
   private readonly root = new Group();
   private readonly pieces: PlacedObjects;
-  private arrangement: Arrangement = { pose: [], placed: [], alone: null };
+  private arrangement: Arrangement = { pose: [], placed: [], alone: null, curves: false };
   private readonly clay = new MeshStandardMaterial({ color: 0xd0d0d0, roughness: 0.9, side: DoubleSide });
   private readonly ink = new LineBasicMaterial({ color: 0x303030 });
   private readonly edges: LineSegments[] = [];
@@ -113,16 +117,16 @@ export class Viewport implements DrawnModel {
     if (this.edgesWanted) this.drawEdges();
   }
 
-  /** How the model is posed and what is placed beside it. `alone`: the path of the part that alone is shown; null for all. */
-  pose(pose: readonly PosedPart[], placed: readonly PlacedModel[], alone: string | null): void {
-    this.arrangement = { pose, placed, alone };
+  pose(arrangement: Arrangement): void {
+    this.arrangement = arrangement;
     this.arrange();
   }
 
   private arrange(): void {
     if (!this.model) return;
-    const { pose, placed, alone } = this.arrangement;
+    const { pose, placed, alone, curves } = this.arrangement;
     poseObjects(this.model, pose);
+    showCurves(this.model, curves);
     const pieces = this.pieces.stand(placed);
     for (const child of [...this.root.children])
       if (child !== this.model && !pieces.includes(child)) child.removeFromParent();

@@ -20,7 +20,7 @@ export interface GlbHead {
   }[];
   meshes?: {
     name?: string;
-    primitives: { attributes: Record<string, number>; indices?: number; material?: number }[];
+    primitives: { attributes: Record<string, number>; indices?: number; material?: number; mode?: number }[];
   }[];
   materials?: { name?: string }[];
   cameras?: {
@@ -32,6 +32,8 @@ export interface GlbHead {
 }
 
 const HEADER_BYTES = 20;
+// glTF 2.0, 3.7.2.1
+const TRIANGLES = 4;
 
 /** Throws a RangeError when the bytes are no GLB. */
 export function readHead(glb: Uint8Array): GlbHead {
@@ -108,10 +110,10 @@ interface Weight {
 
 function weigh(mesh: NonNullable<GlbHead['meshes']>[number], { accessors = [], materials = [] }: GlbHead): Weight {
   const out: Weight = { triangles: 0, objects: 1, materials: new Set(), box: null };
-  for (const { attributes, indices, material } of mesh.primitives) {
+  for (const { attributes, indices, material, mode = TRIANGLES } of mesh.primitives) {
     const position = accessors[attributes.POSITION ?? -1];
     const count = indices === undefined ? (position?.count ?? 0) : (accessors[indices]?.count ?? 0);
-    out.triangles += Math.floor(count / 3);
+    if (mode === TRIANGLES) out.triangles += Math.floor(count / 3);
     if (material !== undefined) out.materials.add(materials[material]?.name ?? '');
     if (position?.min && position.max)
       out.box = joinBoxes(out.box, { min: position.min as unknown as Vec3, max: position.max as unknown as Vec3 });

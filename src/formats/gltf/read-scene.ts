@@ -1,5 +1,5 @@
 /** Reads a normalised GLB (metres, +Y up) into a scene with everything in world space, images decoded to rgba8. */
-import type { Material, Node, Texture } from '@gltf-transform/core';
+import type { Material, Node, Primitive, Texture } from '@gltf-transform/core';
 import type {
   EmissiveStrength,
   IOR,
@@ -23,6 +23,7 @@ import {
   sceneBounds,
   type TextureUse
 } from '../../core/scene/scene';
+import type { SceneCurves } from '../../core/scene/draw-curves';
 import type { OpenFrame } from '../../core/scene/opening';
 import { ModelRefused } from '../model/model-refused';
 import { isHidden } from './hidden-nodes';
@@ -35,6 +36,9 @@ import { layerTextures, readLayers, type UseTexture } from './read-layers';
 
 type Matrix = readonly number[];
 const REFERENCE_SENSOR_MM = 24;
+// glTF 2.0, 3.7.2.1
+const LINES = 1;
+const TRIANGLES = 4;
 
 export async function readScene(glb: Uint8Array): Promise<Scene> {
   const document = await (await createIo()).readBinary(glb);
@@ -96,6 +100,7 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
   const lampPlaces: LampPlace[] = [];
   const cameras: SceneCamera[] = [];
   const openings: OpenFrame[] = [];
+  const curves: SceneCurves[] = [];
   const paths = pathsOf(document);
   for (const scene of root.listScenes().slice(0, 1)) {
     scene.traverse((node) => {
@@ -108,15 +113,19 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
         return;
       }
       for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
-        if (primitive.getMode() !== 4) continue;
         const material = primitive.getMaterial();
+        const name = node.getName() || node.getMesh()!.getName();
+        const index = material ? root.listMaterials().indexOf(material) : fallback;
+        if (primitive.getMode() === LINES)
+          curves.push({ name, path, segments: segmentsOf(primitive, matrix), material: index });
+        if (primitive.getMode() !== TRIANGLES) continue;
         pieces.push({
-          name: node.getName() || node.getMesh()!.getName(),
+          name,
           path,
           node,
           primitive,
           matrix,
-          material: material ? root.listMaterials().indexOf(material) : fallback
+          material: index
         });
       }
     });
@@ -131,8 +140,19 @@ export async function readScene(glb: Uint8Array): Promise<Scene> {
     cameras,
     lampPlaces,
     ...(openings.length > 0 ? { openings } : {}),
+    ...(curves.length > 0 ? { curves } : {}),
     bounds: sceneBounds(places)
   };
+}
+
+/** Corners of lines in the world, six numbers a segment, as formats/model/curves.ts writes them. */
+function segmentsOf(primitive: Primitive, m: Matrix): Float32Array {
+  const given = primitive.getAttribute('POSITION')!.getArray()!;
+  const out = new Float32Array(given.length - (given.length % 6));
+  for (let i = 0; i < out.length; i += 3)
+    for (let k = 0; k < 3; k++)
+      out[i + k] = m[k]! * given[i]! + m[4 + k]! * given[i + 1]! + m[8 + k]! * given[i + 2]! + m[12 + k]!;
+  return out;
 }
 
 // A model with more glowing parts than this has them told apart by their groups alone: each takes a material.

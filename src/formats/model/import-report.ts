@@ -55,6 +55,8 @@ export interface ImportReport {
   /** Materials that the file gives one side alone. Models brought in earlier do not say. */
   one_sided?: number;
   textures: number;
+  /** Segments of curves; not there where there are none. */
+  curves?: number;
   cameras: {
     name: string;
     position_m: [number, number, number];

@@ -65,6 +65,14 @@ export class ModelBuilder {
     return null;
   }
 
+  /** Lines between corners, xyz each: `mode` is glTF's. Null when there are none. */
+  curves(name: string, positions: Float32Array, mode: 1 | 2 | 3, material: Material | null) {
+    if (positions.length < 6) return null;
+    const primitive = this.document.createPrimitive().setMode(mode).setMaterial(material);
+    primitive.setAttribute('POSITION', this.accessor('VEC3', positions));
+    return this.document.createMesh(name).addPrimitive(primitive);
+  }
+
   /** Makes a thin sheet of glass of what lets a share of light through; next to nothing leaves it as it is. */
   letThrough(material: Material, share: number): void {
     const clear = Math.min(1, Math.max(0, share));

@@ -29,6 +29,7 @@ import { lampGroup } from '../../core/scene/lamp-groups';
 import { WRAP_NAME } from '../../core/scene/part-paths';
 import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
+import { Curves } from './curves';
 import { examineHealth } from './health';
 import { shareMeshes } from './share-meshes';
 import { takeApart } from './take-apart';
@@ -65,6 +66,7 @@ export async function normaliseModel(
   const { skinned, morphed } = bakePose(document);
   if (skinned) changed.push(`${skinned} meshes with a skeleton stand in the pose of the file`);
   if (morphed) changed.push(`${morphed} meshes with morph targets have the form of the file`);
+  const curves = new Curves(document);
   dropWhatIsNotRendered(document, missing);
   await document.transform(uninstance(), dequantize());
   await convertSpecularGlossiness(document, changed);
@@ -72,7 +74,7 @@ export async function normaliseModel(
   checkNumbers(document);
   missing.push(...missing_files.map((name) => `"${name}" was not among the files: what it shows has a plain colour`));
   const { findings, repair } = await examineHealth(document, missing_files);
-  const unrepaired = findings.some(({ kind }) => isRepair(kind)) ? await writeGlb(document) : null;
+  const unrepaired = findings.some(({ kind }) => isRepair(kind)) ? await writeWith(curves, document) : null;
   const repaired = await repair(repairs);
   await completeGeometry(document, changed);
   const shared = shareMeshes(document);
@@ -95,11 +97,32 @@ export async function normaliseModel(
     }),
     unpartition()
   );
-  const glb = await writeGlb(document);
+  const glb = await writeWith(curves, document);
   const report = await makeReport(glb, source, format, changed, missing);
   const read_as = { unit: options.unit, up: options.up };
+  if (curves.segments > 0)
+    report.changed.push(
+      `${curves.segments.toLocaleString('en')} segments of curves came in; a picture shows them when it says their width`
+    );
   const health = findings.map((finding) => ({ ...finding, repaired: repaired.some((kind) => kind === finding.kind) }));
-  return { glb, unrepaired, report: { ...report, read_as, health, ...(site ? { site } : {}) } };
+  return {
+    glb,
+    unrepaired,
+    report: {
+      ...report,
+      read_as,
+      health,
+      ...(curves.segments > 0 ? { curves: curves.segments } : {}),
+      ...(site ? { site } : {})
+    }
+  };
+}
+
+async function writeWith(curves: Curves, document: Document): Promise<Uint8Array> {
+  curves.attach();
+  const glb = await writeGlb(document);
+  curves.detach();
+  return glb;
 }
 
 async function writeGlb(document: Document): Promise<Uint8Array> {
@@ -119,17 +142,17 @@ function dropWhatIsNotRendered(document: Document, missing: string[]): void {
   };
   dropped(root.listAnimations(), `${root.listAnimations().length} animations were left out: a picture stands still`);
   for (const skin of root.listSkins()) skin.dispose();
-  let lines = 0;
+  let points = 0;
   for (const mesh of root.listMeshes()) {
     for (const primitive of mesh.listPrimitives()) {
       if (primitive.getMode() === 5 || primitive.getMode() === 6) toTriangles(document, primitive);
       if (primitive.getMode() !== 4 || !primitive.getAttribute('POSITION')) {
         primitive.dispose();
-        lines++;
+        points++;
       }
     }
   }
-  if (lines) missing.push(`${lines} parts made of points or lines were left out: they have no surface`);
+  if (points) missing.push(`${points} parts made of points were left out: they have no surface`);
   if (root.listScenes().length > 1)
     missing.push(`${root.listScenes().length - 1} further scenes of the file were left out`);
   const first = root.getDefaultScene() ?? root.listScenes()[0];

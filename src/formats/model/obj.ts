@@ -56,7 +56,7 @@ async function read(main: ModelFile, files: ModelFiles): Promise<ReadModel> {
     if (!entry) continue;
     placeholder.copy(await makeMaterial(name, entry, context));
   }
-  if (skipped) missing.push(`${skipped} parts made of points or lines were left out: they have no surface`);
+  if (skipped) missing.push(`${skipped} parts made of points were left out: they have no surface`);
   if (builder.creased) changed.push(`Normals were made for ${builder.creased} parts that had none`);
   return {
     document: builder.document,

@@ -9,6 +9,7 @@ import {
   type Camera,
   Color,
   type InterleavedBufferAttribute,
+  type Line,
   type Material as ThreeMaterial,
   type Mesh,
   type Object3D,
@@ -24,7 +25,7 @@ export interface ThreeOptions {
   material(from: ThreeMaterial, builder: ModelBuilder): Material | null;
 }
 
-/** `skipped`: parts made of points or lines, which have no surface; `lights`: lamps, which are not taken over. */
+/** `skipped`: parts made of points, which have no surface; `lights`: lamps, which are not taken over. */
 export function threeDocument(
   root: Object3D,
   options: ThreeOptions
@@ -52,7 +53,17 @@ export function threeDocument(
       const parts = partsOf(mesh.geometry, ([] as ThreeMaterial[]).concat(mesh.material), materialOf);
       const made = builder.mesh(object.name || mesh.geometry.name, parts);
       if (made) node.setMesh(made);
-    } else if ('isLine' in object || 'isPoints' in object) skipped++;
+    } else if ('isLine' in object) {
+      const { geometry, material } = object as Line;
+      const mode = 'isLineSegments' in object ? 1 : 'isLineLoop' in object ? 2 : 3;
+      const made = builder.curves(
+        object.name,
+        cornersOf(geometry),
+        mode,
+        materialOf(([] as ThreeMaterial[]).concat(material)[0])
+      );
+      if (made) node.setMesh(made);
+    } else if ('isPoints' in object) skipped++;
     else if ('isLight' in object) lights += 'isAmbientLight' in object ? 0 : 1;
     else if ('isCamera' in object) node.setCamera(cameraOf(object as Camera, builder));
     for (const child of object.children) walk(child, node);
@@ -78,6 +89,17 @@ function cameraOf(from: Camera, { document }: ModelBuilder) {
     .setZNear(Math.max(1e-4, near));
   // 1 is what a loader writes when the file says nothing
   return aspect === 1 ? made : made.setAspectRatio(aspect);
+}
+
+/** xyz of each corner, in the order in which it is drawn. */
+function cornersOf({ index, attributes: { position } }: BufferGeometry): Float32Array {
+  const count = index?.count ?? position?.count ?? 0;
+  const out = new Float32Array(count * 3);
+  for (let i = 0; i < count; i++) {
+    const at = index?.getX(i) ?? i;
+    out.set([position!.getX(at), position!.getY(at), position!.getZ(at)], i * 3);
+  }
+  return out;
 }
 
 /** One part a group, or the whole where there are none. */

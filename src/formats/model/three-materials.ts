@@ -74,7 +74,7 @@ export async function readThree({ format, source, files, loaded, changed = [] }:
     if (from.roughnessMap && from.roughnessMap === from.metalnessMap)
       material.setMetallicRoughnessTexture(await pictureOf(from.roughnessMap));
   }
-  if (skipped) missing.push(`${skipped} parts made of points or lines were left out: they have no surface`);
+  if (skipped) missing.push(`${skipped} parts made of points were left out: they have no surface`);
   if (lights)
     missing.push(`${lights} lamps were left out: the format gives their strength without a unit; place own lamps`);
   if (builder.creased) changed.push(`Normals were made for ${builder.creased} parts that had none`);

@@ -3,7 +3,7 @@ import { BLEED, PATCH, SEEN, SIZE } from './size-fields';
 import { flag, nullable, number, object, shapes, tagged, text, type ValueOf, whole } from './field';
 import { FINISH } from './finish-fields';
 import { LAMPS, OPENINGS } from './lamps-fields';
-import { PLACED, POSE } from './pose-fields';
+import { CURVES, PLACED, POSE } from './pose-fields';
 import { QUALITY } from './quality-fields';
 import { SURROUNDINGS } from './surroundings-fields';
 import { VIEWPOINT } from './viewpoint-fields';
@@ -144,6 +144,7 @@ export const BRIEF = object(
     }),
     pose: POSE,
     placed: PLACED,
+    curves_mm: CURVES,
     openings: OPENINGS,
     lamps: LAMPS,
     finish: FINISH

@@ -1,6 +1,6 @@
 /** How the model is posed for a picture, and what is placed beside it. */
 import { SEEN } from '../../scene/pose';
-import { choice, list, number, object, text, vector } from './field';
+import { choice, list, nullable, number, object, text, vector } from './field';
 
 const FAR_M = 1e7;
 const MOST_DEG = 3600;
@@ -49,6 +49,18 @@ export const POSE = list(POSED_PART, {
   what: 'posed parts',
   word: 'pose'
 });
+
+export const CURVES = nullable(
+  number({
+    label: 'Curves',
+    doc: 'How wide the lines of the model are drawn; null: they are not shown.',
+    default: 5,
+    min: 0.01,
+    max: 10_000,
+    unit: 'mm',
+    word: 'pose'
+  })
+);
 
 const PLACED_MODEL = object(
   {

@@ -1,9 +1,11 @@
 /** The parts of the model, found by name or on the stage, posed for this picture; and the pieces that stand beside it. */
 import type { WorkspaceDto } from '../../../contracts/dto';
 import type { Brief } from '../../../core/brief/brief';
+import { limitsOf } from '../../../core/brief/limits';
 import { nameOfPath } from '../../../core/scene/part-paths';
 import { PLACED_ROOT } from '../../../core/scene/place-models';
 import { send } from '../../shared/send';
+import { NumberField } from '../../../ui/number-field';
 import { POSE_COPY as COPY } from '../copy';
 import { lostParts } from '../posing';
 import { useModelParts, usePartInHand, wholeModel } from '../use-model-parts';
@@ -95,6 +97,22 @@ export function PosePanel(context: PanelContext) {
               </button>
             </div>
           ))}
+        </div>
+      ) : null}
+      {report.curves ? (
+        <div className="sec">
+          <div className="row">
+            <span className="lab">{COPY.curves}</span>
+            <NumberField
+              label={COPY.curvesWidth}
+              unit="mm"
+              none={COPY.noCurves}
+              {...limitsOf('curves_mm')}
+              value={brief.curves_mm}
+              onChange={(curves_mm) => onChange({ curves_mm })}
+            />
+          </div>
+          <p className="note">{COPY.curvesThere(report.curves)}</p>
         </div>
       ) : null}
       <PieceControls
