@@ -179,6 +179,8 @@ await shoot('parts', {
     await page.getByRole('button', { name: 'Dome', exact: true }).click();
     await page.getByLabel('About the upright (Y)').fill('75');
     await page.keyboard.press('Enter');
+    // the model has to be drawn before a place on it can be pressed
+    await page.waitForTimeout(20_000);
     await page.getByRole('button', { name: 'Place a piece' }).click();
     const at = async (piece, x, y) => {
       await page.getByRole('button', { name: piece }).click();

@@ -126,6 +126,8 @@ function doubledMaterials(materials: readonly Material[]): Map<Material, Materia
   const out = new Map<Material, Material>();
   const kept = new Map<string, Material[]>();
   for (const material of materials) {
+    // lamps go by the names of what glows
+    if (material.getEmissiveFactor().some((v) => v > 0)) continue;
     const key = [...material.getBaseColorFactor(), material.getRoughnessFactor(), material.getMetallicFactor()].join(
       ' '
     );
