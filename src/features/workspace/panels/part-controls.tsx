@@ -80,7 +80,7 @@ export function PartControls({ part, pose, alone, onAlone, onPose, ground_m, dra
             digits={0}
             min={-FAR_MM}
             max={FAR_MM}
-            value={setting.move_m[k]! * MM}
+            value={Math.round(setting.move_m[k]! * MM * 10) / 10}
             onChange={(mm) => set({ move_m: withAt(setting.move_m, k, mm / MM) })}
           />
         ))}

@@ -240,7 +240,7 @@ export function PieceControls({
                 unit="mm"
                 min={-FAR_MM}
                 max={FAR_MM}
-                value={piece.position_m[k]! * 1000}
+                value={Math.round(piece.position_m[k]! * 1000)}
                 onChange={(mm) =>
                   set({ position_m: roundedPlace(piece.position_m.map((v, i) => (i === k ? mm / 1000 : v)) as never) })
                 }
