@@ -4,15 +4,6 @@ import { add, cross, frameAround, length, normalize, scale, subtract, type Vec3 
 import { MATERIAL_DEFAULTS, type Scene, type SceneGeometry, type ScenePart, worldParts } from './scene';
 import { joinGeometries } from './triangles';
 
-export interface SceneCurves {
-  name: string;
-  path?: string;
-  /** Six numbers a segment, m, in the world. */
-  segments: Float32Array;
-  /** Index of their material, whose colour they have. */
-  material: number;
-}
-
 const SIDES = 6;
 /** More would weigh more than most models. */
 export const MOST_SEGMENTS = 200_000;

@@ -2,7 +2,6 @@
  * A model ready to be lit: flat arrays in world metres, +Y up, materials in glTF's words. What the importer makes and
  * the kernel's packer reads.
  */
-import type { SceneCurves } from './draw-curves';
 import type { LampPlace } from './lamp-groups';
 import type { OpenFrame } from './opening';
 import type { PhotometricWeb } from '../lights/web/web';
@@ -240,6 +239,16 @@ export interface ScenePart {
   path?: string;
   first: number;
   matrix: Affine;
+}
+
+/** Lines of a model: not seen until a picture gives them a width (draw-curves.ts). */
+export interface SceneCurves {
+  name: string;
+  path?: string;
+  /** Six numbers a segment, m, in the world. */
+  segments: Float32Array;
+  /** Index of their material, whose colour they have. */
+  material: number;
 }
 
 export interface Scene {

@@ -17,13 +17,13 @@ import {
   MATERIAL_DEFAULTS,
   type Scene,
   type SceneCamera,
+  type SceneCurves,
   type SceneLight,
   type SceneMaterial,
   type SceneTexture,
   sceneBounds,
   type TextureUse
 } from '../../core/scene/scene';
-import type { SceneCurves } from '../../core/scene/draw-curves';
 import type { OpenFrame } from '../../core/scene/opening';
 import { ModelRefused } from '../model/model-refused';
 import { isHidden } from './hidden-nodes';
