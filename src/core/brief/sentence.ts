@@ -193,6 +193,12 @@ export function posePhrase({ pose, placed, curves_mm }: Pick<Brief, 'pose' | 'pl
 export const lookPhrase = (look: Look): string =>
   look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay';
 
+/** How many materials are other than in the file; nothing where one lies over all. */
+function wornPhrase({ look, materials }: Pick<Brief, 'look' | 'materials'>): string {
+  const n = look.kind === 'clay' ? 0 : materials.length;
+  return n === 0 ? '' : ` with ${inWords(n)}${NBSP}other material${n === 1 ? '' : 's'}`;
+}
+
 /** How the picture is exposed where that is neither automatic nor the default, and the light that looks white. */
 export function exposurePhrase({ exposure, finish: { white } }: Pick<Brief, 'exposure' | 'finish'>): string | null {
   const atDefault = 'metered' in exposure || !differs(exposure, BRIEF_DEFAULTS.exposure);
@@ -249,7 +255,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     ...groundWords,
     ...lamps,
     { text: ', ' },
-    word(lookPhrase(brief.look), 'look'),
+    word(lookPhrase(brief.look) + wornPhrase(brief), 'look'),
     ...(exposed ? [{ text: ', ' }, word(exposed, 'exposure')] : []),
     ...(behind ? [{ text: ', in front of ' }, word(behind, 'background')] : []),
     ...sizeWords(brief, changed.has('size')),

@@ -6,6 +6,7 @@ import { buildStudio } from '../lights/studio/studio';
 import type { SurroundingsLight } from '../lights/surroundings-light';
 import { subtract, type Vec3 } from '../math/vec3';
 import type { Webs } from '../scene/added-lamps';
+import { assignMaterials } from '../scene/assign-materials';
 import { inClay } from '../scene/clay';
 import { dimLamps } from '../scene/dim-lamps';
 import { drawCurves } from '../scene/draw-curves';
@@ -71,7 +72,7 @@ export function lightModel(own: Scene, brief: Brief, eye: Vec3, centre: Vec3, we
       position_m: [...subtract(l.position_m, centre)] as [number, number, number]
     }))
   };
-  const plain = inPlain(own, setAsideOf(brief).plain ?? []);
+  const plain = inPlain(assignMaterials(own, brief.materials), setAsideOf(brief).plain ?? []);
   const dimmed = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
   const model = { ...dimmed, openings: openingsOf(plain, brief, centre) };
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);

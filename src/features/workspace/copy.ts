@@ -343,3 +343,15 @@ export const HEALTH_COPY = {
   sending: (share: number) => `${Math.floor(share * 100)}${NBSP}% of the files is here`,
   andMore: (n: number) => ` and ${n} more`
 };
+
+export const MATERIALS_COPY = {
+  title: 'Materials of the file',
+  asInFile: 'as in the file',
+  back: 'As in the file',
+  search: 'Find a material',
+  families: 'Kinds of material',
+  library: 'Materials of the library',
+  none: (text: string) => `No material of the library is called “${text}”.`,
+  takeAll: (n: number) => (n === 1 ? 'Take the suggestion' : `Take ${inWords(n)} suggestions`),
+  suggests: (material: string, name: string) => `${material}: ${name}`
+};

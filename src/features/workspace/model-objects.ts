@@ -13,11 +13,14 @@ import {
   Mesh,
   MeshLambertMaterial,
   type MeshStandardMaterial,
-  type Object3D
+  type Object3D,
+  type Texture
 } from 'three';
 import { type GLTF, GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Affine } from '../../core/math/affine';
+import { type AssignedMaterial, isMeant } from '../../core/scene/assign-materials';
+import { libraryColor, libraryMaterial } from '../../core/scene/material-library';
 import { isWithin, PATH_JOINT, partPaths, WHOLE } from '../../core/scene/part-paths';
 import { PLACED_ROOT, type PlacedModel, placeMatrix } from '../../core/scene/place-models';
 import { isMoved, type PosedPart, poseMatrix } from '../../core/scene/pose';
@@ -140,6 +143,29 @@ export function poseObjects(model: Object3D, pose: readonly PosedPart[]): void {
   walk(model, new Matrix4(), false);
 }
 
+/** Shows materials of the file as those of the library that they become, by their mean colour; others as they are. */
+export function wearMaterials(root: Object3D, rules: readonly AssignedMaterial[]): void {
+  root.traverse((object) => {
+    if (!(object instanceof Mesh)) return;
+    for (const one of ([] as Material[]).concat(object.material)) {
+      const material = one as MeshStandardMaterial;
+      if (!material.color) continue;
+      material.userData.own ??= { color: material.color.clone(), map: material.map };
+      const own = material.userData.own as Own;
+      const rule = rules.find((r) => isMeant(r.material, material.name));
+      const worn = rule && libraryMaterial(rule.becomes)?.material;
+      material.color.copy(worn ? new Color(...libraryColor(worn)) : own.color);
+      const map = worn ? null : own.map;
+      if (material.map !== map) material.needsUpdate = true;
+      material.map = map;
+    }
+  });
+}
+interface Own {
+  color: Color;
+  map: Texture | null;
+}
+
 /** Shows the model's curves, or hides them. */
 export function showCurves(model: Object3D, shown: boolean): void {
   model.traverse((object) => {
@@ -230,6 +256,7 @@ function plainly(material: Material): Material {
   const { color, map, emissive, metalness } = material as MeshStandardMaterial;
   const { transparent, opacity, alphaTest, depthWrite, side } = material;
   const made = new MeshLambertMaterial({
+    name: material.name,
     map: map ?? null,
     transparent,
     opacity,

@@ -149,8 +149,8 @@ export function Stage(props: Props) {
   }, [shading, stageView.edges, props.model]);
   const { open_backs } = props.brief;
   useEffect(() => viewport.current?.openBacks(open_backs), [open_backs, props.model]);
-  const { pose, placed, curves_mm } = props.brief;
-  const arrangement = JSON.stringify({ pose, placed, alone, curves: curves_mm !== null });
+  const { pose, placed, curves_mm, materials } = props.brief;
+  const arrangement = JSON.stringify({ pose, placed, alone, curves: curves_mm !== null, materials });
   useEffect(() => {
     viewport.current?.pose(JSON.parse(arrangement) as Parameters<Viewport['pose']>[0]);
   }, [arrangement, props.model]);

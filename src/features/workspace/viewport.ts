@@ -37,13 +37,14 @@ import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
 import { type Opening, openingAt } from '../../core/scene/opening';
+import type { AssignedMaterial } from '../../core/scene/assign-materials';
 import { isWithin } from '../../core/scene/part-paths';
 import type { PlacedModel } from '../../core/scene/place-models';
 import type { PosedPart } from '../../core/scene/pose';
 import { createRandom } from '../../core/sampling/random';
 import { spreadOver } from '../../core/scene/spread';
 import type { DrawnModel } from './view';
-import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone, showCurves } from './model-objects';
+import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone, showCurves, wearMaterials } from './model-objects';
 
 export interface ViewportEvents {
   /** The user begins to move; the picture on the stage gives way to the model. */
@@ -60,6 +61,8 @@ interface Arrangement {
   alone: string | null;
   /** Whether the model's curves are drawn. */
   curves: boolean;
+  /** What materials of the file become. */
+  materials: readonly AssignedMaterial[];
 }
 
 // Edges between faces that turn by more than this are drawn.
@@ -83,7 +86,7 @@ export class Viewport implements DrawnModel {
   /** The model and what is placed beside it. */
   private readonly root = new Group();
   private readonly pieces: PlacedObjects;
-  private arrangement: Arrangement = { pose: [], placed: [], alone: null, curves: false };
+  private arrangement: Arrangement = { pose: [], placed: [], alone: null, curves: false, materials: [] };
   private readonly clay = new MeshStandardMaterial({ color: 0xd0d0d0, roughness: 0.9, side: DoubleSide });
   private readonly ink = new LineBasicMaterial({ color: 0x303030 });
   private readonly edges: LineSegments[] = [];
@@ -124,13 +127,14 @@ export class Viewport implements DrawnModel {
 
   private arrange(): void {
     if (!this.model) return;
-    const { pose, placed, alone, curves } = this.arrangement;
+    const { pose, placed, alone, curves, materials } = this.arrangement;
     poseObjects(this.model, pose);
     showCurves(this.model, curves);
     const pieces = this.pieces.stand(placed);
     for (const child of [...this.root.children])
       if (child !== this.model && !pieces.includes(child)) child.removeFromParent();
     for (const piece of pieces) if (piece.parent !== this.root) this.root.add(piece);
+    wearMaterials(this.root, materials);
     showAlone(this.root, alone);
     this.sides();
     this.draw();

@@ -135,6 +135,8 @@ export interface Tasks {
   weigh: { input: { model: string }; progress: never; result: WeightOfGroup[] };
   /** Draws a piece of the library, so that its file is there. */
   piece: { input: { key: PieceKey }; progress: never; result: null };
+  /** Renders a material of the library on its small object. */
+  swatch: { input: { key: string }; progress: never; result: Uint8Array };
   /** Renders the small scene under saved surroundings. */
   surroundings: { input: { surroundings: Surroundings }; progress: never; result: Uint8Array };
   /** Prepares renders for browsers; a process that stays. */
@@ -200,6 +202,7 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   lamps: { what: 'the measurement', maxSeconds: 300, maxMemoryMb: null },
   weigh: { what: 'weighing the model', maxSeconds: 60, maxMemoryMb: SMALL_MB },
   piece: { what: 'drawing the piece', maxSeconds: 120, maxMemoryMb: SMALL_MB },
+  swatch: { what: 'the swatch', maxSeconds: 120, maxMemoryMb: SMALL_MB },
   surroundings: { what: 'the preview', maxSeconds: 120, maxMemoryMb: SMALL_MB },
   setup: { what: 'the preparation', maxSeconds: null, maxMemoryMb: null }
 };

@@ -3,18 +3,9 @@
  * compared.
  */
 import { BRIEF_DEFAULTS, type Brief, GROUND_DEFAULTS, type Surroundings } from '../../core/brief/brief';
-import { FinishedFilm, MemoryDenoised } from '../../core/film/denoised';
-import { CHANNELS, tilesOf } from '../../core/film/film';
-import { MemoryFilm } from '../../core/film/store';
-import { denoiseFilm } from '../../core/finishing/denoise/denoise-film';
-import { createDeveloper } from '../../core/finishing/develop';
-import { encodeSamples } from '../../core/finishing/encode-rows';
 import { ballAndCard } from '../../core/scene/ball-and-card';
 import type { FloatImage } from '../../formats/hdr/read-hdr';
-import { encodePng } from '../../formats/image/encode';
-import { guidedFilter } from '../../kernel/host/guided-filter';
-import { config } from '../config';
-import { prepare, run } from './session';
+import { smallPicture } from './small-picture';
 
 const WIDTH = 216;
 const HEIGHT = 122;
@@ -49,25 +40,5 @@ export async function previewOf(
     finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: LIGHTER_EV },
     quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES, bounces: 6, firefly: 4 }
   };
-  const prepared = await prepare({ scene: ballAndCard(), brief, captured, module, threads: config.threads });
-  const film = new MemoryFilm();
-  await run(prepared, film, module, config.threads, {});
-  const denoised = new MemoryDenoised();
-  await denoiseFilm(
-    { film, width: WIDTH, height: HEIGHT, white: prepared.white },
-    guidedFilter(module),
-    denoised,
-    () => {},
-    false
-  );
-  const finished = new FinishedFilm(film, denoised, 1, tilesOf(WIDTH, HEIGHT));
-  const linear = new Float32Array(WIDTH * HEIGHT * 4);
-  const develop = createDeveloper({ width: WIDTH, height: HEIGHT, white: prepared.white, finish: brief.finish });
-  for (const tile of tilesOf(WIDTH, HEIGHT))
-    develop(
-      { ...tile, data: await finished.read(tile.index, tile.width * tile.height * CHANNELS), samples: SAMPLES },
-      linear
-    );
-  const pixels = encodeSamples(linear, WIDTH, 0, '8 bit', 'sRGB');
-  return encodePng({ pixels, width: WIDTH, height: HEIGHT }, null, false);
+  return smallPicture(ballAndCard(), brief, captured, module);
 }

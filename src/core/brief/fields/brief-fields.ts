@@ -3,6 +3,7 @@ import { BLEED, PATCH, SEEN, SIZE } from './size-fields';
 import { flag, nullable, number, object, shapes, tagged, text, type ValueOf, whole } from './field';
 import { FINISH } from './finish-fields';
 import { LAMPS, OPENINGS } from './lamps-fields';
+import { MATERIALS } from './materials-fields';
 import { CURVES, PLACED, POSE } from './pose-fields';
 import { QUALITY } from './quality-fields';
 import { SURROUNDINGS } from './surroundings-fields';
@@ -128,6 +129,7 @@ export const BRIEF = object(
     viewpoint: VIEWPOINT,
     surroundings: SURROUNDINGS,
     look: LOOK,
+    materials: MATERIALS,
     exposure: EXPOSURE,
     size: SIZE,
     patch: PATCH,

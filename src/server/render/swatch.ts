@@ -1,0 +1,38 @@
+/** The picture of a material of the library, all in the same light and seen the same way, so that they can be compared. */
+import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
+import { libraryMaterial } from '../../core/scene/material-library';
+import { MATERIAL_DEFAULTS } from '../../core/scene/scene';
+import { swatchPiece } from '../../core/scene/swatch-piece';
+import { smallPicture } from './small-picture';
+
+const WIDTH = 168;
+const HEIGHT = 126;
+const SAMPLES = 32;
+// a meter would make the same grey of black and of white
+const EV100 = 11.6;
+
+/** A PNG. Throws a RangeError when there is no such material. */
+export async function swatchOf(key: string, module: WebAssembly.Module): Promise<Uint8Array> {
+  const entry = libraryMaterial(key);
+  if (!entry) throw new RangeError(`swatchOf: expected a key of the library, got "${key}"`);
+  const brief: Brief = {
+    ...BRIEF_DEFAULTS,
+    viewpoint: {
+      position_m: [-0.19, 0.17, 0.34],
+      target_m: [-0.004, 0.042, 0],
+      up: [0, 1, 0],
+      projection: 'perspective',
+      focal_length_mm: 62,
+      sensor_height_mm: 24,
+      f_number: null,
+      focus_m: null,
+      height_m: null
+    },
+    surroundings: SURROUNDINGS_DEFAULTS.studio,
+    exposure: { ev100: EV100 },
+    size: { width_px: WIDTH, height_px: HEIGHT },
+    quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES, grain: null, bounces: 8, firefly: 4 }
+  };
+  const material = { ...MATERIAL_DEFAULTS, ...entry.material, name: entry.name };
+  return smallPicture(swatchPiece({ ...material, twoSided: !material.solid }), brief, null, module);
+}

@@ -1,0 +1,47 @@
+/** The picture of a material of the library; rendered when it is first asked for, one after the other. */
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { access, mkdir, rename, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import { libraryMaterial } from '../../core/scene/material-library';
+import { config } from '../config';
+import { previewPath } from '../files/previews';
+import { runTask } from '../jobs/run-task';
+import { singleton } from '../jobs/singleton';
+import { underWay } from './under-way';
+
+/** A page asks for many at once, and each would take all cores. */
+const line = () => singleton('swatches in line', () => ({ last: Promise.resolve() as Promise<unknown> }));
+
+let code: string | null = null;
+
+/** Path of the PNG; null when there is no such material or it cannot be rendered. */
+export async function materialSwatch(key: string): Promise<string | null> {
+  const entry = libraryMaterial(key);
+  if (!entry) return null;
+  code ??= readFileSync(config.built('bundles.stamp'), 'utf8');
+  const of = createHash('sha256').update(code).update(JSON.stringify(entry)).digest('hex').slice(0, 16);
+  const path = previewPath(`material-${key}-${of}`);
+  const there = await access(path).then(
+    () => true,
+    () => false
+  );
+  return there ? path : underWay('swatch', path, () => inLine(() => make(key, path)));
+}
+
+function inLine<T>(work: () => Promise<T>): Promise<T> {
+  const own = line();
+  const mine = own.last.then(work, work);
+  own.last = mine.catch(() => null);
+  return mine;
+}
+
+async function make(key: string, path: string): Promise<string | null> {
+  const made = await runTask('swatch', { key });
+  if (!made.ok) return null;
+  await mkdir(dirname(path), { recursive: true });
+  const part = `${path}.${process.pid}.part`;
+  await writeFile(part, made.value);
+  await rename(part, path);
+  return path;
+}
