@@ -195,6 +195,30 @@ await shoot('parts', {
     return 3;
   }
 });
+await shoot('materials', {
+  project: 'Lantern Hill hut',
+  word: /photographic/,
+  live: 24,
+  act: async (page) => {
+    const become = async (of, material) => {
+      await page.getByRole('button', { name: of, exact: true }).click();
+      await page.getByRole('searchbox', { name: 'Find a material' }).fill(material);
+      await page
+        .getByRole('group', { name: 'Materials of the library' })
+        .getByRole('button', { name: material })
+        .click();
+    };
+    await become('larch', 'Timber, charred');
+    await become('weathered copper', 'Copper, green patina');
+    await page.getByRole('searchbox', { name: 'Find a material' }).fill('');
+    await page.waitForFunction(
+      () => [...document.querySelectorAll('.list img')].every((img) => img.naturalWidth > 0),
+      null,
+      { timeout: 120_000 }
+    );
+    return 2;
+  }
+});
 await shoot('model', {
   project: 'Reading room',
   act: async (page) => {
