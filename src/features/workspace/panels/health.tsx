@@ -1,7 +1,8 @@
 /** What is wrong with the model: each finding with where it is, and its repair, which can be undone. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { type Finding, isOfParts, isRepair, type Repair, tellFinding } from '../../../core/scene/health';
 import { nameOfPath } from '../../../core/scene/part-paths';
+import { ChooseFiles } from '../../shared/choose-files';
 import { uploadAll } from '../../shared/send';
 import { HEALTH_COPY as COPY } from '../copy';
 import type { PanelContext } from '../view';
@@ -15,7 +16,6 @@ const SHOWN = 3;
 export function Health({ workspace, picture, onWorkspace, onMessage }: Props) {
   const { health } = workspace.revision.report;
   const [busy, setBusy] = useState<string | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   if (!health) return null;
 
   const done = health.flatMap(({ kind, repaired }) => (repaired && isRepair(kind) ? [kind] : []));
@@ -29,7 +29,6 @@ export function Health({ workspace, picture, onWorkspace, onMessage }: Props) {
   };
   const repair = (repairs: readonly Repair[]) => void ask('repairs', { repairs }, COPY.repairing);
   const add = async (files: File[]) => {
-    if (files.length === 0) return;
     const sent = await uploadAll(files, (share) => setBusy(COPY.sending(share)), new AbortController().signal);
     setBusy(null);
     if (!sent.ok) return onMessage(sent.message);
@@ -46,9 +45,12 @@ export function Health({ workspace, picture, onWorkspace, onMessage }: Props) {
         {repaired ? COPY.undo(COPY.repairs[kind].toLowerCase()) : COPY.repairs[kind]}
       </button>
     ) : kind === 'pictures' ? (
-      <button type="button" className="lk act" disabled={busy !== null} onClick={() => input.current?.click()}>
-        {COPY.addFiles}
-      </button>
+      <ChooseFiles
+        label={COPY.chooseFiles}
+        button={COPY.addFiles}
+        disabled={busy !== null}
+        onFiles={(files) => void add(files)}
+      />
     ) : null;
   return (
     <section className="sec" aria-label={COPY.title}>
@@ -62,18 +64,6 @@ export function Health({ workspace, picture, onWorkspace, onMessage }: Props) {
           </button>
         ) : null}
       </div>
-      <input
-        ref={input}
-        className="vh"
-        type="file"
-        multiple
-        tabIndex={-1}
-        aria-label={COPY.chooseFiles}
-        onChange={(e) => {
-          void add([...(e.target.files ?? [])]);
-          e.target.value = '';
-        }}
-      />
       {health.length === 0 ? <p className="note">{COPY.sound}</p> : null}
       {health.map((finding) => (
         <div key={finding.kind} className="finding">

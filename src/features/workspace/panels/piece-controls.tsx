@@ -5,6 +5,7 @@ import type { Brief, PlacedPiece } from '../../../core/brief/brief';
 import { PIECE_KINDS, PIECES } from '../../../core/catalogue/pieces';
 import type { ModelPart } from '../../../core/scene/model-part';
 import { createRandom } from '../../../core/sampling/random';
+import { ChooseFiles } from '../../shared/choose-files';
 import { send, uploadAll } from '../../shared/send';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
@@ -49,7 +50,6 @@ export function PieceControls({
   const [kind, setKind] = useState<string>(PIECES[0].key);
   const [count, setCount] = useState(24);
   const [busy, setBusy] = useState<string | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   /** A press on the stage adds to what is there then, not to what was there when it was asked for. */
   const latest = useRef(placed);
   latest.current = placed;
@@ -93,7 +93,6 @@ export function PieceControls({
     (p) => p.model === kind
   ) ?? { model: PIECES[0].key, name: PIECES[0].name };
   const bring = async (files: File[]) => {
-    if (files.length === 0) return;
     const sent = await uploadAll(files, (share) => setBusy(COPY.sending(share)), new AbortController().signal);
     setBusy(sent.ok ? COPY.reading : null);
     if (!sent.ok) return onMessage(sent.message);
@@ -160,22 +159,8 @@ export function PieceControls({
               ))}
             </div>
           ) : null}
-          <input
-            ref={input}
-            className="vh"
-            type="file"
-            multiple
-            tabIndex={-1}
-            aria-label={COPY.chooseFurther}
-            onChange={(e) => {
-              void bring([...(e.target.files ?? [])]);
-              e.target.value = '';
-            }}
-          />
           {busy === null ? (
-            <button type="button" className="lk act" onClick={() => input.current?.click()}>
-              {COPY.bringFurther}
-            </button>
+            <ChooseFiles label={COPY.chooseFurther} button={COPY.bringFurther} onFiles={(files) => void bring(files)} />
           ) : (
             <span role="status">{busy}</span>
           )}

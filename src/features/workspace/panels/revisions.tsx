@@ -1,7 +1,8 @@
 /** A newer file of the model, what is other in it, and the way back to an earlier revision. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { WorkspaceDto } from '../../../contracts/dto';
 import { type ComparedReport, RENAMED } from '../../../formats/model/import-report';
+import { ChooseFiles } from '../../shared/choose-files';
 import { send, type Sent, uploadAll } from '../../shared/send';
 import { when } from '../../shared/when';
 import { REVISION_COPY as COPY } from '../copy';
@@ -12,7 +13,6 @@ import { WatchedFile } from './watched-file';
 type Props = Pick<PanelContext, 'workspace' | 'picture' | 'onWorkspace' | 'onMessage'>;
 
 export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const { id } = workspace.project;
   const { compared } = workspace.revision.report;
@@ -29,7 +29,6 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
     onMessage(made.ok ? (made.value.same ? COPY.same : null) : made.message);
   };
   const bring = async (files: File[]) => {
-    if (files.length === 0) return;
     const signal = new AbortController().signal;
     const sent = await uploadAll(files, (share) => setBusy(COPY.sending(share)), signal);
     if (!sent.ok) return end(sent);
@@ -43,22 +42,8 @@ export function Revisions({ workspace, picture, onWorkspace, onMessage }: Props)
   return (
     <div className="sec" style={{ marginTop: 12 }}>
       <span className="lab">{COPY.title}</span>
-      <input
-        ref={input}
-        className="vh"
-        type="file"
-        multiple
-        tabIndex={-1}
-        aria-label={COPY.choose}
-        onChange={(e) => {
-          void bring([...(e.target.files ?? [])]);
-          e.target.value = '';
-        }}
-      />
       {busy === null ? (
-        <button type="button" className="lk act" onClick={() => input.current?.click()}>
-          {COPY.bring}
-        </button>
+        <ChooseFiles label={COPY.choose} button={COPY.bring} onFiles={(files) => void bring(files)} />
       ) : (
         <span role="status">{busy}</span>
       )}
