@@ -147,6 +147,8 @@ test('parts are found, turned and left out in one picture, and a piece is placed
 });
 
 test('a material of the file becomes one of the library, and is taken back', async ({ page }) => {
+  // its swatches are rendered beside the preview
+  test.setTimeout(300_000);
   await page.goto('/');
   await page.getByRole('link', { name: /Perihelion lamp/ }).click();
   await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
@@ -161,7 +163,7 @@ test('a material of the file becomes one of the library, and is taken back', asy
   await expect(sentence).toContainText('photographic with one\u00a0other material');
   // its picture is rendered when it is first shown
   const swatch = library.locator('img').first();
-  await expect.poll(() => swatch.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 60_000 }).toBe(168);
+  await expect.poll(() => swatch.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 150_000 }).toBe(168);
   await panel.getByRole('button', { name: 'As in the file' }).click();
   await expect(sentence).not.toContainText('other material');
 });

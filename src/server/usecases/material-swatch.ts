@@ -10,8 +10,12 @@ import { runTask } from '../jobs/run-task';
 import { singleton } from '../jobs/singleton';
 import { underWay } from './under-way';
 
-/** A page asks for many at once, and each would take all cores. */
-const line = () => singleton('swatches in line', () => ({ last: Promise.resolve() as Promise<unknown> }));
+/** A page asks for many at once, and each would take all cores: one is made at a time, what was asked for last first. */
+const line = () => singleton('swatches in line', (): Line => ({ waiting: [], busy: false }));
+interface Line {
+  waiting: (() => void)[];
+  busy: boolean;
+}
 
 let code: string | null = null;
 
@@ -31,9 +35,15 @@ export async function materialSwatch(key: string): Promise<string | null> {
 
 function inLine<T>(work: () => Promise<T>): Promise<T> {
   const own = line();
-  const mine = own.last.then(work, work);
-  own.last = mine.catch(() => null);
-  return mine;
+  const next = () => {
+    const job = own.waiting.pop();
+    own.busy = job !== undefined;
+    job?.();
+  };
+  return new Promise<T>((resolve, reject) => {
+    own.waiting.push(() => void work().then(resolve, reject).finally(next));
+    if (!own.busy) next();
+  });
 }
 
 async function make(key: string, path: string): Promise<string | null> {
