@@ -43,7 +43,8 @@ while (!stop.signal.aborted) {
       noteOfWatch(project, made.ok ? null : (made.message ?? null));
     void watchModel(path, project, end.signal, note, { from })
       .catch((error: unknown) => console.error(error))
-      .finally(() => following.delete(project));
+      // another file may be followed by now
+      .finally(() => following.get(project)?.end === end && following.delete(project));
   }
   await sleep(LOOK_MS, undefined, { signal: stop.signal }).catch(() => {});
 }

@@ -5,6 +5,7 @@
  */
 import type { Vec3 } from '../math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneMaterial } from './scene';
+import { plainGeometry } from './triangles';
 
 const RINGS = 32;
 const SECTORS = 64;
@@ -97,17 +98,7 @@ export function ballAndCard(): Scene {
       material({ name: `colour ${i + 1}`, baseColor: [...c, 1], twoSided: true })
     );
   });
-  const count = positions.length / 3;
-  const geometry = {
-    positions: Float32Array.from(positions),
-    normals: Float32Array.from(normals),
-    tangents: new Float32Array(count * 4),
-    uv0: new Float32Array(count * 2),
-    uv1: new Float32Array(count * 2),
-    colors: new Uint16Array(count * 4).fill(65_535),
-    indices: Uint32Array.from(indices),
-    triangleMaterials: Uint32Array.from(triangleMaterials)
-  };
+  const geometry = plainGeometry({ positions, normals, indices, triangleMaterials });
   return {
     ...NO_INSTANCES,
     geometry,

@@ -4,6 +4,7 @@
  */
 import type { Vec3 } from '../math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneMaterial } from './scene';
+import { plainGeometry } from './triangles';
 
 interface ProfilePoint {
   x: number;
@@ -125,17 +126,7 @@ export function swatchPiece(material: SceneMaterial): Scene {
     flat([0, 0, 1], [x, low, right], [back, low, right], [back, high, right], [x, high, right]);
     flat([0, 0, -1], [back, low, left], [x, low, left], [x, high, left], [back, high, left]);
   }
-  const count = positions.length / 3;
-  const geometry = {
-    positions: Float32Array.from(positions),
-    normals: Float32Array.from(normals),
-    tangents: new Float32Array(count * 4),
-    uv0: new Float32Array(count * 2),
-    uv1: new Float32Array(count * 2),
-    colors: new Uint16Array(count * 4).fill(65_535),
-    indices: Uint32Array.from(indices),
-    triangleMaterials: new Uint32Array(indices.length / 3)
-  };
+  const geometry = plainGeometry({ positions, normals, indices });
   return {
     ...NO_INSTANCES,
     geometry,

@@ -45,6 +45,28 @@ export function joinGeometries(pieces: readonly SceneGeometry[]): SceneGeometry 
   return out;
 }
 
+/** Of surfaces without texture coordinates and tints. */
+export function plainGeometry(surfaces: {
+  /** xyz a vertex, m. */
+  positions: readonly number[];
+  normals: readonly number[];
+  indices: readonly number[];
+  /** Index of the material of each triangle; 0 where nothing is said. */
+  triangleMaterials?: readonly number[];
+}): SceneGeometry {
+  const { positions, normals, indices } = surfaces;
+  return {
+    ...emptyOf(positions.length / 3),
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    colors: new Uint16Array((positions.length / 3) * 4).fill(65_535),
+    indices: Uint32Array.from(indices),
+    triangleMaterials: surfaces.triangleMaterials
+      ? Uint32Array.from(surfaces.triangleMaterials)
+      : new Uint32Array(indices.length / 3)
+  };
+}
+
 const emptyOf = (vertices: number) => ({
   positions: new Float32Array(vertices * 3),
   normals: new Float32Array(vertices * 3),

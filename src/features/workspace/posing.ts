@@ -42,6 +42,10 @@ export const roundedPlace = ([x, y, z]: Vec3): [number, number, number] => [
   Math.round(z * 1e4) / 1e4
 ];
 
+/** With another number along one axis. */
+export const withAxis = (value: Vec3, axis: number, number: number): [number, number, number] =>
+  value.map((old, k) => (k === axis ? number : old)) as [number, number, number];
+
 export const newPiece = (model: string, name: string, at: Vec3): PlacedPiece => ({
   name,
   model,

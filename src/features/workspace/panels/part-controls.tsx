@@ -3,11 +3,11 @@ import type { RefObject } from 'react';
 import type { Brief, PosedPart } from '../../../core/brief/brief';
 import type { ModelPart } from '../../../core/scene/model-part';
 import { SEEN } from '../../../core/scene/pose';
-import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { POSE_COPY as COPY } from '../copy';
-import { roundedPlace, settingOfPart, withPart } from '../posing';
+import { roundedPlace, settingOfPart, withAxis, withPart } from '../posing';
 import type { DrawnModel } from '../view';
+import { AxisNames, XyzFields } from './xyz-fields';
 
 interface Props {
   part: ModelPart;
@@ -20,10 +20,8 @@ interface Props {
   drawn: RefObject<DrawnModel | null>;
 }
 
-type Triple = [number, number, number];
-const withAt = (value: Triple, k: number, v: number): Triple => value.map((old, i) => (i === k ? v : old)) as Triple;
-const MM = 1000;
-const FAR_MM = 1e9;
+export const MM = 1000;
+export const FAR_MM = 1e9;
 
 export const SEEN_WORDS = SEEN.map((key) => ({ key, label: COPY.seen[key] }));
 
@@ -52,38 +50,25 @@ export function PartControls({ part, pose, alone, onAlone, onPose, ground_m, dra
         onChoose={(seen) => set({ seen })}
       />
       <div className="xyz">
-        <span />
-        {COPY.axes.map((axis) => (
-          <span key={axis} className="note" aria-hidden>
-            {axis}
-          </span>
-        ))}
-        <span className="lab">{COPY.turn}</span>
-        {COPY.turns.map((label, k) => (
-          <NumberField
-            key={label}
-            label={label}
-            unit="°"
-            digits={0}
-            min={-3600}
-            max={3600}
-            value={setting.turn_deg[k]!}
-            onChange={(deg) => set({ turn_deg: withAt(setting.turn_deg, k, deg) })}
-          />
-        ))}
-        <span className="lab">{COPY.move}</span>
-        {COPY.moves.map((label, k) => (
-          <NumberField
-            key={label}
-            label={label}
-            unit="mm"
-            digits={0}
-            min={-FAR_MM}
-            max={FAR_MM}
-            value={Math.round(setting.move_m[k]! * MM * 10) / 10}
-            onChange={(mm) => set({ move_m: withAt(setting.move_m, k, mm / MM) })}
-          />
-        ))}
+        <AxisNames />
+        <XyzFields
+          name={COPY.turn}
+          labels={COPY.turns}
+          unit="°"
+          min={-3600}
+          max={3600}
+          value={setting.turn_deg}
+          onChange={(axis, deg) => set({ turn_deg: withAxis(setting.turn_deg, axis, deg) })}
+        />
+        <XyzFields
+          name={COPY.move}
+          labels={COPY.moves}
+          unit="mm"
+          min={-FAR_MM}
+          max={FAR_MM}
+          value={setting.move_m.map((m) => Math.round(m * MM * 10) / 10)}
+          onChange={(axis, mm) => set({ move_m: withAxis(setting.move_m, axis, mm / MM) })}
+        />
       </div>
       <div className="acts">
         <button type="button" className="lk act" onClick={toGround}>

@@ -10,9 +10,10 @@ import { send, uploadAll } from '../../shared/send';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { POSE_COPY as COPY } from '../copy';
-import { groupPieces, newPiece, roundedPlace, scattered } from '../posing';
+import { groupPieces, newPiece, roundedPlace, scattered, withAxis } from '../posing';
 import type { DrawnModel, Picking } from '../view';
-import { SEEN_WORDS } from './part-controls';
+import { FAR_MM, MM, SEEN_WORDS } from './part-controls';
+import { AxisNames, XyzFields } from './xyz-fields';
 
 interface Props {
   /** Id of the project. */
@@ -30,7 +31,6 @@ interface Props {
   drawn: RefObject<DrawnModel | null>;
 }
 
-const FAR_MM = 1e9;
 const MOST_PIECES = 2000;
 
 export function PieceControls({
@@ -211,26 +211,16 @@ export function PieceControls({
             onChoose={(seen) => set({ seen })}
           />
           <div className="xyz">
-            <span />
-            {COPY.axes.map((axis) => (
-              <span key={axis} className="note" aria-hidden>
-                {axis}
-              </span>
-            ))}
-            <span className="lab">{COPY.position}</span>
-            {COPY.moves.map((label, k) => (
-              <NumberField
-                key={label}
-                label={`${COPY.position}: ${label}`}
-                unit="mm"
-                min={-FAR_MM}
-                max={FAR_MM}
-                value={Math.round(piece.position_m[k]! * 1000)}
-                onChange={(mm) =>
-                  set({ position_m: roundedPlace(piece.position_m.map((v, i) => (i === k ? mm / 1000 : v)) as never) })
-                }
-              />
-            ))}
+            <AxisNames />
+            <XyzFields
+              name={COPY.position}
+              labels={COPY.moves.map((label) => `${COPY.position}: ${label}`)}
+              unit="mm"
+              min={-FAR_MM}
+              max={FAR_MM}
+              value={piece.position_m.map((m) => Math.round(m * MM))}
+              onChange={(axis, mm) => set({ position_m: withAxis(piece.position_m, axis, mm / MM) })}
+            />
             <span className="lab">{COPY.turn}</span>
             <NumberField
               label={`${COPY.turn}: ${COPY.turns[1]}`}

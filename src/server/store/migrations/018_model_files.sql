@@ -15,7 +15,7 @@ CREATE TABLE further_models (
   PRIMARY KEY (project_id, glb_sha256)
 );
 CREATE INDEX further_models_by_file ON further_models (glb_sha256);
--- The model before its repairs, where something can be repaired, and which repairs were done.
+-- The model before its repairs, where something can be repaired; its report says which were done.
 ALTER TABLE revisions ADD COLUMN unrepaired_sha256 TEXT;
 -- The file of the watched folder that a project follows, and what became of its last save; null where all is well.
 ALTER TABLE projects ADD COLUMN watched_file TEXT;
