@@ -53,7 +53,15 @@ export async function renderCommand(args: string[]): Promise<number> {
         : null;
     const module = await loadKernel();
     const began = performance.now();
-    const prepared = await prepare({ scene, brief, captured, webs: await readWebs(brief, resolve), module, threads });
+    const prepared = await prepare({
+      scene,
+      brief,
+      captured,
+      webs: await readWebs(brief, resolve),
+      pathOf: resolve,
+      module,
+      threads
+    });
     if (prepared.dark) process.stderr.write(`sphaera: ${DARK}; the picture will be black\n`);
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });

@@ -125,12 +125,13 @@ export interface TownDto {
   longitude_deg: number;
 }
 
-/** A picture that can stand behind the model. */
+/** A picture of one's own: to stand behind the model, to lie on surfaces, or both. */
 export interface BackdropDto {
   sha256: string;
   name: string;
   width_px: number;
   height_px: number;
+  purpose: 'behind' | 'surface' | 'both';
 }
 
 /** A part of a brief that was kept under a name. */

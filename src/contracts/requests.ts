@@ -21,6 +21,7 @@ import {
   ValidateIf,
   ValidateNested
 } from 'class-validator';
+import { BRIEF_VERSION } from '../core/brief/brief';
 import { KEPT_KINDS, type KeptKind } from '../core/brief/kept-part';
 import { REPAIRS, type Repair } from '../core/scene/health';
 import { FINENESSES, type Fineness } from '../core/units/read-as';
@@ -64,11 +65,20 @@ export class UploadBody {
   @Matches(SHA256, { message: 'must name an upload' }) upload = '';
   @IsString() @MinLength(1) @MaxLength(300) name = '';
 }
+export class PictureBody extends UploadBody {
+  /** What it is brought in for. */
+  @IsIn(['behind', 'surface']) purpose: 'behind' | 'surface' = 'behind';
+}
 export class CapturedBody extends UploadBody {
   /** Whether an image that is too large may be made smaller. */
   @IsBoolean() reduce = false;
 }
 
+/** Rules of materials, which are checked as those of a brief. */
+export class MaterialsBody {
+  @Allow() version: unknown = BRIEF_VERSION;
+  @Allow() materials: unknown;
+}
 /** Briefs are checked by their own contract. */
 export class BriefBody {
   @Allow() brief: unknown;

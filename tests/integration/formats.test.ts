@@ -251,7 +251,7 @@ describe('damaged, foreign and hostile files', () => {
     // A refusal takes about as long as the start of the importer, whatever else the machine does. One file may meet a
     // stall of the machine; a reader that chews on what it cannot read would show in several.
     const sorted = seconds.map(([, each]) => each).sort((a, b) => a - b);
-    const middle = sorted[sorted.length >> 1];
+    const middle = sorted[sorted.length >> 1]!;
     expect(seconds.filter(([, each]) => each > 10 * middle).length).toBeLessThanOrEqual(2);
     // nothing stays behind
     expect((await readdir(folder)).filter((name) => name.startsWith('sphaera-import-'))).toEqual([]);

@@ -121,13 +121,13 @@ describe('a hostile file of a library', () => {
     const svg = await uploaded(
       '<svg xmlns="http://www.w3.org/2000/svg" width="15000" height="15000"><rect width="9"/></svg>'
     );
-    expect(message(await addBackdrop(svg, 'huge.svg'))).toMatch(/cannot be read as a picture; PNG, JPEG/);
+    expect(message(await addBackdrop(svg, 'huge.svg', 'behind'))).toMatch(/cannot be read as a picture; PNG, JPEG/);
   });
 
   it('ends its reader when whoever asked has left', async () => {
     const left = new AbortController();
     left.abort();
     const svg = await uploaded('<svg/>');
-    expect(message(await addBackdrop(svg, 'huge.svg', left.signal))).toMatch(/was stopped/);
+    expect(message(await addBackdrop(svg, 'huge.svg', 'behind', left.signal))).toMatch(/was stopped/);
   });
 });

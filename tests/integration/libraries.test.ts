@@ -107,16 +107,16 @@ describe('pictures behind the model', () => {
       .withMetadata({ orientation: 6 })
       .jpeg()
       .toBuffer();
-    expect(taken(await addBackdrop(await arrived(turned), 'Over the ridge.jpg'))).toMatchObject({
+    expect(taken(await addBackdrop(await arrived(turned), 'Over the ridge.jpg', 'behind'))).toMatchObject({
       name: 'Over the ridge',
       width_px: 10,
       height_px: 20
     });
     expect(workspace().backdrops).toHaveLength(1);
-    expect(message(await addBackdrop(await arrived(Buffer.from('not a picture at all')), 'notes.jpg'))).toMatch(
-      /^"notes\.jpg" /
-    );
-    expect(message(await addBackdrop(NOT_THERE, 'lost.png'))).toContain('was not uploaded completely');
+    expect(
+      message(await addBackdrop(await arrived(Buffer.from('not a picture at all')), 'notes.jpg', 'behind'))
+    ).toMatch(/^"notes\.jpg" /);
+    expect(message(await addBackdrop(NOT_THERE, 'lost.png', 'behind'))).toContain('was not uploaded completely');
   });
 });
 

@@ -120,5 +120,8 @@ export function arrangementOf({ pose, placed, curves_mm }: Arranged): Partial<Ar
 }
 type Arranged = Pick<Brief, 'pose' | 'placed' | 'curves_mm'>;
 
+/** A material of the library, changed or not, with pictures on it or none. */
+export type Swatch = Pick<Brief['materials'][number], 'becomes' | 'change' | 'texture'>;
+
 /** In which fields two briefs differ, each with the word of the sentence that names it. */
 export const briefChanges = (brief: Brief, other: Brief): Change[] => changesBetween(BRIEF, other, brief);

@@ -1,25 +1,29 @@
 /**
  * What is kept of a brief under a name: its surroundings; a cue, which is the whole of its light; a destination, which
- * is its size and where it is seen; a step of quality. A cue says which lamps are on and how strong; which lamps there
- * are is the picture's own, so those added since stay when it is taken.
+ * is its size and where it is seen; a step of quality; what a material becomes. A cue says which lamps are on and how
+ * strong; which lamps there are is the picture's own, so those added since stay when it is taken.
  */
 import { BRIEF_VERSION, type Brief, canonicalJson } from './brief';
 import { migrateBrief } from './migrate';
-import { readLamps, readQuality, readSeen, readSurroundings } from './read-brief';
+import { readLamps, readMaterials, readQuality, readSeen, readSurroundings } from './read-brief';
 
 export type KeptPart = Partial<Pick<Brief, 'surroundings' | 'exposure' | 'size' | 'seen' | 'quality'>> & {
+  /** One rule: what a material becomes, whatever it is called in the file. */
+  materials?: Brief['materials'];
   lamps?: Pick<Brief['lamps'], 'groups' | 'only'>;
 };
 
-export const KEPT_KINDS = ['surroundings', 'cue', 'destination', 'step'] as const;
+export const KEPT_KINDS = ['surroundings', 'cue', 'destination', 'step', 'material'] as const;
 export type KeptKind = (typeof KEPT_KINDS)[number];
 
+/** Of a material the first rule. */
 export function partOf(
-  { surroundings, lamps: { groups, only }, exposure, size, seen, quality }: Brief,
+  { surroundings, lamps: { groups, only }, exposure, size, seen, quality, materials }: Brief,
   kind: KeptKind
 ): KeptPart {
   if (kind === 'surroundings') return { surroundings };
   if (kind === 'cue') return { surroundings, lamps: { groups, only }, exposure };
+  if (kind === 'material') return { materials: materials.slice(0, 1) };
   return kind === 'destination' ? { size, seen } : { quality };
 }
 
@@ -42,6 +46,7 @@ export function readPart(json: string): KeptPart {
   if (part.surroundings) part.surroundings = readSurroundings(part.surroundings);
   if (part.quality) part.quality = readQuality(part.quality);
   if (part.seen) part.seen = readSeen(part.seen);
+  if (part.materials) part.materials = readMaterials(part.materials);
   if (part.lamps) {
     const { groups, only } = readLamps(part.lamps);
     part.lamps = { groups, only };

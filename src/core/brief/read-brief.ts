@@ -13,4 +13,6 @@ export const readSurroundings = (kept: unknown): Surroundings =>
   completed(BRIEF.fields.surroundings, kept) as Surroundings;
 export const readQuality = (kept: unknown): BriefQuality => completed(BRIEF.fields.quality, kept) as BriefQuality;
 export const readSeen = (kept: unknown): Seen => completed(BRIEF.fields.seen, kept) as Seen;
+export const readMaterials = (kept: unknown): Brief['materials'] =>
+  completed(BRIEF.fields.materials, kept) as Brief['materials'];
 export const readLamps = (kept: unknown): Brief['lamps'] => completed(BRIEF.fields.lamps, kept) as Brief['lamps'];

@@ -5,20 +5,30 @@
  */
 import type { Vec3 } from '../math/vec3';
 
-export const SOLID_KINDS = ['noise', 'wood', 'stone', 'concrete', 'brick', 'terrazzo', 'cloth'] as const;
+export const SOLID_KINDS = [
+  'noise',
+  'wood',
+  'stone',
+  'concrete',
+  'brick',
+  'terrazzo',
+  'cloth',
+  'boards',
+  'herringbone'
+] as const;
 export type SolidKind = (typeof SOLID_KINDS)[number];
 
 export interface SolidTexture {
   kind: SolidKind;
   /**
    * m; of wood a year's ring, of stone the way between veins, of concrete a blotch, of brick its length, of terrazzo a
-   * chip, of cloth the way between threads, of noise its coarsest swell.
+   * chip, of cloth the way between threads, of noise its coarsest swell, of boards and herringbone the width of a board.
    */
   size_m: number;
   /**
    * Linear reflectances that the base colour is multiplied by. Of wood late and early wood and pores; of stone and
    * concrete dark, light, veins or holes; of brick two burns and the mortar; of terrazzo the ground and two marbles; of
-   * cloth weft, warp and the gaps.
+   * cloth weft, warp and the gaps; of boards and herringbone late and early wood, and pores and joints.
    */
   colors: [Vec3, Vec3, Vec3];
   /** m; how deep it is. */
@@ -28,6 +38,8 @@ export interface SolidTexture {
   /** Along which axis of the part grain or courses run. */
   axis: 'x' | 'y' | 'z';
   seed: number;
+  /** How much parts differ in tone, 0 to 1: at 1 by up to a third. Not there: 0. */
+  variation?: number;
 }
 
 /** What a file says, checked; null when it is none. Throws with the field's name when a value cannot be. */
@@ -58,7 +70,8 @@ export function parseSolidTexture(value: unknown): SolidTexture | null {
     relief_m: number('relief_m', 0, 0, 1),
     roughness_change: number('roughness_change', 0, 0, 1),
     axis: v.axis === 'y' || v.axis === 'z' ? v.axis : 'x',
-    seed: number('seed', 1, 0, 4294967295)
+    seed: number('seed', 1, 0, 4294967295),
+    ...(v.variation === undefined ? {} : { variation: number('variation', 0, 0, 1) })
   };
 }
 
@@ -70,7 +83,9 @@ const SHARES: Record<SolidKind, Vec3> = {
   concrete: [0.497, 0.497, 0.006],
   brick: [0.412, 0.412, 0.176],
   terrazzo: [0.4337, 0.2843, 0.282],
-  cloth: [0.428, 0.423, 0.149]
+  cloth: [0.428, 0.423, 0.149],
+  boards: [0.393, 0.553, 0.054],
+  herringbone: [0.393, 0.553, 0.054]
 };
 
 /** What a solid texture looks like where it cannot be drawn: its mean, linear. */

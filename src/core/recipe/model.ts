@@ -11,16 +11,18 @@ import { inClay } from '../scene/clay';
 import { dimLamps } from '../scene/dim-lamps';
 import { drawCurves } from '../scene/draw-curves';
 import { addSet, type LitScene } from '../scene/lit-scene';
+import { polishLabels, putLabels } from '../scene/labels';
 import type { OpenFrame } from '../scene/opening';
 import { inPlain } from '../scene/plain-materials';
 import { placeModels } from '../scene/place-models';
 import { poseScene } from '../scene/pose';
 import { centreFor, recentreScene } from '../scene/recentre';
-import { MATERIAL_DEFAULTS, type Scene } from '../scene/scene';
+import { MATERIAL_DEFAULTS, type Scene, type SceneTexture } from '../scene/scene';
 import { setAside, slimDown } from '../scene/set-aside';
 import type { MeshReducer } from '../scene/slim-copy';
 import { seesSurroundings } from './light';
 import type { GroundSettings } from './render-settings';
+import { type PackedRule, packedRules, packSurfaces, type ReadPicture } from './surfaces';
 
 /** All that decides a scene pack beside the model: where its origin lies, how it is posed, what is left out or slim. */
 export interface PackInput extends Omit<SetAside, 'plain'> {
@@ -31,6 +33,10 @@ export interface PackInput extends Omit<SetAside, 'plain'> {
   placed?: Brief['placed'];
   /** Not there where curves are not drawn. */
   curves_mm?: Brief['curves_mm'];
+  /** Not there where materials are the rig's alone. */
+  surfaces?: PackedRule[];
+  /** Not there where there are none. */
+  labels?: Brief['labels'];
 }
 
 /** How what goes into a pack is found beside the model. */
@@ -39,23 +45,39 @@ export interface PackSources {
   openReducer: () => Promise<MeshReducer>;
   /** A piece or another model. Throws a RangeError when it is not there. */
   readPiece: (model: string) => Promise<Scene>;
+  /** A texture made of pictures. Throws a RangeError when one is not there. */
+  readPicture: ReadPicture;
 }
 
 export function packInput(view: FreeViewpoint, brief: Brief): PackInput {
   // materials are no part of a pack
   const { plain: _plain, ...objects } = setAsideOf(brief);
-  return { centre_m: centreFor(view.position_m), ...arrangementOf(brief), ...objects };
+  const labels = brief.labels.filter((l) => l.shown).map((l) => ({ ...l, shine: 0 }));
+  return {
+    centre_m: centreFor(view.position_m),
+    ...arrangementOf(brief),
+    ...packedRules(brief),
+    ...(labels.length > 0 ? { labels } : {}),
+    ...objects
+  };
 }
 
 /** The model as it goes into a pack. */
 export async function packedModel(
   scene: Scene,
-  { centre_m, pose = [], placed = [], curves_mm = null, aside = [], slim = [] }: PackInput,
-  { openReducer, readPiece }: PackSources
+  { centre_m, pose = [], placed = [], curves_mm = null, surfaces = [], labels = [], aside = [], slim = [] }: PackInput,
+  { openReducer, readPiece, readPicture }: PackSources
 ): Promise<Scene> {
   const pieces = new Map<string, Scene>();
   for (const { model } of placed) if (!pieces.has(model)) pieces.set(model, await readPiece(model));
-  const left = setAside(placeModels(poseScene(drawCurves(scene, curves_mm), pose), placed, pieces), aside);
+  const prints = new Map<string, SceneTexture>();
+  for (const { file } of labels)
+    if (!prints.has(file)) prints.set(file, await readPicture({ kind: 'color', color: file }));
+  // labels go with the parts that they lie on
+  const labelled = putLabels(drawCurves(scene, curves_mm), labels, prints);
+  const placedModel = placeModels(poseScene(labelled, pose), placed, pieces);
+  const dressed = surfaces.length > 0 ? await packSurfaces(placedModel, surfaces, readPicture) : placedModel;
+  const left = setAside(dressed, aside);
   return recentreScene(slim.length > 0 ? slimDown(left, slim, await openReducer()) : left, centre_m);
 }
 
@@ -72,7 +94,8 @@ export function lightModel(own: Scene, brief: Brief, eye: Vec3, centre: Vec3, we
       position_m: [...subtract(l.position_m, centre)] as [number, number, number]
     }))
   };
-  const plain = inPlain(assignMaterials(own, brief.materials), setAsideOf(brief).plain ?? []);
+  const assigned = assignMaterials(polishLabels(own, brief.labels), brief.materials);
+  const plain = inPlain(assigned, setAsideOf(brief).plain ?? []);
   const dimmed = dimLamps(brief.look.kind === 'clay' ? inClay(plain, brief.look) : plain, lamps, webs);
   const model = { ...dimmed, openings: openingsOf(plain, brief, centre) };
   if (brief.surroundings.kind !== 'studio') return addSet(model, []);

@@ -10,7 +10,8 @@ import { resolveViewpoint } from './viewpoint';
 const scene = makeScene([quad([-1, 0, 1], [1, 0, 1], [1, 0, -1], [-1, 0, -1], matte(0.5))]);
 const none = {
   openReducer: () => Promise.reject(new Error('nothing is to be simplified')),
-  readPiece: () => Promise.reject(new Error('nothing is placed'))
+  readPiece: () => Promise.reject(new Error('nothing is placed')),
+  readPicture: () => Promise.reject(new Error('no pictures lie on it'))
 };
 
 async function recipeOf(part: Partial<Brief>, width = 300, height = 200) {

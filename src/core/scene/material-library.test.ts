@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { makeScene, matte, quad, renderScene, viewFrom } from '../../../tests/support/scenes';
-import { assignMaterials, isMeant } from './assign-materials';
+import { type AssignedMaterial, assignMaterials } from './assign-materials';
+import { isMeant } from './material-rule';
 import { libraryColor, libraryMaterial, MATERIAL_FAMILIES, MATERIAL_LIBRARY } from './material-library';
 import { MATERIAL_DEFAULTS, type SceneMaterial } from './scene';
 import { suggestMaterial } from './suggest-material';
@@ -23,6 +24,15 @@ describe('the library of materials', () => {
   });
 });
 
+const becomes = (material: string, key: string): AssignedMaterial => ({
+  material,
+  part: null,
+  becomes: key,
+  change: null,
+  texture: null
+});
+const of = (...materials: SceneMaterial[]) => ({ materials, textures: [] });
+
 describe('a rule', () => {
   it('speaks of materials by name, in whatever letters, with * for any', () => {
     expect(isMeant('Oak*', 'oak_floor.001')).toBe(true);
@@ -38,29 +48,24 @@ describe('a rule', () => {
       baseTexture: { texture: 0, uvSet: 0, wrapS: 'repeat', wrapT: 'repeat', transform: [1, 0, 0, 0, 1, 0] },
       emissive: [3, 3, 3]
     };
-    const rules = [
-      { material: 'le*', becomes: 'brass-polished' },
-      { material: 'leaf', becomes: 'lawn' }
-    ];
-    const [worn] = assignMaterials({ materials: [leaf] }, rules).materials;
+    const rules = [becomes('le*', 'brass-polished'), becomes('leaf', 'lawn')];
+    const [worn] = assignMaterials(of(leaf), rules).materials;
     expect(worn).toMatchObject({ name: 'leaf', metallic: 1, alphaMode: 'mask', emissive: [3, 3, 3] });
     expect(worn!.baseTexture).toBe(leaf.baseTexture);
-    expect(() => assignMaterials({ materials: [leaf] }, [{ material: 'leaf', becomes: 'gauze' }])).toThrow(
-      /"gauze" is not/
-    );
+    expect(() => assignMaterials(of(leaf), [becomes('leaf', 'gauze')])).toThrow(/"gauze" is not/);
   });
   it('leaves a pane thin, and makes a body of glass of what was opaque', () => {
     const pane: SceneMaterial = { ...MATERIAL_DEFAULTS, name: 'pane', transmission: 1, roughness: 0 };
-    const glass = [{ material: '*', becomes: 'glass-smoked' }];
-    expect(assignMaterials({ materials: [pane] }, glass).materials[0]).toMatchObject({ solid: false, transmission: 1 });
+    const glass = [becomes('*', 'glass-smoked')];
+    expect(assignMaterials(of(pane), glass).materials[0]).toMatchObject({ solid: false, transmission: 1 });
     const block = { ...MATERIAL_DEFAULTS, name: 'block' };
-    expect(assignMaterials({ materials: [block] }, glass).materials[0]).toMatchObject({ solid: true, twoSided: false });
+    expect(assignMaterials(of(block), glass).materials[0]).toMatchObject({ solid: true, twoSided: false });
   });
   it('is seen: a card of half reflectance becomes white paint', () => {
     const card = makeScene([quad([-9, -9, 0], [9, -9, 0], [9, 9, 0], [-9, 9, 0], { ...matte(0.3), name: 'card' })]);
     const mean = (scene: typeof card) =>
       renderScene(scene, viewFrom([0, 0, 5], [0, 0, 0]), { width: 8, height: 8, samples: 64 }).mean[0]!;
-    const white = mean(assignMaterials(card, [{ material: 'card', becomes: 'paint-white' }]));
+    const white = mean(assignMaterials(card, [becomes('card', 'paint-white')]));
     expect(white / mean(card)).toBeGreaterThan(2.4);
     expect(white).toBeLessThan(0.9);
   });

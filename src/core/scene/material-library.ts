@@ -8,6 +8,7 @@ import { LAYERS_DEFAULTS, type MaterialLayers, type SceneMaterial } from './scen
 
 export const MATERIAL_FAMILIES = {
   wood: 'Timber',
+  floor: 'Floors',
   stone: 'Stone',
   mineral: 'Concrete, brick and plaster',
   metal: 'Metal',
@@ -117,6 +118,65 @@ timber(
   ],
   5.5,
   7
+);
+/** Boards or strips of a width, with joints; each board from elsewhere in the tree, a little lighter or darker. */
+function floor(name: string, kind: 'boards' | 'herringbone', colors: Colors, width_mm: number, gloss: number): void {
+  put('floor', name, {
+    solid_texture: solid(kind, width_mm / 1000, colors, {
+      relief_m: width_mm / 60_000,
+      roughness_change: 0.15,
+      seed: 4
+    }),
+    roughness: 0.45,
+    ...(gloss > 0 ? { layers: layers({ coat: gloss, coatRoughness: 0.12 }) } : {})
+  });
+}
+const OAK: Colors = [
+  [0.2, 0.115, 0.055],
+  [0.46, 0.305, 0.17],
+  [0.05, 0.032, 0.02]
+];
+const SMOKED: Colors = [
+  [0.07, 0.042, 0.026],
+  [0.16, 0.1, 0.062],
+  [0.02, 0.014, 0.01]
+];
+floor('Oak boards, oiled', 'boards', OAK, 140, 0);
+floor('Oak boards, lacquered', 'boards', OAK, 120, 0.7);
+floor('Smoked oak boards', 'boards', SMOKED, 180, 0);
+floor(
+  'Pine boards, soaped',
+  'boards',
+  [
+    [0.45, 0.32, 0.2],
+    [0.68, 0.55, 0.39],
+    [0.2, 0.14, 0.09]
+  ],
+  160,
+  0
+);
+floor('Oak herringbone', 'herringbone', OAK, 70, 0.5);
+floor(
+  'Walnut herringbone',
+  'herringbone',
+  [
+    [0.085, 0.042, 0.022],
+    [0.23, 0.128, 0.068],
+    [0.025, 0.015, 0.01]
+  ],
+  80,
+  0.5
+);
+floor(
+  'Larch cladding, greyed',
+  'boards',
+  [
+    [0.17, 0.155, 0.14],
+    [0.36, 0.335, 0.3],
+    [0.03, 0.028, 0.026]
+  ],
+  95,
+  0
 );
 put('wood', 'Plywood, birch', {
   solid_texture: solid(
@@ -347,6 +407,13 @@ body('Glass, bottle green', [0.2, 0.5, 0.24], 0.01, 1.52);
 body('Glass, blue', [0.2, 0.42, 0.75], 0.01, 1.52);
 body('Glass, frosted', [0.92, 0.97, 0.95], 0.3, 1.52, 0.35);
 body('Water', [0.75, 0.92, 0.95], 2, 1.333);
+// a surface with what lies under it, for water without a bottom
+put('glass', 'Open water', {
+  baseColor: opaque([0.012, 0.03, 0.034]),
+  roughness: 0.02,
+  ior: 1.333,
+  solid_texture: solid('noise', 0.7, [even(1), even(1), even(1)], { relief_m: 0.045, roughness_change: 0, seed: 3 })
+});
 body('Acrylic, clear', [0.97, 0.98, 0.98], 0.5, 1.49);
 
 const glazed = (name: string, color: Vec3) =>
@@ -358,7 +425,7 @@ const glazed = (name: string, color: Vec3) =>
 glazed('Porcelain, white', [0.78, 0.77, 0.74]);
 glazed('Glaze, celadon', [0.36, 0.5, 0.42]);
 glazed('Glaze, ink blue', [0.035, 0.07, 0.16]);
-glazed('Glaze, black', [0.018, 0.018, 0.02]);
+glazed('Glaze, black', [0.021, 0.021, 0.023]);
 put('ceramic', 'Stoneware, speckled', {
   solid_texture: solid(
     'terrazzo',
@@ -511,6 +578,28 @@ put('outdoors', 'Lawn', {
   }),
   roughness: 1,
   specular: 0.3
+});
+put('outdoors', 'Leaves', {
+  solid_texture: solid('noise', 0.05, [[0.05, 0.1, 0.022], [0.095, 0.165, 0.045], even(0)], {
+    relief_m: 0.0006,
+    seed: 11,
+    variation: 0.8
+  }),
+  roughness: 0.5,
+  layers: layers({ diffuseTransmission: 0.35, diffuseTransmissionColor: [0.35, 0.6, 0.12] })
+});
+put('outdoors', 'Slate roof', {
+  solid_texture: solid(
+    'brick',
+    0.26,
+    [
+      [0.06, 0.065, 0.075],
+      [0.115, 0.12, 0.13],
+      [0.025, 0.027, 0.03]
+    ],
+    { relief_m: 0.005, seed: 13 }
+  ),
+  roughness: 0.5
 });
 put('outdoors', 'Roof tiles, clay', {
   solid_texture: solid(

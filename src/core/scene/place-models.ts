@@ -5,6 +5,7 @@
  */
 import { type Affine, applyAffine, IDENTITY, multiplyAffine } from '../math/affine';
 import type { Vec3 } from '../math/vec3';
+import { moveGeometry } from './move-geometry';
 import { PATH_JOINT } from './part-paths';
 import { poseScene, type SeenPart } from './pose';
 import type {
@@ -154,22 +155,6 @@ function withTextures(material: SceneMaterial, first: number): SceneMaterial {
     Object.entries(layers.textures).map(([key, use]) => [key, moved(use)])
   ) as MaterialLayers['textures'];
   return { ...material, ...uses, layers: { ...layers, textures } };
-}
-
-function moveGeometry(geometry: SceneGeometry, m: Affine): SceneGeometry {
-  const size = Math.hypot(m[0], m[1], m[2]);
-  const moved = (from: Float32Array, stride: number, move: (v: Vec3) => Vec3) => {
-    const to = Float32Array.from(from);
-    for (let i = 0; i < to.length; i += stride) to.set(move([from[i]!, from[i + 1]!, from[i + 2]!]), i);
-    return to;
-  };
-  const turn = (v: Vec3): Vec3 => turned(m, v, size);
-  return {
-    ...geometry,
-    positions: moved(geometry.positions, 3, (v) => applyAffine(m, v)),
-    normals: moved(geometry.normals, 3, turn),
-    tangents: moved(geometry.tangents, 4, turn)
-  };
 }
 
 /** A direction after a map that turns and scales evenly by `size`. */

@@ -74,6 +74,8 @@ export interface SceneMaterial {
   solid_texture: SolidTexture | null;
   /** Its base colour is its own alone: vertices do not tint it, nor does a texture that cuts holes. */
   plain: boolean;
+  /** Path of the part that it is a copy for (override-materials.ts). */
+  part?: string;
   /** Of what glows: the name of the lamp that it is; null: that of the material. */
   lamp: string | null;
   /**
@@ -261,6 +263,8 @@ export interface Scene {
   instances: SceneInstance[];
   materials: SceneMaterial[];
   textures: SceneTexture[];
+  /** Of the pictures that a brief puts on surfaces: their index by name (surface-pictures.ts). */
+  pictures?: ReadonlyMap<string, number>;
   lights: SceneLight[];
   cameras: SceneCamera[];
   /** Through which a room gets its light, beside its panes. */

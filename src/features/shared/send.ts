@@ -128,9 +128,14 @@ export async function uploadAll(
 }
 
 /** A file up, and into the library that `path` adds to. */
-export async function bringIn<T>(path: string, file: File, onShare: (share: number) => void): Promise<Sent<T>> {
+export async function bringIn<T>(
+  path: string,
+  file: File,
+  onShare: (share: number) => void,
+  more: object = {}
+): Promise<Sent<T>> {
   const sent = await upload(file, onShare, new AbortController().signal);
-  return sent.ok ? send<T>('POST', path, { upload: sent.value.upload, name: file.name }) : sent;
+  return sent.ok ? send<T>('POST', path, { ...more, upload: sent.value.upload, name: file.name }) : sent;
 }
 
 /** One more of a library, unless it is there. */

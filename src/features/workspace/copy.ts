@@ -1,5 +1,5 @@
 /** The workspace's sentences. */
-import { inWords, NBSP } from '../../core/brief/amounts';
+import { capital, inWords, NBSP } from '../../core/brief/amounts';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { litShare, moonIlluminance } from '../../core/lights/moon/position';
@@ -347,11 +347,105 @@ export const HEALTH_COPY = {
 export const MATERIALS_COPY = {
   title: 'Materials of the file',
   asInFile: 'as in the file',
+  fileChanged: 'of the file, changed',
+  changed: (name: string) => `${name}, changed`,
+  ofParts: (n: number) => `; ${n === 1 ? 'one part' : `${inWords(n)} parts`} other`,
   back: 'As in the file',
+  pick: 'Press it on the stage',
+  pickSays: 'Press the part whose material you want to see to.',
+  scope: 'Where',
+  allLikeThis: 'All like this',
+  onlyPart: (name: string) => `Only ${name}`,
+  sides: { library: 'Library', change: 'Change', pictures: 'Pictures on it' },
+  sidesOf: (name: string) => `What is done to ${name}`,
   search: 'Find a material',
   families: 'Kinds of material',
+  used: 'Used last',
+  own: 'My own',
   library: 'Materials of the library',
+  dragSays: 'Press one to take it, or drag it onto a part on the stage.',
+  dropped: (name: string, part: string) => `${name} on ${part}`,
+  keep: 'Save this material as',
   none: (text: string) => `No material of the library is called “${text}”.`,
   takeAll: (n: number) => (n === 1 ? 'Take the suggestion' : `Take ${inWords(n)} suggestions`),
-  suggests: (material: string, name: string) => `${material}: ${name}`
+  suggests: (material: string, name: string) => `${material}: ${name}`,
+  changes: {
+    color: 'Colour',
+    shine: 'Shine',
+    metal: 'Metal',
+    clear: 'Clearness',
+    tint: 'Tint',
+    tint_cm: 'Thickness that has the tint',
+    relief: 'Relief',
+    brushed: 'Brushing',
+    brushed_deg: 'Brushed along',
+    glow_nits: 'Light output',
+    pattern_cm: 'Size of the pattern',
+    pattern_along: 'Pattern along',
+    variation: 'Variation'
+  },
+  axes: { x: 'x', y: 'y, upright', z: 'z' },
+  unchanged: 'as it is',
+  noGlow: 'none',
+  undoChanges: 'Undo all changes',
+  swatch: 'The material on its small object',
+  noSwatch: 'A material of the file is seen in the preview; the library has swatches too.',
+  textures: {
+    color: 'Colour',
+    roughness: 'Roughness',
+    normal: 'Normals',
+    height: 'Height',
+    opacity: 'Opacity'
+  },
+  noPicture: 'none',
+  choosePicture: (use: string) => `Picture for ${use.toLowerCase()}`,
+  bringPicture: 'Bring in a picture',
+  bringPictureLabel: 'Choose a picture to lie on surfaces',
+  noPictures: 'No picture yet. Bring in PNG, JPEG, WebP, TIFF or AVIF; clear parts stay clear.',
+  projection: 'Laid on',
+  projections: { box: 'from six sides', planar: 'from one side', cylinder: 'around', file: 'as in the file' },
+  axis: 'Axis',
+  width: 'Width',
+  repeats: 'Repeats',
+  height_mm: 'Black to white',
+  turn: 'Turn',
+  across: 'Across',
+  up: 'Up',
+  clearPictures: 'Take the pictures off',
+  notSquare: (width: number, height: number) =>
+    `${width} × ${height} px: its height on the surface follows from its width.`,
+  tooCoarse: (ppcm: string) => `${ppcm} px to the centimetre: from near, its pixels will be seen.`,
+  rules: 'Rules of this picture',
+  rulesCount: (n: number) => (n === 1 ? 'One rule' : `${capital(inWords(n))} rules`),
+  toAll: 'Use in all pictures',
+  toAllDone: (n: number) =>
+    n === 0
+      ? 'All pictures have these rules.'
+      : `${capital(inWords(n))} more ${n === 1 ? 'picture has' : 'pictures have'} these rules.`,
+  saveRules: 'Save the rules',
+  readRules: 'Read rules',
+  readRulesLabel: 'Choose a file of rules',
+  notRules: (name: string) => `“${name}” is no file of rules. Choose one that was saved here.`,
+  lost: 'Rules without a material in this revision',
+  forget: 'Forget',
+  pattern: 'By name pattern',
+  patternLabel: 'Names of materials, with * for any letters',
+  patternAdd: 'Choose its material'
+};
+
+export const LABELS_COPY = {
+  title: 'Labels',
+  say: 'A picture on a face, as printed or stuck on.',
+  put: 'Put on a face',
+  putSays: 'Press the face where the label is to lie.',
+  picture: 'Picture',
+  move: 'Move',
+  moveSays: 'Press where its middle is to lie.',
+  width: 'Width',
+  turn: 'Turn',
+  shine: 'Shine',
+  shown: 'Shown',
+  remove: 'Remove',
+  name: 'Name',
+  newName: (n: number) => `Label ${n}`
 };

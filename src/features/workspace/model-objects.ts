@@ -19,11 +19,14 @@ import {
 import { type GLTF, GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
 import type { Affine } from '../../core/math/affine';
-import { type AssignedMaterial, isMeant } from '../../core/scene/assign-materials';
+import { type AssignedMaterial, byRule } from '../../core/scene/assign-materials';
+import { linearColor } from '../../core/scene/change-material';
 import { libraryColor, libraryMaterial } from '../../core/scene/material-library';
+import { isMeant, ruleFor } from '../../core/scene/material-rule';
 import { isWithin, PATH_JOINT, partPaths, WHOLE } from '../../core/scene/part-paths';
 import { PLACED_ROOT, type PlacedModel, placeMatrix } from '../../core/scene/place-models';
 import { isMoved, type PosedPart, poseMatrix } from '../../core/scene/pose';
+import { MATERIAL_DEFAULTS } from '../../core/scene/scene';
 import { isPieceKey } from '../../core/catalogue/pieces';
 
 /** Of an object that stands for a node of the file: its path, and its matrix as it came in. */
@@ -143,23 +146,54 @@ export function poseObjects(model: Object3D, pose: readonly PosedPart[]): void {
   walk(model, new Matrix4(), false);
 }
 
-/** Shows materials of the file as those of the library that they become, by their mean colour; others as they are. */
+/**
+ * Shows materials of the file as what they become, by their mean colour; others as they are. A part with a material of its
+ * own gets a copy of it.
+ */
 export function wearMaterials(root: Object3D, rules: readonly AssignedMaterial[]): void {
+  const parts = rules.filter((r) => r.part !== null);
   root.traverse((object) => {
     if (!(object instanceof Mesh)) return;
-    for (const one of ([] as Material[]).concat(object.material)) {
-      const material = one as MeshStandardMaterial;
-      if (!material.color) continue;
-      material.userData.own ??= { color: material.color.clone(), map: material.map };
-      const own = material.userData.own as Own;
-      const rule = rules.find((r) => isMeant(r.material, material.name));
-      const worn = rule && libraryMaterial(rule.becomes)?.material;
-      material.color.copy(worn ? new Color(...libraryColor(worn)) : own.color);
-      const map = worn ? null : own.map;
-      if (material.map !== map) material.needsUpdate = true;
-      material.map = map;
-    }
+    const path = parts.length > 0 ? pathOf(object) : null;
+    const worn = ([] as Material[]).concat(object.material).map((one) => {
+      const shared = (one.userData.shared as Material | undefined) ?? one;
+      const rule = path === null ? null : parts.find((r) => isMeant(r.material, one.name) && isWithin(path, r.part!));
+      const material = rule ? copyFor(shared, rule.part!) : shared;
+      wear(material as MeshStandardMaterial, ruleFor(rules, { name: one.name, ...(rule ? { part: rule.part! } : {}) }));
+      return material;
+    });
+    object.material = Array.isArray(object.material) ? worn : worn[0]!;
   });
+}
+
+/** One for each part: kept with the material that is shared. */
+function copyFor(shared: Material, part: string): Material {
+  shared.userData.copies ??= new Map<string, Material>();
+  const copies = shared.userData.copies as Map<string, Material>;
+  const known = copies.get(part);
+  if (known) return known;
+  const copy = shared.clone();
+  // a clone's data is a copy without maps and materials
+  const { own } = shared.userData as { own?: Own };
+  copy.userData = { ...shared.userData, copies: undefined, shared, own: own && { ...own } };
+  copies.set(part, copy);
+  return copy;
+}
+
+function wear(material: MeshStandardMaterial, rule: AssignedMaterial | null): void {
+  if (!material.color) return;
+  material.userData.own ??= { color: material.color.clone(), map: material.map };
+  const own = material.userData.own as Own;
+  material.color.copy(rule ? wornColor(rule, own.color) : own.color);
+  const map = rule && (rule.becomes !== null || rule.texture?.color) ? null : own.map;
+  if (material.map !== map) material.needsUpdate = true;
+  material.map = map;
+}
+
+function wornColor(rule: AssignedMaterial, own: Color): Color {
+  if (rule.becomes !== null && libraryMaterial(rule.becomes))
+    return new Color(...libraryColor(byRule(MATERIAL_DEFAULTS, rule, { textures: [] })));
+  return rule.change?.color ? new Color(...linearColor(rule.change.color)) : own;
 }
 interface Own {
   color: Color;

@@ -61,6 +61,8 @@ export function PickLayer({ picking, viewport, seen, width_px, height_px }: Prop
     if (opening) picking.onOpening!(opening);
     const part = picking.onPart && !joins ? viewport.current?.pickPart(x, y) : null;
     if (part != null) picking.onPart!(part);
+    const worn = picking.onMaterial && !joins ? viewport.current?.pickMaterial(x, y) : null;
+    if (worn) picking.onMaterial!(worn.material, worn.part);
     const found = picking.onPick && viewport.current?.pick(x, y);
     if (found) picking.onPick!(found.point, found.normal, joins);
   };

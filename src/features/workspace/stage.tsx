@@ -17,6 +17,7 @@ import { stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
 import { LampMarks } from './lamp-marks';
+import { DropOnStage } from './material-drop';
 import { PartFrame } from './part-frame';
 import { PickLayer } from './pick-layer';
 import { inPercent } from './picked-place';
@@ -246,6 +247,7 @@ export function Stage(props: Props) {
               data-film={preview.picture?.film}
               aria-hidden
             />
+            <DropOnStage />
             {props.picking ? (
               <PickLayer
                 key={props.picking.asks}

@@ -30,6 +30,8 @@ export interface Picking {
     | 'turn'
     | 'patch'
     | 'part'
+    | 'material'
+    | 'label'
     | 'place';
   /** What to pick, for the stage to say. */
   says: string;
@@ -40,6 +42,8 @@ export interface Picking {
   onOpening?: (opening: Opening) => void;
   /** Asks for the part of the model that is pressed, by its path, instead. */
   onPart?: (path: string) => void;
+  /** Asks for the material that is pressed, by its name in the file, and for the part that has it, instead. */
+  onMaterial?: (material: string, part: string) => void;
   /** Asks for a rectangle instead, when it has been drawn. */
   onRect?: (rect: Patch) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */
@@ -48,6 +52,8 @@ export interface Picking {
 
 /** What is read off the model as it is drawn and posed on the stage. */
 export interface DrawnModel {
+  /** The material under a place of the picture, by its name in the file, and the part that has it. */
+  pickMaterial(x: number, y: number): { material: string; part: string } | null;
   /** Height of the lowest point of a part, m. */
   lowestOf(path: string): number | null;
   /** Places on a part's upper faces, spread evenly; the same for the same seed. */

@@ -249,6 +249,15 @@ export class Viewport implements DrawnModel {
     return found ? pathOf(found.hit.object) : null;
   }
 
+  pickMaterial(x: number, y: number): { material: string; part: string } | null {
+    const found = this.hitAt(x, y);
+    const part = found && pathOf(found.hit.object);
+    if (!found || part === null) return null;
+    const { hit } = found;
+    const material = ([] as Material[]).concat((hit.object as Mesh).material)[hit.face?.materialIndex ?? 0];
+    return material ? { material: material.name, part } : null;
+  }
+
   lowestOf(path: string): number | null {
     const box = new Box3();
     for (const mesh of this.meshesWithin(path)) box.expandByObject(mesh, true);

@@ -14,6 +14,7 @@ import type {
 } from '../../contracts/dto';
 import type { Removed } from '../../core/catalogue/removable';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import type { MaterialInHand } from './assigning';
 import type { SheetUnit } from './panels/size-fields';
 import type { Zoom } from './stage';
 import type { OpenPanel, Picking } from './view';
@@ -47,6 +48,10 @@ export interface WorkspaceState {
   partInHand: string | null;
   /** Whether that part alone is drawn on the stage. */
   partAlone: boolean;
+  /** The material whose settings the panel shows; null when none is chosen. */
+  materialInHand: MaterialInHand | null;
+  /** Path of the part that it was pressed on; null when it was chosen by its name. */
+  materialPart: string | null;
   /** Names of the lamps that are being put into one group; null when none are. */
   gathering: string[] | null;
 }
@@ -65,6 +70,8 @@ type Choice = Pick<
   | 'partInHand'
   | 'partAlone'
   | 'gathering'
+  | 'materialInHand'
+  | 'materialPart'
 >;
 
 export interface WorkspaceActions {
@@ -144,6 +151,8 @@ function withChanges(workspace: WorkspaceDto, changes: WorkspaceChangesDto): Wor
 const ASKED_NOTHING = {
   picking: null,
   gathering: null,
+  materialInHand: null,
+  materialPart: null,
   frameBefore: null,
   partInHand: null,
   partAlone: false

@@ -30,8 +30,10 @@ import type { Removed } from '../../core/catalogue/removable';
 import { bringBack, removeThing } from '../shared/edit-item';
 import { send } from '../shared/send';
 import { useChanges } from '../shared/use-changes';
+import { everywhere, PLAIN_RULE, withMaterial } from './assigning';
 import { BriefLine } from './brief-line';
 import { WORKSPACE_COPY as COPY } from './copy';
+import { MaterialDrag } from './material-drop';
 import { Pictures } from './pictures';
 import { isPanelName, OpenedPanel } from './panels/catalogue';
 import { ProofStrip } from './proof-strip';
@@ -315,98 +317,104 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     stageView,
     onStageView: setStageView
   };
+  const dropMaterial = (key: string, material: string, part: string) => {
+    set({ materialInHand: everywhere(material), materialPart: part });
+    change({ materials: withMaterial(brief.materials, everywhere(material), { ...PLAIN_RULE, becomes: key }) });
+  };
   return (
-    <main className={`frame${panel ? '' : ' shut'}`}>
-      <a className="skip" href="#sheet">
-        {COPY.skip}
-      </a>
-      <h1 className="vh">{COPY.heading(picture.name, workspace.project.name)}</h1>
-      <Mark client={workspace.project.name} />
-      <BriefLine
-        sentence={sentence}
-        resting={restingPanels(sentence, brief, was)}
-        open={panel}
-        onOpen={togglePanel}
-        forecast={forecast.now}
-        ahead={workspace.ahead}
-        asks={asks}
-        onAsked={(yes) => {
-          setAsks(null);
-          if (yes) void render();
-        }}
-        identicalProof={identicalProof}
-        film={identicalProof ? null : (ofThisFilm[0] ?? null)}
-        message={slow ? COPY.notSaved : message}
-        removed={removed}
-        onUndoRemoval={() => void undoRemoval()}
-        onDismiss={() => set({ message: null, removed: null })}
-        onRender={renderWhole}
-      />
-      <Pictures
-        workspace={workspace}
-        current={picture}
-        onChoose={choosePicture}
-        onAdd={() => void addPicture()}
-        onRenamed={(name) => state.replacePicture({ ...picture, name, changes: picture.changes + 1 })}
-        onRemoved={noteRemoved}
-        onMessage={setMessage}
-        open={panel}
-        onOpen={togglePanel}
-      />
-      <Stage
-        project={workspace.project.id}
-        model={workspace.revision.glb_sha256}
-        brief={brief}
-        inches={sheetUnit === 'in'}
-        frameBefore={panel === 'size' ? (frameBefore?.aspect ?? null) : null}
-        view={view}
-        sun={sun}
-        name={picture.name}
-        proof={shown}
-        under={under}
-        changes={was ? countChanges(brief, was) : 0}
-        tried={was?.patch ? triedWith(was, brief) : null}
-        showModel={showModel || !shown || (shown.picture_count === 0 && !under)}
-        beforeDenoising={beforeDenoising}
-        zoom={zoom}
-        stageView={stageView}
-        rendering={workspace.rendering}
-        picking={picking}
-        part={part}
-        partAlone={partAlone}
-        readings={readings}
-        marks={marks}
-        onMark={pressMark}
-        onReading={state.readExposure}
-        onFirstLook={setFirstLook}
-        stageOpen={panel === 'stage'}
-        onStage={() => togglePanel('stage')}
-        onShow={(model) => set({ showModel: model })}
-        patchAsked={picking?.asks === 'patch'}
-        onPatch={drawPatch}
-        onBeforeDenoising={() => set({ beforeDenoising: !state.beforeDenoising })}
-        onZoom={(next) => set({ zoom: next })}
-        onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
-      />
-      {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}
-      <ProofStrip
-        picture={picture}
-        brief={brief}
-        proofs={proofs}
-        earlier={earlier}
-        onEarlier={() => void showEarlier()}
-        shown={shown}
-        beforeDenoising={beforeDenoising}
-        glanceSeconds={glance?.seconds ?? null}
-        onChoose={chooseProof}
-        onStop={stop}
-        onRemove={(proof) => void removeProof(proof)}
-        onWithoutPaper={() => change({ ground: GROUND_DEFAULTS })}
-        onHistory={history}
-      />
-      <span className="vh" aria-live="polite">
-        {spoken}
-      </span>
-    </main>
+    <MaterialDrag drawn={readings} onDrop={dropMaterial}>
+      <main className={`frame${panel ? '' : ' shut'}`}>
+        <a className="skip" href="#sheet">
+          {COPY.skip}
+        </a>
+        <h1 className="vh">{COPY.heading(picture.name, workspace.project.name)}</h1>
+        <Mark client={workspace.project.name} />
+        <BriefLine
+          sentence={sentence}
+          resting={restingPanels(sentence, brief, was)}
+          open={panel}
+          onOpen={togglePanel}
+          forecast={forecast.now}
+          ahead={workspace.ahead}
+          asks={asks}
+          onAsked={(yes) => {
+            setAsks(null);
+            if (yes) void render();
+          }}
+          identicalProof={identicalProof}
+          film={identicalProof ? null : (ofThisFilm[0] ?? null)}
+          message={slow ? COPY.notSaved : message}
+          removed={removed}
+          onUndoRemoval={() => void undoRemoval()}
+          onDismiss={() => set({ message: null, removed: null })}
+          onRender={renderWhole}
+        />
+        <Pictures
+          workspace={workspace}
+          current={picture}
+          onChoose={choosePicture}
+          onAdd={() => void addPicture()}
+          onRenamed={(name) => state.replacePicture({ ...picture, name, changes: picture.changes + 1 })}
+          onRemoved={noteRemoved}
+          onMessage={setMessage}
+          open={panel}
+          onOpen={togglePanel}
+        />
+        <Stage
+          project={workspace.project.id}
+          model={workspace.revision.glb_sha256}
+          brief={brief}
+          inches={sheetUnit === 'in'}
+          frameBefore={panel === 'size' ? (frameBefore?.aspect ?? null) : null}
+          view={view}
+          sun={sun}
+          name={picture.name}
+          proof={shown}
+          under={under}
+          changes={was ? countChanges(brief, was) : 0}
+          tried={was?.patch ? triedWith(was, brief) : null}
+          showModel={showModel || !shown || (shown.picture_count === 0 && !under)}
+          beforeDenoising={beforeDenoising}
+          zoom={zoom}
+          stageView={stageView}
+          rendering={workspace.rendering}
+          picking={picking}
+          part={part}
+          partAlone={partAlone}
+          readings={readings}
+          marks={marks}
+          onMark={pressMark}
+          onReading={state.readExposure}
+          onFirstLook={setFirstLook}
+          stageOpen={panel === 'stage'}
+          onStage={() => togglePanel('stage')}
+          onShow={(model) => set({ showModel: model })}
+          patchAsked={picking?.asks === 'patch'}
+          onPatch={drawPatch}
+          onBeforeDenoising={() => set({ beforeDenoising: !state.beforeDenoising })}
+          onZoom={(next) => set({ zoom: next })}
+          onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
+        />
+        {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}
+        <ProofStrip
+          picture={picture}
+          brief={brief}
+          proofs={proofs}
+          earlier={earlier}
+          onEarlier={() => void showEarlier()}
+          shown={shown}
+          beforeDenoising={beforeDenoising}
+          glanceSeconds={glance?.seconds ?? null}
+          onChoose={chooseProof}
+          onStop={stop}
+          onRemove={(proof) => void removeProof(proof)}
+          onWithoutPaper={() => change({ ground: GROUND_DEFAULTS })}
+          onHistory={history}
+        />
+        <span className="vh" aria-live="polite">
+          {spoken}
+        </span>
+      </main>
+    </MaterialDrag>
   );
 }

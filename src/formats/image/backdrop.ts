@@ -13,10 +13,13 @@ const MAX_PIXELS = 300e6;
 const FORMATS = new Set(['png', 'jpeg', 'webp', 'tiff', 'heif']);
 
 /**
- * Any picture that sharp reads as PNG: turned as its EXIF says, its profile converted to sRGB, clear parts white,
- * reduced when enormous. Throws an ImageRefused.
+ * Any picture that sharp reads as PNG: turned as its EXIF says, its profile converted to sRGB, clear parts white unless
+ * they are kept with all bits that it has, reduced when enormous. Throws an ImageRefused.
  */
-export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; width: number; height: number }> {
+export async function normaliseBackdrop(
+  path: string,
+  keepsClear = false
+): Promise<{ png: Buffer; width: number; height: number }> {
   const image = sharp(path, { limitInputPixels: MAX_PIXELS });
   const known = await image.metadata().catch(() => null);
   if (!known || !FORMATS.has(known.format))
@@ -27,10 +30,10 @@ export async function normaliseBackdrop(path: string): Promise<{ png: Buffer; wi
         `${MAX_PIXELS / 1e6} million can be read, so reduce it first`
     );
   try {
-    const { data, info } = await image
-      .autoOrient()
-      .flatten({ background: '#ffffff' })
-      .toColourspace('srgb')
+    const upright = image.autoOrient();
+    const plain = keepsClear ? upright : upright.flatten({ background: '#ffffff' });
+    const { data, info } = await plain
+      .toColourspace(keepsClear && known.depth === 'ushort' ? 'rgb16' : 'srgb')
       .resize({ width: BACKDROP_LARGEST_PX, height: BACKDROP_LARGEST_PX, fit: 'inside', withoutEnlargement: true })
       .png({ compressionLevel: 6 })
       .toBuffer({ resolveWithObject: true });

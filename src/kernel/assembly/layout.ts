@@ -178,7 +178,8 @@ export const WRAP_CLAMP = 1;
 export const WRAP_MIRROR = 2;
 
 // Solid texture, 96 bytes: u32 kind, u32 seed, f32 1/m of its size, f32 relief over size, f32 change of roughness, u32
-// axis that its grain follows (0 x, 1 y, 2 z), pad, then at 32 three colours, linear r g b each.
+// axis that its grain follows (0 x, 1 y, 2 z), f32 how much parts differ (0 to 1), pad, then at 32 three colours, linear
+// r g b each.
 export const SOLID_BYTES = 96;
 export const SOLID_KIND = 0;
 export const SOLID_SEED = 4;
@@ -186,6 +187,7 @@ export const SOLID_PER_METRE = 8;
 export const SOLID_RELIEF = 12;
 export const SOLID_ROUGH = 16;
 export const SOLID_AXIS = 20;
+export const SOLID_VARIATION = 24;
 export const SOLID_COLORS = 32;
 export const SOLID_NOISE = 0;
 export const SOLID_WOOD = 1;
@@ -194,6 +196,8 @@ export const SOLID_CONCRETE = 3;
 export const SOLID_BRICK = 4;
 export const SOLID_TERRAZZO = 5;
 export const SOLID_CLOTH = 6;
+export const SOLID_BOARDS = 7;
+export const SOLID_HERRINGBONE = 8;
 
 // Below this roughness a thin sheet of glass counts as clear: light passes it in a straight line, shadow rays too.
 export const CLEAR_ROUGHNESS = 0.03;

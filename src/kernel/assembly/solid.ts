@@ -6,14 +6,17 @@
 // in 32 bits, so that it has no period; cells after Worley 1996.
 import {
   SOLID_AXIS,
+  SOLID_BOARDS,
   SOLID_BRICK,
   SOLID_CLOTH,
   SOLID_COLORS,
   SOLID_CONCRETE,
+  SOLID_HERRINGBONE,
   SOLID_KIND,
   SOLID_SEED,
   SOLID_STONE,
   SOLID_TERRAZZO,
+  SOLID_VARIATION,
   SOLID_WOOD
 } from './layout';
 import { clamp01 } from './math';
@@ -347,6 +350,104 @@ function cloth(x: f32, y: f32, z: f32, width: f32, seed: u32, nx: f32, ny: f32, 
   height = near * max<f32>(top, 0) + (<f32>1 - near) * <f32>0.55;
 }
 
+// Of a board's width: its joint, its length, and a year's ring in it; strips of a herringbone are this long.
+const JOINT: f32 = 0.016;
+const BOARD_LENGTH: f32 = 9;
+const RINGS_ACROSS: f32 = 20;
+const STRIP: i32 = 6;
+// How far boards differ in tone, of the whole way between late and early wood.
+const TONES: f32 = 0.55;
+
+/**
+ * Boards side by side, each sawn from elsewhere and a little lighter or darker, their ends never in line; or strips laid
+ * in herringbone. On floors and ceilings they lie along x, on walls too, on the sides that x meets along z. One unit is
+ * the width of a board.
+ */
+function boards(
+  x: f32,
+  y: f32,
+  z: f32,
+  width: f32,
+  seed: u32,
+  own: u32,
+  nx: f32,
+  ny: f32,
+  nz: f32,
+  herringbone: bool
+): void {
+  const ax = abs<f32>(nx),
+    ay = abs<f32>(ny),
+    az = abs<f32>(nz);
+  let u = x,
+    v = z,
+    depth = y,
+    face = 0;
+  if (az > ay && az >= ax) {
+    v = y;
+    depth = z;
+    face = 1;
+  } else if (ax > ay && ax > az) {
+    u = z;
+    v = y;
+    depth = x;
+    face = 2;
+  }
+  let along: f32, across: f32, length: f32;
+  let h: u32;
+  if (herringbone) {
+    const fu = floor<f32>(u),
+      fv = floor<f32>(v),
+      i = <i32>fu,
+      j = <i32>fv;
+    let k = (i - j) % (2 * STRIP);
+    if (k < 0) k += 2 * STRIP;
+    length = <f32>STRIP;
+    if (k < STRIP) {
+      along = <f32>k + u - fu;
+      across = v - fv;
+      h = hash(i - k, j, face, seed);
+    } else {
+      const down = 2 * STRIP - 1 - k;
+      along = <f32>down + v - fv;
+      across = u - fu;
+      h = hash(i, j - down, face + 4, seed);
+    }
+  } else {
+    const row = floor<f32>(v);
+    length = BOARD_LENGTH;
+    const ahead = u + length * share(hash(<i32>row, face, 0, seed), 0),
+      board = floor<f32>(ahead / length);
+    along = ahead - board * length;
+    across = v - row;
+    h = hash(<i32>row, <i32>board, face + 8, seed);
+  }
+  wood(
+    along * RINGS_ACROSS,
+    (across - <f32>0.5) * RINGS_ACROSS,
+    depth * RINGS_ACROSS,
+    width * RINGS_ACROSS,
+    seed,
+    h ^ own
+  );
+  const far = kept(width * <f32>0.4),
+    tone = far * TONES * (share(h, 1) - <f32>0.5),
+    moved = tone > 0 ? tone * weight0 : tone * weight1;
+  weight0 -= moved;
+  weight1 += moved;
+  // beside a joint, or on it; from afar its share
+  const edge = min<f32>(min<f32>(across, <f32>1 - across), min<f32>(along, length - along)),
+    soft = max<f32>(width, <f32>0.006),
+    mean = JOINT * (<f32>1 + <f32>1 / length),
+    near = kept(width * 2),
+    joint = mean + near * (clamp01((JOINT * <f32>0.5 - edge) / soft + <f32>0.5) - mean);
+  weight0 *= <f32>1 - joint;
+  weight1 *= <f32>1 - joint;
+  weight2 += joint * (<f32>1 - weight2);
+  // the arris is broken, for the light to catch
+  height = (<f32>0.3 + <f32>0.1 * height) * (<f32>1 - joint) + <f32>0.6 * near * step(0, <f32>0.03, edge);
+  rough = rough * (<f32>1 - joint) + joint;
+}
+
 const EVERYWHERE: f32 = 9;
 let nearest: f32 = 0;
 let second: f32 = 0;
@@ -451,6 +552,8 @@ export function evaluateSolid(
   else if (kind == SOLID_BRICK) brick(x, y, z, width, seed, nx, ny, nz);
   else if (kind == SOLID_TERRAZZO) terrazzo(x, y, z, width, seed);
   else if (kind == SOLID_CLOTH) cloth(x, y, z, width, seed, nx, ny, nz);
+  else if (kind == SOLID_BOARDS) boards(x, y, z, width, seed, own, nx, ny, nz, false);
+  else if (kind == SOLID_HERRINGBONE) boards(x, y, z, width, seed, own, nx, ny, nz, true);
   else {
     const n = octaves(x, y, z, width, 6, seed);
     weigh(<f32>0.5 + <f32>0.6 * n, 0);
@@ -461,4 +564,14 @@ export function evaluateSolid(
   solidR = weight0 * load<f32>(c) + weight1 * load<f32>(c, 12) + weight2 * load<f32>(c, 24);
   solidG = weight0 * load<f32>(c, 4) + weight1 * load<f32>(c, 16) + weight2 * load<f32>(c, 28);
   solidB = weight0 * load<f32>(c, 8) + weight1 * load<f32>(c, 20) + weight2 * load<f32>(c, 32);
+  const variation = load<f32>(solid, SOLID_VARIATION);
+  if (variation > 0) {
+    // each part is a little lighter or darker, by up to a third, and warmer or cooler
+    const h = scramble(own * 747796405 + seed + 101),
+      light = <f32>1 + variation * <f32>0.66 * (share(h, 0) - <f32>0.5),
+      warm = variation * <f32>0.12 * (share(h, 1) - <f32>0.5);
+    solidR *= light * (<f32>1 + warm);
+    solidG *= light;
+    solidB *= light * (<f32>1 - warm);
+  }
 }

@@ -94,7 +94,9 @@ const SOLIDS: Record<SolidKind, number> = {
   concrete: L.SOLID_CONCRETE,
   brick: L.SOLID_BRICK,
   terrazzo: L.SOLID_TERRAZZO,
-  cloth: L.SOLID_CLOTH
+  cloth: L.SOLID_CLOTH,
+  boards: L.SOLID_BOARDS,
+  herringbone: L.SOLID_HERRINGBONE
 };
 
 /** A metre inside leaves nothing of such light: what has no share after a distance has none before it either. */
@@ -110,6 +112,7 @@ export function writeSolid(f32: Float32Array, u32: Uint32Array, o: number, solid
   u32.set([SOLIDS[solid.kind], solid.seed], o);
   f32.set([1 / solid.size_m, solid.relief_m / solid.size_m, solid.roughness_change], o + L.SOLID_PER_METRE / 4);
   u32[o + L.SOLID_AXIS / 4] = 'xyz'.indexOf(solid.axis);
+  f32[o + L.SOLID_VARIATION / 4] = solid.variation ?? 0;
   f32.set(solid.colors.flat(), o + L.SOLID_COLORS / 4);
 }
 

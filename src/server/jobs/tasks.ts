@@ -3,7 +3,7 @@
  * takes seconds, much memory or reads files from outside runs there, so that the web server stays quick and a file that
  * breaks a reader breaks nothing else. Each is src/server/tasks/NAME.ts, built to build/task-NAME.mjs.
  */
-import type { Brief, Finish, Surroundings } from '../../core/brief/brief';
+import type { Brief, Finish, Surroundings, Swatch } from '../../core/brief/brief';
 import type { FileKind } from '../../core/catalogue/file-kinds';
 import type { PieceKey } from '../../core/catalogue/pieces';
 import type { MeasuredLamp } from '../../core/film/lamp-shares';
@@ -118,7 +118,11 @@ export interface Tasks {
     result: { name: string; watts: number | null; lumen: number; curve: PolarCurve };
   };
   /** Reads a picture to stand behind models, and writes it as PNG at `out`. */
-  backdrop: { input: { path: string; out: string }; progress: never; result: { width: number; height: number } };
+  backdrop: {
+    input: { path: string; out: string; purpose: 'behind' | 'surface' };
+    progress: never;
+    result: { width: number; height: number };
+  };
   /** Renders patches at two sizes, for the forecast. */
   probe: { input: OfModel; progress: never; result: Probe };
   /** Measures what costs time. `known` was measured before; `size` is the whole picture's. */
@@ -135,8 +139,8 @@ export interface Tasks {
   weigh: { input: { model: string }; progress: never; result: WeightOfGroup[] };
   /** Draws a piece of the library, so that its file is there. */
   piece: { input: { key: PieceKey }; progress: never; result: null };
-  /** Renders a material of the library on its small object. */
-  swatch: { input: { key: string }; progress: never; result: Uint8Array };
+  /** Renders a material on the small object that all are shown on. */
+  swatch: { input: Swatch; progress: never; result: Uint8Array };
   /** Renders the small scene under saved surroundings. */
   surroundings: { input: { surroundings: Surroundings }; progress: never; result: Uint8Array };
   /** Prepares renders for browsers; a process that stays. */

@@ -23,6 +23,7 @@ import { buildRig, type PackedScene } from '../../kernel/host/rig';
 import { type RenderEnd, type RenderHooks, renderFilm } from '../../kernel/host/render-film';
 import { layOut, type RenderSettings } from '../../kernel/host/settings';
 import { readPiece } from './pieces';
+import { pictureReader } from './surface-pictures';
 import { openPool, treeHelpers } from './node-threads';
 
 export interface Prepared {
@@ -46,6 +47,8 @@ export interface PrepareInput {
   webs?: Webs;
   module: WebAssembly.Module;
   threads: number;
+  /** Where the file of a picture on a surface lies; in the application by its hash. */
+  pathOf?: (file: string) => string;
   /** An exposure metered before, to go on with exactly. */
   ev100?: number | null;
   /** Finds a pack made before, or has it made and keeps it. */
@@ -57,7 +60,7 @@ export async function prepare(input: PrepareInput): Promise<Prepared> {
   const pixels = proofPixels(brief);
   const { sheetWidth, sheetHeight, width, height } = pixels;
   const of = packInput(resolveViewpoint(scene, brief), brief);
-  const model = await packedModel(scene, of, { openReducer, readPiece });
+  const model = await packedModel(scene, of, { openReducer, readPiece, readPicture: pictureReader(input.pathOf) });
   const { lit, layers, settings, exposure, dark } = renderRecipe({
     brief,
     scene,

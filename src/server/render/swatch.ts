@@ -1,6 +1,5 @@
 /** The picture of a material of the library, all in the same light and seen the same way, so that they can be compared. */
-import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
-import { libraryMaterial } from '../../core/scene/material-library';
+import { BRIEF_DEFAULTS, type Brief, type Swatch, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
 import { MATERIAL_DEFAULTS } from '../../core/scene/scene';
 import { swatchPiece } from '../../core/scene/swatch-piece';
 import { smallPicture } from './small-picture';
@@ -11,10 +10,10 @@ const SAMPLES = 32;
 // a meter would make the same grey of black and of white
 const EV100 = 11.6;
 
-/** A PNG. Throws a RangeError when there is no such material. */
-export async function swatchOf(key: string, module: WebAssembly.Module): Promise<Uint8Array> {
-  const entry = libraryMaterial(key);
-  if (!entry) throw new RangeError(`swatchOf: expected a key of the library, got "${key}"`);
+const NAME = 'swatch';
+
+/** A PNG. Throws a RangeError when there is no such material, or a picture on it is not there. */
+export async function swatchOf(rule: Swatch, module: WebAssembly.Module): Promise<Uint8Array> {
   const brief: Brief = {
     ...BRIEF_DEFAULTS,
     viewpoint: {
@@ -31,8 +30,8 @@ export async function swatchOf(key: string, module: WebAssembly.Module): Promise
     surroundings: SURROUNDINGS_DEFAULTS.studio,
     exposure: { ev100: EV100 },
     size: { width_px: WIDTH, height_px: HEIGHT },
+    materials: [{ ...rule, material: NAME, part: null }],
     quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES, grain: null, bounces: 8, firefly: 4 }
   };
-  const material = { ...MATERIAL_DEFAULTS, ...entry.material, name: entry.name };
-  return smallPicture(swatchPiece({ ...material, twoSided: !material.solid }), brief, null, module);
+  return smallPicture(swatchPiece({ ...MATERIAL_DEFAULTS, name: NAME }), brief, null, module);
 }

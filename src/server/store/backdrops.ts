@@ -1,4 +1,4 @@
-/** Pictures that stand behind models: rows in, rows out. */
+/** Pictures of one's own, to stand behind models and to lie on surfaces: rows in, rows out. */
 import { prepared } from './database';
 
 export interface BackdropRow {
@@ -6,6 +6,7 @@ export interface BackdropRow {
   name: string;
   width_px: number;
   height_px: number;
+  purpose: 'behind' | 'surface' | 'both';
   created_at_ms: number;
 }
 
@@ -17,7 +18,9 @@ export const findBackdrop = (sha256: string) =>
     | undefined) ?? null;
 export const insertBackdrop = (row: BackdropRow) =>
   prepared(
-    `INSERT INTO backdrops (sha256, name, width_px, height_px, created_at_ms)
-     VALUES (:sha256, :name, :width_px, :height_px, :created_at_ms)
-     ON CONFLICT (sha256) DO UPDATE SET removed_at_ms = NULL`
+    `INSERT INTO backdrops (sha256, name, width_px, height_px, purpose, created_at_ms)
+     VALUES (:sha256, :name, :width_px, :height_px, :purpose, :created_at_ms)
+     ON CONFLICT (sha256) DO UPDATE SET
+       removed_at_ms = NULL,
+       purpose = CASE WHEN purpose = excluded.purpose THEN purpose ELSE 'both' END`
   ).run(row);

@@ -26,6 +26,7 @@ import { resolveViewpoint } from '../../core/recipe/viewpoint';
 import { openReducer } from '../../formats/reduce-mesh';
 import { readWebs } from '../render/photometric-files';
 import { readPiece } from '../render/pieces';
+import { pictureReader } from '../render/surface-pictures';
 import { serveTask } from '../jobs/serve-task';
 import type { TaskInput } from '../jobs/tasks';
 import { readModel } from '../render/stored-scene';
@@ -86,7 +87,7 @@ async function setUp(request: TaskInput<'setup'>): Promise<Uint8Array> {
   // one that had to give way on disk is made again: the asker will fetch it from there
   if (!(await hasPack(pack))) rooms.forget(pack);
   const room = await rooms.get(pack, async () => {
-    const moved = await packedModel(scene, of, { openReducer, readPiece });
+    const moved = await packedModel(scene, of, { openReducer, readPiece, readPicture: pictureReader() });
     const bytes =
       pack === key
         ? await findPack(

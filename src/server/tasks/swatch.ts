@@ -1,6 +1,6 @@
-/** Renders a material of the library on its small object. */
+/** Renders a material on its small object. */
 import { serveTask } from '../jobs/serve-task';
 import { loadKernel } from '../render/kernel-file';
 import { swatchOf } from '../render/swatch';
 
-serveTask('swatch', async ({ key }) => swatchOf(key, await loadKernel()));
+serveTask('swatch', async (rule) => swatchOf(rule, await loadKernel()));

@@ -1,13 +1,15 @@
-/** The picture of a material of the library; rendered when it is first asked for, one after the other. */
+/** The picture of a material of the library, changed or not; rendered when it is first asked for, one after the other. */
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { access, mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import { BRIEF_VERSION, canonicalJson, type Swatch } from '../../core/brief/brief';
 import { libraryMaterial } from '../../core/scene/material-library';
 import { config } from '../config';
 import { previewPath } from '../files/previews';
 import { runTask } from '../jobs/run-task';
 import { singleton } from '../jobs/singleton';
+import { readRules } from './project-materials';
 import { underWay } from './under-way';
 
 /** A page asks for many at once, and each would take all cores: one is made at a time, what was asked for last first. */
@@ -19,18 +21,38 @@ interface Line {
 
 let code: string | null = null;
 
-/** Path of the PNG; null when there is no such material or it cannot be rendered. */
-export async function materialSwatch(key: string): Promise<string | null> {
+/** Path of the PNG; null when there is no such material or it cannot be rendered. `more`: change and texture, as JSON. */
+export async function materialSwatch(key: string, more: string | null = null): Promise<string | null> {
   const entry = libraryMaterial(key);
   if (!entry) return null;
+  const rules = readRules({
+    version: BRIEF_VERSION,
+    materials: [{ material: 'swatch', becomes: key, ...asObject(more) }]
+  });
+  if (!rules.ok) return null;
+  const rule = rules.value[0]!;
   code ??= readFileSync(config.built('bundles.stamp'), 'utf8');
-  const of = createHash('sha256').update(code).update(JSON.stringify(entry)).digest('hex').slice(0, 16);
+  const of = createHash('sha256')
+    .update(code)
+    .update(canonicalJson({ entry, change: rule.change, texture: rule.texture }))
+    .digest('hex')
+    .slice(0, 16);
   const path = previewPath(`material-${key}-${of}`);
   const there = await access(path).then(
     () => true,
     () => false
   );
-  return there ? path : underWay('swatch', path, () => inLine(() => make(key, path)));
+  return there ? path : underWay('swatch', path, () => inLine(() => make(rule, path)));
+}
+
+/** Of what an address says; nothing where it is none. */
+function asObject(json: string | null): object {
+  try {
+    const { change = null, texture = null } = JSON.parse(json ?? '{}') as Partial<Swatch>;
+    return { change, texture };
+  } catch {
+    return {};
+  }
 }
 
 function inLine<T>(work: () => Promise<T>): Promise<T> {
@@ -46,8 +68,8 @@ function inLine<T>(work: () => Promise<T>): Promise<T> {
   });
 }
 
-async function make(key: string, path: string): Promise<string | null> {
-  const made = await runTask('swatch', { key });
+async function make({ becomes, change, texture }: Swatch, path: string): Promise<string | null> {
+  const made = await runTask('swatch', { becomes, change, texture });
   if (!made.ok) return null;
   await mkdir(dirname(path), { recursive: true });
   const part = `${path}.${process.pid}.part`;

@@ -87,7 +87,7 @@ describe('remove and restore', () => {
     for (const { id } of pictures.slice(1)) taken(remove('picture', id));
     expect(message(remove('picture', pictures[0]!.id))).toContain('needs a picture');
     const sha256 = 'b'.repeat(64);
-    insertBackdrop({ sha256, name: 'Bay', width_px: 10, height_px: 10, created_at_ms: 1 });
+    insertBackdrop({ sha256, name: 'Bay', width_px: 10, height_px: 10, purpose: 'behind', created_at_ms: 1 });
     const id = newPicture();
     const { brief } = viewPicture(id)!.picture;
     const background = { kind: 'picture', file: sha256, across: 0.5, down: 0.5, enlarged: 1, lighter_ev: 0 };

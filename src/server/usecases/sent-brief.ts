@@ -1,6 +1,7 @@
 /** A brief that was sent for a project's newest model, checked; refused when it cannot be rendered as it stands. */
 import { parseBrief } from '../../contracts/brief';
 import type { Brief } from '../../core/brief/brief';
+import { filesOf } from '../../core/scene/surface-pictures';
 import { findBackdrop } from '../store/backdrops';
 import { findCaptured, latestRevision, type RevisionRow } from '../store/projects';
 import { type Result, ok, refused } from '../../core/result/result';
@@ -13,11 +14,20 @@ export function sentBrief(projectId: string, input: unknown): Result<{ revision:
   return missingImage(parsed.value) ?? ok({ revision, brief: parsed.value });
 }
 
-/** A refusal when its surroundings are a captured image that is not there, or its background a picture that is not. */
-export function missingImage({ surroundings, finish: { background } }: Pick<Brief, 'surroundings' | 'finish'>) {
+type Pictured = Pick<Brief, 'surroundings' | 'finish' | 'materials' | 'labels'>;
+
+/** A refusal when an image of its surroundings, its background or its surfaces is not there. */
+export function missingImage({ surroundings, finish: { background }, materials, labels }: Pictured) {
   if (surroundings.kind === 'captured' && !findCaptured(surroundings.file))
     return refused('choose a captured image for the surroundings, or another kind of surroundings');
   if (background.kind === 'picture' && !findBackdrop(background.file))
     return refused('choose a picture to stand behind the model, or another background');
+  for (const { material, texture } of materials)
+    for (const file of texture ? filesOf(texture) : [])
+      if (!findBackdrop(file))
+        return refused(`a picture on the material "${material}" is no longer there; bring it in again, or take it off`);
+  for (const { name, file, shown } of labels)
+    if (shown && !findBackdrop(file))
+      return refused(`the picture of the label "${name}" is no longer there; bring it in again, or remove the label`);
   return null;
 }

@@ -74,7 +74,13 @@ export function viewWorkspace(projectId: string, pictureId: string | null = null
       watts,
       curve: JSON.parse(curve_json) as PhotometricDto['curve']
     })),
-    backdrops: listBackdrops().map(({ sha256, name, width_px, height_px }) => ({ sha256, name, width_px, height_px })),
+    backdrops: listBackdrops().map(({ sha256, name, width_px, height_px, purpose }) => ({
+      sha256,
+      name,
+      width_px,
+      height_px,
+      purpose
+    })),
     kept: listKept(project.id).map(({ id, kind, name, part_json }) => ({ id, kind, name, part: readPart(part_json) })),
     ...machineState(project.id)
   };

@@ -1,5 +1,7 @@
-import { UploadBody } from '../../../contracts/requests';
+import { PictureBody } from '../../../contracts/requests';
 import { addBackdrop } from '../../../server/usecases/add-backdrop';
 import { mutation } from '../respond';
 
-export const POST = mutation(UploadBody, ({ upload, name }, _, { signal }) => addBackdrop(upload, name, signal));
+export const POST = mutation(PictureBody, ({ upload, name, purpose }, _, { signal }) =>
+  addBackdrop(upload, name, purpose, signal)
+);

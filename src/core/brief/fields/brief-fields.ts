@@ -3,7 +3,7 @@ import { BLEED, PATCH, SEEN, SIZE } from './size-fields';
 import { flag, nullable, number, object, shapes, tagged, text, type ValueOf, whole } from './field';
 import { FINISH } from './finish-fields';
 import { LAMPS, OPENINGS } from './lamps-fields';
-import { MATERIALS } from './materials-fields';
+import { LABELS, MATERIALS } from './materials-fields';
 import { CURVES, PLACED, POSE } from './pose-fields';
 import { QUALITY } from './quality-fields';
 import { SURROUNDINGS } from './surroundings-fields';
@@ -130,6 +130,7 @@ export const BRIEF = object(
     surroundings: SURROUNDINGS,
     look: LOOK,
     materials: MATERIALS,
+    labels: LABELS,
     exposure: EXPOSURE,
     size: SIZE,
     patch: PATCH,

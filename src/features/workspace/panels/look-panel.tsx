@@ -4,15 +4,15 @@ import { CLAY_DEFAULTS, type ClayLook } from '../../../core/brief/brief';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import type { PanelContext } from '../view';
+import { LabelControls } from './label-controls';
 import { MaterialList } from './material-list';
 
 const GREYS = [0.1, 0.2, 0.4, 0.6, 0.8].map((value) => ({ value, strong: true, label: `${Math.round(value * 100)}` }));
 const percent = (v: number) => `${Math.round(v * 100)}\u00a0%`;
 
-type Props = Pick<PanelContext, 'workspace' | 'brief' | 'was' | 'onChange'>;
-
-export function LookPanel({ workspace, brief, was, onChange }: Props) {
-  const { materials, glowing } = workspace.revision.report;
+export function LookPanel(context: PanelContext) {
+  const { workspace, brief, was, onChange } = context;
+  const { materials } = workspace.revision.report;
   const { look } = brief;
   // what clay was set to comes back when one returns to it
   const [kept, setKept] = useState<ClayLook>(look.kind === 'clay' ? look : CLAY_DEFAULTS);
@@ -38,14 +38,8 @@ export function LookPanel({ workspace, brief, was, onChange }: Props) {
             `alone can be judged. Lamps and what glows keep their light, leaves and nets their holes.`
           : 'Every material is rendered as the model has it, or as the one of the library that it becomes here.'}
       </p>
-      {look.kind === 'photographic' ? (
-        <MaterialList
-          names={materials}
-          glowing={glowing}
-          rules={brief.materials}
-          onRules={(rules) => onChange({ materials: rules })}
-        />
-      ) : null}
+      {look.kind === 'photographic' ? <MaterialList {...context} /> : null}
+      <LabelControls {...context} />
       {look.kind === 'clay' ? (
         <>
           {look.material === null ? (

@@ -32,10 +32,11 @@ export const PICTURE_START: Omit<PictureBackground, 'file'> = {
 
 export function PictureControls({ workspace, background, aspect, onSet, onMessage, onWorkspace }: Props) {
   const chosen = background && (workspace.backdrops.find((b) => b.sha256 === background.file) ?? null);
+  const pictures = workspace.backdrops.filter((b) => b.purpose !== 'surface');
   const choose = (file: string) =>
     onSet({ ...PICTURE_START, ...(background ? { lighter_ev: background.lighter_ev } : {}), file });
   const add = async (image: File, onShare: (share: number) => void) => {
-    const made = await bringIn<BackdropDto>('/api/backdrops', image, onShare);
+    const made = await bringIn<BackdropDto>('/api/backdrops', image, onShare, { purpose: 'behind' });
     if (!made.ok) return onMessage(made.message);
     onMessage(null);
     onWorkspace((w) => ({ ...w, backdrops: withAdded(w.backdrops, made.value) }));
@@ -44,7 +45,7 @@ export function PictureControls({ workspace, background, aspect, onSet, onMessag
   return (
     <>
       <div role="group" aria-label="Pictures behind the model">
-        {workspace.backdrops.map((b) => (
+        {pictures.map((b) => (
           <ItemRow
             key={b.sha256}
             kind="backdrop"
@@ -60,7 +61,7 @@ export function PictureControls({ workspace, background, aspect, onSet, onMessag
           </ItemRow>
         ))}
       </div>
-      {workspace.backdrops.length === 0 ? (
+      {pictures.length === 0 ? (
         <p className="say">
           No picture yet. A photograph of the place, or any PNG, JPEG, WebP, TIFF or AVIF, covers the sheet behind the
           model.
