@@ -145,25 +145,3 @@ test('parts are found, turned and left out in one picture, and a piece is placed
   await panel.getByRole('button', { name: 'Take it out' }).click();
   await expect(sentence).not.toContainText('placed piece');
 });
-
-test('a material of the file becomes one of the library, and is taken back', async ({ page }) => {
-  // its swatches are rendered beside the preview
-  test.setTimeout(300_000);
-  await page.goto('/');
-  await page.getByRole('link', { name: /Perihelion lamp/ }).click();
-  await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
-  const sentence = page.locator('.brief');
-  await page.locator('.brief a.w', { hasText: 'photographic' }).click();
-  const panel = page.getByRole('complementary');
-  await panel.getByRole('button', { name: 'stoneware', exact: true }).click();
-  await panel.getByRole('searchbox', { name: 'Find a material' }).fill('marble');
-  const library = panel.getByRole('group', { name: 'Materials of the library' });
-  await expect(library.getByRole('button')).toHaveCount(4);
-  await library.getByRole('button', { name: 'Marble, green, polished' }).click();
-  await expect(sentence).toContainText('photographic with one\u00a0other material');
-  // its picture is rendered when it is first shown
-  const swatch = library.locator('img').first();
-  await expect.poll(() => swatch.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 150_000 }).toBe(168);
-  await panel.getByRole('button', { name: 'As in the file' }).click();
-  await expect(sentence).not.toContainText('other material');
-});

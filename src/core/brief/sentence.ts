@@ -193,10 +193,12 @@ export function posePhrase({ pose, placed, curves_mm }: Pick<Brief, 'pose' | 'pl
 export const lookPhrase = (look: Look): string =>
   look.kind !== 'clay' ? 'photographic' : look.material !== null ? `all in ${look.material}` : 'in clay';
 
-/** How many materials are other than in the file; nothing where one lies over all. */
-function wornPhrase({ look, materials }: Pick<Brief, 'look' | 'materials'>): string {
-  const n = look.kind === 'clay' ? 0 : materials.length;
-  return n === 0 ? '' : ` with ${inWords(n)}${NBSP}other material${n === 1 ? '' : 's'}`;
+/** How many materials are other than in the file, and labels; nothing where one material lies over all. */
+function wornPhrase({ look, materials, labels }: Pick<Brief, 'look' | 'materials' | 'labels'>): string {
+  if (look.kind === 'clay') return '';
+  const many = (n: number, what: string) => (n === 0 ? [] : [`${inWords(n)}${NBSP}${what}${n === 1 ? '' : 's'}`]);
+  const parts = [...many(materials.length, 'other material'), ...many(labels.filter((l) => l.shown).length, 'label')];
+  return parts.length === 0 ? '' : ` with ${parts.join(' and ')}`;
 }
 
 /** How the picture is exposed where that is neither automatic nor the default, and the light that looks white. */

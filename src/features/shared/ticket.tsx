@@ -3,7 +3,7 @@ import type { ProofDto } from '../../contracts/dto';
 import { grainText } from '../../core/brief/amounts';
 import { duration } from '../../core/brief/sentence';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
-import { when } from './when';
+import { dayOrClock, when } from './when';
 
 interface Props {
   proof: ProofDto;
@@ -47,12 +47,12 @@ export function Ticket({ proof, chosen, onChoose, onStop, onContinue, onRemove }
             <span className={`q${failed ? ' err' : ''}`}>
               {failed ? 'failed' : QUALITY_STEPS[proof.brief.quality.step].name}
             </span>
-            <time className="n">
+            <time className="n" title={when(proof.ended_at_ms ?? proof.created_at_ms)}>
               {live
                 ? proof.state === 'running'
                   ? duration(proof.seconds)
                   : 'queued'
-                : when(proof.ended_at_ms ?? proof.created_at_ms)}
+                : dayOrClock(proof.ended_at_ms ?? proof.created_at_ms)}
             </time>
           </span>
           {live ? (

@@ -6,6 +6,15 @@ const DAY_MS = 86_400_000;
 const WEEKDAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'] as const;
 const dayOf = (at: Date): number => new Date(at.getFullYear(), at.getMonth(), at.getDate()).getTime();
 
+/** As short as a ticket is narrow: "07:16" of today, else its day alone, "4 Dec". */
+export function dayOrClock(ms: number, nowMs = Date.now()): string {
+  const at = new Date(ms);
+  const now = new Date(nowMs);
+  if (dayOf(at) === dayOf(now)) return when(ms, nowMs);
+  const year = at.getFullYear() === now.getFullYear() ? '' : ` ${at.getFullYear()}`;
+  return `${at.getDate()} ${MONTHS[at.getMonth()]!.slice(0, 3)}${year}`;
+}
+
 export function when(ms: number, nowMs = Date.now()): string {
   const at = new Date(ms);
   const now = new Date(nowMs);

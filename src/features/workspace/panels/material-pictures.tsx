@@ -151,10 +151,14 @@ export function MaterialPictures({ texture, pictures, onSet, onMessage, onWorksp
             onWorkspace={onWorkspace}
             onMessage={onMessage}
           >
-            <span>
+            <button
+              type="button"
+              aria-pressed={filesOf(now).includes(p.sha256)}
+              onClick={() => set(guessUse(p.name, { ...now, color: null }, p.sha256))}
+            >
               {p.name}
-              <span className="n">{` ${p.width_px} × ${p.height_px}`}</span>
-            </span>
+              <span className="n">{`${p.width_px} × ${p.height_px}`}</span>
+            </button>
           </ItemRow>
         ))}
       </div>
