@@ -44,12 +44,13 @@ test('a material of the file becomes one of the library, and is taken back', asy
 test('a material is dropped on the stage, changed, kept, and given to one part alone', async ({ page }) => {
   test.setTimeout(300_000);
   const { panel, sentence } = await openLook(page, /Perihelion lamp/);
+  await expect(page.locator('.truth')).toHaveAttribute('data-samples', /./, { timeout: 60_000 });
   // what lies under the middle of the picture is chosen by a press
   await panel.getByRole('button', { name: 'Press it on the stage' }).click();
   const stage = page.locator('.im');
   const box = (await stage.boundingBox())!;
   await stage.locator('.pick').click({ position: { x: box.width * 0.5, y: box.height * 0.75 } });
-  const scope = panel.getByRole('group', { name: 'Where' });
+  const scope = panel.getByRole('radiogroup', { name: 'Where' });
   await expect(scope).toBeVisible();
   const chosen = (await panel.locator('.part > .row b').first().textContent())!;
   await panel.getByRole('searchbox', { name: 'Find a material' }).fill('herringbone');
