@@ -44,14 +44,15 @@ test('a material of the file becomes one of the library, and is taken back', asy
 test('a material is dropped on the stage, changed, kept, and given to one part alone', async ({ page }) => {
   test.setTimeout(300_000);
   const { panel, sentence } = await openLook(page, /Perihelion lamp/);
-  await expect(page.locator('.truth')).toHaveAttribute('data-samples', /./, { timeout: 60_000 });
-  // what lies under the middle of the picture is chosen by a press
+  // what lies under the middle of the picture is chosen by a press, once the model is there
   await panel.getByRole('button', { name: 'Press it on the stage' }).click();
   const stage = page.locator('.im');
   const box = (await stage.boundingBox())!;
-  await stage.locator('.pick').click({ position: { x: box.width * 0.5, y: box.height * 0.75 } });
   const scope = panel.getByRole('radiogroup', { name: 'Where' });
-  await expect(scope).toBeVisible();
+  await expect(async () => {
+    await stage.locator('.pick').click({ position: { x: box.width * 0.5, y: box.height * 0.75 } });
+    await expect(scope).toBeVisible({ timeout: 2000 });
+  }).toPass();
   const chosen = (await panel.locator('.part > .row b').first().textContent())!;
   await panel.getByRole('searchbox', { name: 'Find a material' }).fill('herringbone');
   const swatch = panel.getByRole('button', { name: 'Walnut herringbone' });
