@@ -31,7 +31,7 @@ async function part(
   const scene = await readScene(await writeModel(model()));
   const brief = pictures[picture]!.brief;
   const named = scene.cameras.find((c) => 'camera' in brief.viewpoint && c.name === brief.viewpoint.camera)!;
-  const view: FreeViewpoint = { ...named, sensor_height_mm: 24, f_number: null, focus_m: null };
+  const view: FreeViewpoint = { ...named, upright: false, sensor_height_mm: 24, f_number: null, focus_m: null };
   const frame = createCameraFrame(view, 1)!;
   const target_m = frame.eye.map(
     (e, k) => e + frame.forward[k]! + right * frame.halfWidth * frame.right[k]! + up * frame.halfHeight * frame.up[k]!

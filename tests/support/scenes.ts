@@ -6,7 +6,7 @@ import { createCameraFrame } from '../../src/core/camera/lens';
 import type { FreeViewpoint } from '../../src/core/camera/viewpoint';
 import { AOV_LAYERS, CHANNELS, tileFloats } from '../../src/core/film/film';
 import type { SurroundingsLight } from '../../src/core/lights/surroundings-light';
-import type { Vec3 } from '../../src/core/math/vec3';
+import { dot, type Vec3 } from '../../src/core/math/vec3';
 import type { LitScene } from '../../src/core/scene/lit-scene';
 import {
   boundsOf,
@@ -170,6 +170,7 @@ export interface RenderOptions {
   ground?: GroundSettings | null;
   unmirrored?: boolean;
   openBacks?: boolean;
+  section?: { normal: Vec3; distance: number } | null;
   seed?: number;
   /** Luminance of displayed white, for the grain. */
   white?: number;
@@ -197,6 +198,7 @@ export function renderScene(
     ground = null,
     unmirrored = false,
     openBacks = false,
+    section = null,
     seed = 1,
     white = 1,
     leavesSlight = false
@@ -217,6 +219,7 @@ export function renderScene(
       ground,
       unmirrored,
       openBacks,
+      section: section && { ...section, distance: section.distance - dot(section.normal, centre) },
       seed,
       light,
       indoors,

@@ -32,7 +32,7 @@ describe('the brief of version 1', () => {
         position_m: [0, 1.6, 4],
         target_m: [0, 1, 0],
         up: [0, 1, 0],
-        projection: 'perspective',
+        projection: 'perspective' as const,
         focal_length_mm: 35,
         sensor_height_mm: 24,
         f_number: null,
@@ -221,7 +221,7 @@ describe('the sentence', () => {
     shown: null,
     nameOfCaptured: () => 'field',
     focalMm: 28,
-    parallel: false,
+    projection: 'perspective' as const,
     lampGroups: [] as string[]
   };
   const text = (brief = BRIEF_DEFAULTS) =>

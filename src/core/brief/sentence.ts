@@ -226,10 +226,15 @@ export interface SentenceContext {
   nameOfCaptured: (file: string) => string;
   /** Focal length of the viewpoint, with named cameras looked up. */
   focalMm: number;
-  parallel: boolean;
+  projection: 'perspective' | 'parallel' | 'panorama';
   /** Groups of the model's lamps. */
   lampGroups: readonly string[];
 }
+
+const LENS_PHRASES: Readonly<Partial<Record<SentenceContext['projection'], string>>> = {
+  parallel: 'in parallel projection',
+  panorama: 'all around'
+};
 
 /** The sentence up to the quality, without what it costs. */
 export function composeSentence(brief: Brief, context: SentenceContext): SentencePart[] {
@@ -245,11 +250,11 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
   const exposed = exposurePhrase(brief);
-  const lens = context.parallel ? 'in parallel projection' : `${Math.round(context.focalMm)}${NBSP}mm lens`;
+  const lens = LENS_PHRASES[context.projection] ?? `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
     { text: '“' },
     word(context.name, 'viewpoint'),
-    { text: context.parallel ? '”, seen ' : '”, seen with a ' },
+    { text: context.projection === 'perspective' ? '”, seen with a ' : '”, seen ' },
     word(lens, 'lens'),
     ...(posed ? [{ text: ', with ' }, word(posed, 'pose')] : []),
     { text: ', lit by ' },

@@ -93,6 +93,7 @@ describe('camera', () => {
       target_m: [1, 2, 0] as [number, number, number],
       up: [0, 1, 0] as [number, number, number],
       projection: 'perspective' as const,
+      upright: false,
       focal_length_mm: 24,
       sensor_height_mm: 24,
       f_number: null,

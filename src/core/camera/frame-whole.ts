@@ -36,6 +36,7 @@ export function frameWhole(
     target_m: [...middle],
     up: [0, 1, 0],
     projection: 'perspective',
+    upright: false,
     focal_length_mm: focalMm,
     sensor_height_mm: SENSOR_HEIGHT_MM,
     f_number: null,

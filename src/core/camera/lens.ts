@@ -3,16 +3,18 @@
  * `forward`. The picture's height is the sensor's height; its width follows from the picture's proportion.
  */
 import type { ProofPixels } from '../output/size';
-import { cross, dot, length, normalize, scale, subtract, type Vec3 } from '../math/vec3';
+import { add, cross, dot, length, normalize, scale, subtract, type Vec3 } from '../math/vec3';
 import type { FreeViewpoint } from './viewpoint';
 
 export interface CameraFrame {
   parallel: boolean;
+  /** Equirectangular: places in the picture are angles. */
+  panorama: boolean;
   eye: Vec3;
   right: Vec3;
   up: Vec3;
   forward: Vec3;
-  /** Of the image plane at distance 1, or in metres when parallel. */
+  /** Of the image plane at distance 1; in metres when parallel; radians of a panorama. */
   halfWidth: number;
   halfHeight: number;
   /** Of the middle of what is shot, right and up of the direction of the look, in half widths and half heights. */
@@ -26,6 +28,9 @@ export function createCameraFrame(view: FreeViewpoint, aspect: number): CameraFr
   const way = subtract(view.target_m, view.position_m);
   const distance = length(way);
   if (!(distance > 1e-9)) return null;
+  const panorama = view.projection === 'panorama';
+  const level = panorama || (view.upright && view.projection === 'perspective') ? levelWay(way) : null;
+  if (level) return levelFrame(view, aspect, way, level);
   const forward = scale(way, 1 / distance);
   let right = cross(forward, normalize(view.up));
   // looking straight along "up": any right will do, north stays up
@@ -39,6 +44,7 @@ export function createCameraFrame(view: FreeViewpoint, aspect: number): CameraFr
   const lensRadius = parallel || view.f_number === null ? 0 : view.focal_length_mm / 1000 / (2 * view.f_number);
   return {
     parallel,
+    panorama: false,
     eye: view.position_m,
     right,
     up,
@@ -51,6 +57,38 @@ export function createCameraFrame(view: FreeViewpoint, aspect: number): CameraFr
   };
 }
 
+/** Looks steeper than this have no level camera: its lens would be shifted beyond what any has. Tangent of the slope. */
+const STEEPEST = 3;
+
+/** A look along the horizon, unit; null where it looks almost straight up or down. */
+function levelWay([x, y, z]: Vec3): Vec3 | null {
+  const flat = Math.hypot(x, z);
+  return flat * STEEPEST < Math.abs(y) ? null : [x / flat, 0, z / flat];
+}
+
+/** A camera on a tripod: a panorama, or a perspective whose lens is shifted up or down to its target. */
+function levelFrame(view: FreeViewpoint, aspect: number, way: Vec3, forward: Vec3): CameraFrame {
+  const up: Vec3 = [0, 1, 0];
+  const panorama = view.projection === 'panorama';
+  const depth = dot(way, forward);
+  // a sheet that is not twice as wide as high shows less than all
+  const half = Math.min(Math.PI / 2, Math.PI / aspect);
+  const halfHeight = panorama ? half : view.sensor_height_mm / (2 * view.focal_length_mm);
+  return {
+    parallel: false,
+    panorama,
+    eye: view.position_m,
+    right: cross(forward, up),
+    up,
+    forward,
+    halfWidth: halfHeight * aspect,
+    halfHeight,
+    shift: [0, panorama ? 0 : way[1] / depth / halfHeight],
+    lensRadius: panorama || view.f_number === null ? 0 : view.focal_length_mm / 1000 / (2 * view.f_number),
+    focus: view.focus_m ?? depth
+  };
+}
+
 /** The frame that shoots a rectangle of another's picture, pixel for pixel the same. */
 export function cropFrame(
   frame: CameraFrame,
@@ -60,16 +98,25 @@ export function cropFrame(
     ...frame,
     halfWidth: (frame.halfWidth * width) / sheetWidth,
     halfHeight: (frame.halfHeight * height) / sheetHeight,
-    shift: [(2 * x + width - sheetWidth) / width, (sheetHeight - 2 * y - height) / height]
+    // a lens that is shifted already is shifted from there
+    shift: [
+      (2 * x + width - sheetWidth + frame.shift[0] * sheetWidth) / width,
+      (sheetHeight - 2 * y - height + frame.shift[1] * sheetHeight) / height
+    ]
   };
 }
 
 /** Where a point lies in the picture, whose corners are 0, 0 and 1, 1 from the upper left; null behind the camera. */
 export function placeInPicture(
-  { parallel, eye, right, up, forward, halfWidth, halfHeight, shift }: CameraFrame,
+  { parallel, panorama, eye, right, up, forward, halfWidth, halfHeight, shift }: CameraFrame,
   point: Vec3
 ): { x: number; y: number } | null {
   const from = subtract(point, eye);
+  if (panorama) {
+    const across = Math.atan2(dot(from, right), dot(from, forward));
+    const above = Math.asin(dot(from, up) / Math.max(length(from), 1e-12));
+    return { x: 0.5 + (across / halfWidth - shift[0]) / 2, y: 0.5 - (above / halfHeight - shift[1]) / 2 };
+  }
   const depth = dot(from, forward);
   if (!parallel && depth <= 1e-6) return null;
   const k = parallel ? 1 : 1 / depth;
@@ -77,6 +124,22 @@ export function placeInPicture(
     x: 0.5 + ((dot(from, right) * k) / halfWidth - shift[0]) / 2,
     y: 0.5 - ((dot(from, up) * k) / halfHeight - shift[1]) / 2
   };
+}
+
+/** The ray through a place of the picture, whose corners are 0, 0 and 1, 1 from the upper left; its way is a unit. */
+export function rayThrough(
+  { parallel, panorama, eye, right, up, forward, halfWidth, halfHeight, shift }: CameraFrame,
+  x: number,
+  y: number
+): { origin: Vec3; way: Vec3 } {
+  const across = (2 * x - 1 + shift[0]) * halfWidth;
+  const above = (1 - 2 * y + shift[1]) * halfHeight;
+  const beside: Vec3 = add(scale(right, across), scale(up, above));
+  if (parallel) return { origin: add(eye, beside), way: forward };
+  if (!panorama) return { origin: eye, way: normalize(add(forward, beside)) };
+  const level = Math.cos(above);
+  const way = add(scale(right, Math.sin(across) * level), scale(forward, Math.cos(across) * level));
+  return { origin: eye, way: add(way, scale(up, Math.sin(above))) };
 }
 
 /**

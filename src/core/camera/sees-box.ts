@@ -8,6 +8,8 @@ export interface Box {
 }
 
 export function seesBox(frame: CameraFrame, { min_m, max_m }: Box): boolean {
+  // all around is seen
+  if (frame.panorama) return true;
   if (frame.eye.every((v, k) => v >= min_m[k]! && v <= max_m[k]!)) return true;
   const corners = Array.from(
     { length: 8 },

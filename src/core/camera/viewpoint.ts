@@ -3,7 +3,10 @@ export interface FreeViewpoint {
   position_m: [number, number, number];
   target_m: [number, number, number];
   up: [number, number, number];
-  projection: 'perspective' | 'parallel';
+  /** `panorama`: equirectangular, once around where the picture is twice as wide as high. */
+  projection: 'perspective' | 'parallel' | 'panorama';
+  /** Of a perspective: verticals stay straight, because the camera is level and its lens shifted. */
+  upright: boolean;
   focal_length_mm: number;
   /** Height of the imaginary sensor, which the picture's height fills. */
   sensor_height_mm: number;

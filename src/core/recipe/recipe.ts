@@ -7,7 +7,7 @@ import type { Brief, BriefQuality } from '../brief/brief';
 import { type ExposureRule, exposureRule } from '../brief/exposure';
 import type { FilmLayers } from '../film/film';
 import type { SurroundingsLight } from '../lights/surroundings-light';
-import { length, subtract, type Vec3 } from '../math/vec3';
+import { dot, length, normalize, subtract, type Vec3 } from '../math/vec3';
 import type { Webs } from '../scene/added-lamps';
 import { groupLights } from '../scene/light-groups';
 import type { LitScene } from '../scene/lit-scene';
@@ -78,11 +78,19 @@ export function renderRecipe({ brief, scene, model, centre_m, neutral, webs, wid
       seed: 1,
       unmirrored: surroundings.kind === 'captured' && !surroundings.in_reflections,
       openBacks: brief.open_backs,
+      section: sectionOf(brief, centre_m),
       indoors: false
     },
     exposure: exposureRule(brief),
     dark: isDark(light, lit)
   };
+}
+
+/** In the pack's coordinates, whose origin is `centre`. */
+function sectionOf({ section }: Pick<Brief, 'section'>, centre: Vec3): RenderSettings['section'] {
+  if (!section) return null;
+  const normal = normalize(section.normal);
+  return { normal, distance: dot(normal, subtract(section.point_m, centre)) };
 }
 
 function pathLimits(quality: BriefQuality): PathLimits {

@@ -64,6 +64,8 @@ export interface RenderSettings {
   unmirrored?: boolean;
   /** The camera looks through the backs of one-sided surfaces, which still stand in the way of light. */
   openBacks?: boolean;
+  /** The camera looks through what lies on its side of this plane: n p > d, n a unit, in the pack's coordinates. */
+  section?: { normal: Vec3; distance: number } | null;
   /** For the bench: WITHOUT_ bits of what is left out. */
   without?: number;
 }

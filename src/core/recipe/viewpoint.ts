@@ -24,7 +24,7 @@ export function resolveViewpoint(scene: Pick<Scene, 'cameras'>, brief: Brief): F
 
 /** A camera of the model on a sheet of a proportion: nothing of the frame that it was composed for is cut off. */
 export function cameraView({ name: _name, aspect, ...lens }: SceneCamera, sheetAspect: number): FreeViewpoint {
-  const view: FreeViewpoint = { ...lens, sensor_height_mm: 24, f_number: null, focus_m: null };
+  const view: FreeViewpoint = { ...lens, upright: false, sensor_height_mm: 24, f_number: null, focus_m: null };
   return aspect ? widened(view, aspect, sheetAspect) : view;
 }
 

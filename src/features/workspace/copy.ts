@@ -226,7 +226,45 @@ export const PLAN_COPY = {
   dragLight: 'Drag the ring to turn the light.'
 };
 
+export const STAGE_COPY = {
+  guides: 'Guides over the picture',
+  lines: { none: 'none', thirds: 'thirds', diagonals: 'diagonals', middle: 'middle' },
+  horizon: 'Horizon',
+  walking:
+    'With the stage in focus, W, A, S and D walk at the height of the eye, Q and E look round, Page up and Page down ' +
+    'rise and sink. Arrows turn about the model.'
+};
+
+export const LENS_COPY = {
+  projections: { perspective: 'perspective', parallel: 'parallel', panorama: 'all around' },
+  sees: (across: string, upright: string) => `Sees ${across} across and ${upright} upright; full-frame equivalent.`,
+  upright: 'Straight verticals',
+  uprightSays: (mm: string) => `The camera is level; its lens is shifted by ${mm}.`,
+  tooSteep: 'It looks too steeply up or down for straight verticals.',
+  roll: 'Roll',
+  panoramaSays: (degrees: string) =>
+    `Equirectangular: ${degrees} around. A sheet twice as wide as high shows all of it, as viewers of panoramas want it.`,
+  sharp: (near: string, far: string) => `Sharp from ${near} to ${far}.`,
+  endless: 'the horizon'
+};
+
 export const VIEWPOINT_COPY = {
+  drawn: 'As in drawings',
+  drawnViews: {
+    plan: 'Plan',
+    front: 'Front',
+    back: 'Back',
+    left: 'Left',
+    right: 'Right',
+    isometric: 'Isometric'
+  },
+  section: 'Section',
+  sections: { none: 'none', level: 'level', across: 'across', along: 'along' },
+  cutAt: 'Cut at',
+  cutAtFace: 'Cut at a face',
+  cutSays: 'Press the face at which the model is to be cut open.',
+  otherSide: 'Take away the other side',
+  sectionSays: 'The camera looks through what is cut away. It still casts light and shadow.',
   openBacks: 'Look through backs',
   oneSided: (materials: number) =>
     `${materials === 1 ? 'One material has' : `${materials} materials have`} a front alone in the file. ` +

@@ -22,6 +22,7 @@ import { PartFrame } from './part-frame';
 import { PickLayer } from './pick-layer';
 import { inPercent } from './picked-place';
 import type { DrawnModel, LampMark, Picking } from './view';
+import { StageGuides } from './stage-guides';
 import { Viewport } from './viewport';
 
 export type Zoom = 'whole' | 'true' | 'pixel';
@@ -150,6 +151,8 @@ export function Stage(props: Props) {
   }, [shading, stageView.edges, props.model]);
   const { open_backs } = props.brief;
   useEffect(() => viewport.current?.openBacks(open_backs), [open_backs, props.model]);
+  const section = JSON.stringify(props.brief.section);
+  useEffect(() => viewport.current?.cut(JSON.parse(section) as Brief['section']), [section, props.model]);
   const { pose, placed, curves_mm, materials } = props.brief;
   const arrangement = JSON.stringify({ pose, placed, alone, curves: curves_mm !== null, materials });
   useEffect(() => {
@@ -267,6 +270,9 @@ export function Stage(props: Props) {
             ) : null}
             {props.marks.length > 0 && place.width > 0 ? (
               <LampMarks marks={props.marks} view={view} aspect={place.width / place.height} onChoose={props.onMark} />
+            ) : null}
+            {place.width > 0 ? (
+              <StageGuides guides={stageView.guides} view={view} aspect={place.width / place.height} />
             ) : null}
             {props.part && place.width > 0 ? (
               <PartFrame part={props.part} pose={props.brief.pose} view={view} aspect={place.width / place.height} />

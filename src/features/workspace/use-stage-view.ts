@@ -10,9 +10,23 @@ export interface StageView {
   threads: number | null;
   shading: 'shaded' | 'clay';
   edges: boolean;
+  guides: Guides;
 }
 
-const DEFAULTS: StageView = { preview: true, threads: null, shading: 'shaded', edges: false };
+/** Drawn over the picture, to compose by. */
+export interface Guides {
+  lines: 'none' | 'thirds' | 'diagonals' | 'middle';
+  horizon: boolean;
+}
+
+const DEFAULTS: StageView = {
+  preview: true,
+  threads: null,
+  shading: 'shaded',
+  edges: false,
+  guides: { lines: 'none', horizon: false }
+};
+export const GUIDES = ['none', 'thirds', 'diagonals', 'middle'] as const satisfies readonly Guides['lines'][];
 const PLACE = 'sphaera stage';
 
 export const threadsOf = ({ threads }: StageView): number =>
@@ -44,7 +58,11 @@ function read(): StageView {
           ? Math.min(MAX_THREADS, Math.round(saved.threads))
           : null,
       shading: saved.shading === 'clay' ? 'clay' : 'shaded',
-      edges: saved.edges === true
+      edges: saved.edges === true,
+      guides: {
+        lines: GUIDES.find((lines) => lines === saved.guides?.lines) ?? 'none',
+        horizon: saved.guides?.horizon === true
+      }
     };
   } catch {
     return DEFAULTS;

@@ -21,6 +21,7 @@ export interface Picking {
   asks:
     | 'reflection'
     | 'focus'
+    | 'cut'
     | 'white'
     | 'face'
     | 'lamp'
@@ -115,6 +116,7 @@ export function freeView(brief: Brief, workspace: WorkspaceDto): FreeViewpoint {
       target_m: [0, 1, 0],
       up: [0, 1, 0],
       projection: 'perspective',
+      upright: false,
       focal_length_mm: 35,
       sensor_height_mm: 24,
       f_number: null,

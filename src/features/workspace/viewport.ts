@@ -16,24 +16,23 @@ import {
   type BufferGeometry,
   LineBasicMaterial,
   LineSegments,
-  Matrix3,
   Mesh,
   MeshStandardMaterial,
   type Object3D,
   type Texture,
   OrthographicCamera,
   PerspectiveCamera,
+  Plane,
   PMREMGenerator,
   Raycaster,
   Scene,
   SRGBColorSpace,
-  Triangle,
-  Vector2,
   Vector3,
   WebGLRenderer
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
+import { createCameraFrame, rayThrough } from '../../core/camera/lens';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { Vec3 } from '../../core/math/vec3';
 import { type Opening, openingAt } from '../../core/scene/opening';
@@ -43,6 +42,9 @@ import type { PlacedModel } from '../../core/scene/place-models';
 import type { PosedPart } from '../../core/scene/pose';
 import { createRandom } from '../../core/sampling/random';
 import { spreadOver } from '../../core/scene/spread';
+import { frameCamera } from './frame-camera';
+import { movedByKey } from './key-moves';
+import { smoothNormal, towardsViewer, trianglesInWorld } from './mesh-surface';
 import type { DrawnModel } from './view';
 import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone, showCurves, wearMaterials } from './model-objects';
 
@@ -52,6 +54,8 @@ export interface ViewportEvents {
   /** The user has moved to here. */
   onRest(view: FreeViewpoint, joins: boolean): void;
 }
+
+const STRIDE_M = 0.35;
 
 /** How the model is posed and what is placed beside it. */
 interface Arrangement {
@@ -93,6 +97,7 @@ export class Viewport implements DrawnModel {
   private edgesWanted = false;
   private override: Material | null = null;
   private backsOpen = false;
+  private section: Plane | null = null;
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -155,6 +160,18 @@ export class Viewport implements DrawnModel {
         material.needsUpdate = true;
       }
     });
+  }
+
+  /** What lies on the side of a plane that its normal points to is not drawn. */
+  cut(section: { point_m: Vec3; normal: Vec3 } | null): void {
+    this.section = section
+      ? new Plane().setFromNormalAndCoplanarPoint(
+          new Vector3(...section.normal).normalize().negate(),
+          new Vector3(...section.point_m)
+        )
+      : null;
+    this.renderer.clippingPlanes = this.section ? [this.section] : [];
+    this.draw();
   }
 
   /** Sun for the raster view: direction towards it. */
@@ -221,11 +238,16 @@ export class Viewport implements DrawnModel {
     // they are brought up to date by drawing, and behind a picture nothing is drawn
     this.root.updateMatrixWorld(true);
     this.camera.updateMatrixWorld();
-    const ray = new Raycaster();
-    ray.setFromCamera(new Vector2(2 * x - 1, 1 - 2 * y), this.camera);
+    const frame = createCameraFrame(this.viewNow(), this.aspect());
+    if (!frame) return null;
+    const { origin, way } = rayThrough(frame, x, y);
+    const ray = new Raycaster(new Vector3(...origin), new Vector3(...way));
     const hit = ray
       .intersectObject(this.root, true)
-      .find(({ object, face }) => face && object instanceof Mesh && object.visible);
+      .find(
+        ({ object, face, point }) =>
+          face && object instanceof Mesh && object.visible && !(this.section && this.section.distanceToPoint(point) < 0)
+      );
     return hit ? { hit, along: ray.ray.direction } : null;
   }
 
@@ -294,19 +316,10 @@ export class Viewport implements DrawnModel {
     const hit = found?.hit;
     if (!hit?.face || hit.faceIndex == null) return null;
     const mesh = hit.object as Mesh;
-    const { position } = mesh.geometry.attributes;
-    if (!position) return null;
-    mesh.updateWorldMatrix(true, false);
-    const placed = new Float32Array(position.count * 3);
-    const corner = new Vector3();
-    for (let i = 0; i < position.count; i++)
-      corner
-        .fromBufferAttribute(position, i)
-        .applyMatrix4(mesh.matrixWorld)
-        .toArray(placed, i * 3);
-    const { index } = mesh.geometry;
-    const indices = index ? index.array : Uint32Array.from({ length: position.count }, (_, i) => i);
-    return openingAt(placed, indices, hit.faceIndex, towardsViewer(hit.face.normal.clone(), mesh, found!.along));
+    const triangles = trianglesInWorld(mesh);
+    if (!triangles) return null;
+    const { positions, indices } = triangles;
+    return openingAt(positions, indices, hit.faceIndex, towardsViewer(hit.face.normal.clone(), mesh, found!.along));
   }
 
   /** Gives everything back: a browser has few drawing contexts, and models are large. */
@@ -355,10 +368,12 @@ export class Viewport implements DrawnModel {
 
   private frame(): void {
     if (!this.view) return;
-    const aspect = this.canvas.clientWidth / Math.max(1, this.canvas.clientHeight);
+    const aspect = this.aspect();
     const reach = this.box.isEmpty() ? 100 : Math.max(this.box.getSize(new Vector3()).length() * 6, 1);
     this.camera.near = reach / 20000;
     this.camera.far = reach * 4;
+    // zooming was taken into the viewpoint
+    this.camera.zoom = 1;
     if (this.camera instanceof PerspectiveCamera) {
       this.camera.fov = (2 * Math.atan(this.view.sensor_height_mm / (2 * this.view.focal_length_mm)) * 180) / Math.PI;
       this.camera.aspect = aspect;
@@ -375,49 +390,61 @@ export class Viewport implements DrawnModel {
     this.camera.updateProjectionMatrix();
   }
 
-  private rest(joins: boolean): void {
-    if (!this.view || !this.controls) return;
-    const round = (v: number) => Math.round(v * 1e5) / 1e5;
+  private aspect(): number {
+    return this.canvas.clientWidth / Math.max(1, this.canvas.clientHeight);
+  }
+
+  /** The viewpoint where the controls have brought it. */
+  private viewNow(): FreeViewpoint {
+    const view = this.view!;
+    if (!this.controls) return view;
     const { position } = this.camera;
     const { target } = this.controls;
     const height_m =
       this.camera instanceof OrthographicCamera
-        ? round((this.camera.top - this.camera.bottom) / this.camera.zoom)
-        : this.view.height_m;
-    const view: FreeViewpoint = {
-      ...this.view,
-      position_m: [round(position.x), round(position.y), round(position.z)],
-      target_m: [round(target.x), round(target.y), round(target.z)],
+        ? (this.camera.top - this.camera.bottom) / this.camera.zoom
+        : view.height_m;
+    return {
+      ...view,
+      position_m: [position.x, position.y, position.z],
+      target_m: [target.x, target.y, target.z],
       height_m
+    };
+  }
+
+  private rest(joins: boolean): void {
+    if (!this.view || !this.controls) return;
+    const round = (v: number) => Math.round(v * 1e5) / 1e5;
+    const rounded = (p: readonly [number, number, number]): [number, number, number] => [
+      round(p[0]),
+      round(p[1]),
+      round(p[2])
+    ];
+    const now = this.viewNow();
+    const view: FreeViewpoint = {
+      ...now,
+      position_m: rounded(now.position_m),
+      target_m: rounded(now.target_m),
+      height_m: now.height_m === null ? null : round(now.height_m)
     };
     this.view = view;
     this.events.onRest(view, joins);
   }
 
-  /** Arrows turn, with Shift they pan, plus and minus go nearer and farther. */
   private readonly onKey = (event: KeyboardEvent) => {
     if (!this.controls || event.ctrlKey || event.altKey || event.metaKey) return;
-    const { position } = this.camera;
+    const { position, up } = this.camera;
     const { target } = this.controls;
-    const offset = position.clone().sub(target);
-    const right = new Vector3().crossVectors(this.camera.up, offset).normalize();
-    const up = new Vector3().crossVectors(offset, right).normalize();
-    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (arrow && event.shiftKey) {
-      const step = offset.length() * 0.04;
-      const move = right.multiplyScalar(arrow[0]! * step).addScaledVector(up, arrow[1]! * step);
-      position.add(move);
-      target.add(move);
-    } else if (arrow) {
-      offset.applyAxisAngle(this.camera.up, (-arrow[0]! * Math.PI) / 60);
-      const tilted = offset.clone().applyAxisAngle(right, (-arrow[1]! * Math.PI) / 60);
-      if (Math.abs(tilted.angleTo(this.camera.up) - Math.PI / 2) < 1.5) offset.copy(tilted);
-      position.copy(target).add(offset);
-    } else if (event.key === '+' || event.key === '=' || event.key === '-') {
-      position.copy(target).addScaledVector(offset, event.key === '-' ? 1.06 : 1 / 1.06);
-    } else return;
+    // a stride in a house, less about a product
+    const step_m = this.box.isEmpty() ? STRIDE_M : Math.min(STRIDE_M, this.box.getSize(new Vector3()).length() / 40);
+    const moved = movedByKey(event, { position, target, up }, step_m);
+    if (!moved) return;
+    // letters mean something else elsewhere
+    event.stopPropagation();
     event.preventDefault();
     this.events.onMove();
+    position.copy(moved.position);
+    target.copy(moved.target);
     this.camera.lookAt(target);
     this.controls.update();
     this.draw();
@@ -453,7 +480,9 @@ export class Viewport implements DrawnModel {
 
   /** Surfaces, then edges over them: one material for all surfaces must not dye the edges. */
   private render(): void {
-    const { scene, camera, renderer } = this;
+    const { scene, renderer } = this;
+    const camera =
+      (this.view && frameCamera(this.viewNow(), this.aspect(), this.camera.near, this.camera.far)) ?? this.camera;
     const { background } = scene;
     camera.layers.set(0);
     scene.overrideMaterial = this.override;
@@ -467,34 +496,6 @@ export class Viewport implements DrawnModel {
     renderer.autoClear = true;
     scene.background = background;
   }
-}
-
-/**
- * A normal of an object in the world, turned against the look along which it is seen: from a point, or everywhere the
- * same.
- */
-function towardsViewer(normal: Vector3, object: Object3D, along: Vector3): Vec3 {
-  normal.applyNormalMatrix(new Matrix3().getNormalMatrix(object.matrixWorld));
-  if (normal.dot(along) > 0) normal.negate();
-  return [normal.x, normal.y, normal.z];
-}
-
-function smoothNormal(mesh: Mesh, { face, point }: Intersection): Vector3 {
-  const { position, normal } = mesh.geometry.attributes;
-  if (!position || !normal) return face!.normal.clone();
-  const corners = [face!.a, face!.b, face!.c].map((i) => new Vector3().fromBufferAttribute(position, i));
-  const normals = [face!.a, face!.b, face!.c].map((i) => new Vector3().fromBufferAttribute(normal, i));
-  const mixed = Triangle.getInterpolation(
-    mesh.worldToLocal(point.clone()),
-    corners[0]!,
-    corners[1]!,
-    corners[2]!,
-    normals[0]!,
-    normals[1]!,
-    normals[2]!,
-    new Vector3()
-  );
-  return mixed ?? face!.normal.clone();
 }
 
 function drawsInSoftware(): boolean {

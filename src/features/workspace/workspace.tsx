@@ -159,7 +159,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     shown: was,
     nameOfCaptured,
     focalMm: view.focal_length_mm,
-    parallel: view.projection === 'parallel',
+    projection: view.projection,
     lampGroups: lamps.filter((l) => settingOf(brief.lamps, l.group, l.hidden).on || !l.hidden).map((l) => l.group)
   });
 

@@ -1,4 +1,5 @@
-// The ray of a sample: perspective or parallel, with shift and a thin lens. Frame: world metres; image x right, y down.
+// The ray of a sample: perspective or parallel, with shift and a thin lens, or once around (equirectangular).
+// Frame: world metres; image x right, y down.
 // The pixel filter is drawn by importance (Ernst, Stamminger, Greiner 2006), so samples need no weights.
 import {
   FILTER_STEPS,
@@ -10,7 +11,10 @@ import {
   S_HALF_WIDTH,
   S_HEIGHT,
   S_LENS_RADIUS,
-  S_PARALLEL,
+  PROJECTION_PANORAMA,
+  PROJECTION_PARALLEL,
+  S_PROJECTION,
+  S_SECTION,
   S_RIGHT,
   S_SHIFT_X,
   S_SHIFT_Y,
@@ -30,6 +34,21 @@ function filtered(u: f32): f32 {
     p: usize = SETTINGS + S_FILTER_TABLE + (i << 2);
   const a = load<f32>(p);
   return a + (load<f32>(p, 4) - a) * (s - <f32>i);
+}
+
+const TURNS: f32 = 0.15915494309189535;
+
+/** How far a ray of the camera runs before it is through the section plane; endless where it never is. */
+function sectionStart(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32): f32 {
+  const p: usize = SETTINGS + S_SECTION;
+  const nx = load<f32>(p),
+    ny = load<f32>(p, 4),
+    nz = load<f32>(p, 8);
+  if (nx == 0 && ny == 0 && nz == 0) return 0;
+  const before = nx * ox + ny * oy + nz * oz - load<f32>(p, 12);
+  if (before <= 0) return 0;
+  const towards = nx * dx + ny * dy + nz * dz;
+  return towards < 0 ? -before / towards : Infinity;
 }
 
 /**
@@ -59,12 +78,26 @@ export function cameraRay(ray: usize, x: i32, y: i32, fu: f32, fv: f32, lu: f32,
   let dx = fx,
     dy = fy,
     dz = fz;
-  if (load<u32>(s + S_PARALLEL)) {
+  const projection = load<u32>(s + S_PROJECTION);
+  if (projection == PROJECTION_PARALLEL) {
     ox += ix * rx + iy * ux;
     oy += ix * ry + iy * uy;
     oz += ix * rz + iy * uz;
     coneWidth = (<f32>2 * hw) / w;
     coneSpread = 0;
+  } else if (projection == PROJECTION_PANORAMA) {
+    // angles in turns, right of forward and above the horizon
+    sinCosTurns(iy * TURNS);
+    const level = cosOut,
+      above = sinOut;
+    sinCosTurns(ix * TURNS);
+    const ahead = cosOut * level,
+      aside = sinOut * level;
+    dx = ahead * fx + aside * rx + above * ux;
+    dy = ahead * fy + aside * ry + above * uy;
+    dz = ahead * fz + aside * rz + above * uz;
+    coneWidth = 0;
+    coneSpread = (<f32>2 * hw) / w;
   } else {
     dx += ix * rx + iy * ux;
     dy += ix * ry + iy * uy;
@@ -93,7 +126,7 @@ export function cameraRay(ray: usize, x: i32, y: i32, fu: f32, fv: f32, lu: f32,
   store<f32>(ray, ox);
   store<f32>(ray, oy, 4);
   store<f32>(ray, oz, 8);
-  store<f32>(ray, 0, 12);
+  store<f32>(ray, sectionStart(ox, oy, oz, dx * k, dy * k, dz * k), 12);
   store<f32>(ray, dx * k, 16);
   store<f32>(ray, dy * k, 20);
   store<f32>(ray, dz * k, 24);

@@ -199,6 +199,9 @@ export const SOLID_CLOTH = 6;
 export const SOLID_BOARDS = 7;
 export const SOLID_HERRINGBONE = 8;
 
+export const PROJECTION_PARALLEL = 1;
+export const PROJECTION_PANORAMA = 2;
+
 // Below this roughness a thin sheet of glass counts as clear: light passes it in a straight line, shadow rays too.
 export const CLEAR_ROUGHNESS = 0.03;
 
@@ -280,13 +283,13 @@ export const GLASS_ROUGH_STEPS = 32; // a glass table holds [outside, inside][ro
 // Settings
 export const S_WIDTH = 0; // u32 px
 export const S_HEIGHT = 4;
-export const S_PARALLEL = 8; // u32
+export const S_PROJECTION = 8; // u32: 0 perspective, PROJECTION_PARALLEL or PROJECTION_PANORAMA
 export const S_BOUNCES = 12; // u32
 export const S_EYE = 16; // f32 x3, m
 export const S_RIGHT = 28;
 export const S_UP = 40;
 export const S_FORWARD = 52;
-export const S_HALF_WIDTH = 64; // of the image plane at distance 1, or in metres when parallel
+export const S_HALF_WIDTH = 64; // of the image plane at distance 1, in metres when parallel, in radians of a panorama
 export const S_HALF_HEIGHT = 68;
 export const S_SHIFT_X = 72; // in half widths
 export const S_SHIFT_Y = 76;
@@ -348,6 +351,8 @@ export const S_CONTRIBUTION_THRESHOLD = 356; // f32 cd/m2: contributions below i
 export const S_SKY_BELOW_THRESHOLD = 360; // u32: no part of the surroundings is brighter than that; no light rays look for them
 export const S_GRID_DENSITY = 364; // f32: light scattered with no more than this density (per solid angle) sees the mean of an even cell
 export const S_OPEN_BACKS = 368; // u32: the camera looks through the backs of what is FLAG_OPEN_BACK
+// f32 x4: unit normal of a plane and its distance; the camera looks through what lies on its side of it; 0 for none
+export const S_SECTION = 372;
 export const S_FILTER_TABLE = 512; // FILTER_STEPS + 1 f32: inverse distribution of the pixel filter, px
 export const FILTER_STEPS = 256;
 export const ENV_NONE = 0;

@@ -75,7 +75,7 @@ export function writeSettings(
   let top = sceneEnd;
   u32[s + L.S_WIDTH / 4] = settings.width;
   u32[s + L.S_HEIGHT / 4] = settings.height;
-  u32[s + L.S_PARALLEL / 4] = camera.parallel ? 1 : 0;
+  u32[s + L.S_PROJECTION / 4] = camera.parallel ? L.PROJECTION_PARALLEL : camera.panorama ? L.PROJECTION_PANORAMA : 0;
   u32[s + L.S_BOUNCES / 4] = settings.bounces;
   f32.set(camera.eye, s + L.S_EYE / 4);
   f32.set(camera.right, s + L.S_RIGHT / 4);
@@ -104,6 +104,7 @@ export function writeSettings(
   u32[s + L.S_GLOW / 4] = limits.emissive_lights ? 1 : 0;
   u32[s + L.S_LAYERS / 4] = settings.layers;
   u32[s + L.S_WITHOUT / 4] = settings.without ?? 0;
+  if (settings.section) f32.set([...settings.section.normal, settings.section.distance], s + L.S_SECTION / 4);
   u32[s + L.S_OPEN_BACKS / 4] = settings.openBacks ? 1 : 0;
   u32[s + L.S_UNMIRRORED / 4] = settings.unmirrored ? 1 : 0;
   u32[s + L.S_AOVS / 4] = settings.aovs ? 1 : 0;

@@ -27,6 +27,7 @@ export async function previewOf(
       target_m: [0.025, 0.075, 0],
       up: [0, 1, 0],
       projection: 'perspective',
+      upright: false,
       focal_length_mm: 40,
       sensor_height_mm: 24,
       f_number: null,

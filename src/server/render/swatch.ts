@@ -21,6 +21,7 @@ export async function swatchOf(rule: Swatch, module: WebAssembly.Module): Promis
       target_m: [-0.004, 0.042, 0],
       up: [0, 1, 0],
       projection: 'perspective',
+      upright: false,
       focal_length_mm: 62,
       sensor_height_mm: 24,
       f_number: null,

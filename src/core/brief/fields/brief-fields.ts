@@ -7,7 +7,7 @@ import { LABELS, MATERIALS } from './materials-fields';
 import { CURVES, PLACED, POSE } from './pose-fields';
 import { QUALITY } from './quality-fields';
 import { SURROUNDINGS } from './surroundings-fields';
-import { VIEWPOINT } from './viewpoint-fields';
+import { SECTION, VIEWPOINT } from './viewpoint-fields';
 
 /** Raised when a field changes its name or its meaning (migrate.ts); a new field needs no new version. */
 export const BRIEF_VERSION = 2;
@@ -127,6 +127,7 @@ export const BRIEF = object(
       decides: 'neither'
     }),
     viewpoint: VIEWPOINT,
+    section: SECTION,
     surroundings: SURROUNDINGS,
     look: LOOK,
     materials: MATERIALS,

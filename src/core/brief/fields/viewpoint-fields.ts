@@ -1,5 +1,5 @@
 /** Where a picture is seen from. */
-import { choice, nullable, number, object, shapes, text, vector } from './field';
+import { choice, flag, nullable, number, object, shapes, text, vector } from './field';
 
 const FAR_M = 1e7;
 
@@ -14,10 +14,16 @@ const free = object(
     }),
     target_m: vector({ label: 'Target', doc: 'What it looks at.', default: [0, 1, 0], min: -FAR_M, max: FAR_M }),
     up: vector({ label: 'Up', doc: 'Which way is up in the picture.', default: [0, 1, 0], min: -1e3, max: 1e3 }),
-    projection: choice(['perspective', 'parallel'], {
+    projection: choice(['perspective', 'parallel', 'panorama'], {
       label: 'Projection',
-      doc: 'Perspective, or parallel as in drawings.',
+      doc: 'Perspective, parallel as in drawings, or all around on a level (equirectangular).',
       default: 'perspective',
+      word: 'lens'
+    }),
+    upright: flag({
+      label: 'Straight verticals',
+      doc: 'The camera stays level, and its lens is shifted until the target is where it would be.',
+      default: false,
       word: 'lens'
     }),
     focal_length_mm: number({
@@ -86,6 +92,27 @@ const named = object(
     })
   },
   { label: 'Camera of the model', doc: 'A camera of the model by its name.' }
+);
+
+export const SECTION = nullable(
+  object(
+    {
+      point_m: vector({ label: 'Point', doc: 'On the plane.', default: [0, 1.2, 0], min: -FAR_M, max: FAR_M }),
+      normal: vector({
+        label: 'Removes towards',
+        doc: 'Away from what stays; of any length but nought.',
+        default: [0, 1, 0],
+        min: -1e3,
+        max: 1e3
+      })
+    },
+    {
+      label: 'Section plane',
+      doc: 'The camera looks through all that lies between it and the plane, which still casts light and shadow.',
+      word: 'viewpoint',
+      check: ({ normal }) => (Math.hypot(...normal) > 1e-9 ? null : 'normal must point somewhere')
+    }
+  )
 );
 
 export const VIEWPOINT = shapes(

@@ -1,10 +1,13 @@
 /** What is sharp: everything, or what lies near the distance at which the lens is focused. */
 import { limitsOf } from '../../../core/brief/limits';
 import type { Brief, CameraExposure } from '../../../core/brief/brief';
+import { sharpZone } from '../../../core/camera/drawn-views';
+import { createCameraFrame } from '../../../core/camera/lens';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
-import { dot, normalize, subtract, type Vec3 } from '../../../core/math/vec3';
+import { dot, subtract, type Vec3 } from '../../../core/math/vec3';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
+import { LENS_COPY as COPY } from '../copy';
 import type { PanelContext } from '../view';
 
 // A usual camera indoors, for users who begin without a reading (common practice, no source).
@@ -18,7 +21,9 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
   const picksFocus = picking?.asks === 'focus';
   const lens = (part: Partial<FreeViewpoint>): Partial<Brief> => ({ viewpoint: { ...view, ...part } });
   const focusOn = (point: Vec3, _normal: Vec3, joins: boolean) => {
-    const ahead = normalize(subtract(view.target_m, view.position_m));
+    // a level camera focuses along the horizon
+    const ahead = createCameraFrame(view, 1)?.forward;
+    if (!ahead) return;
     const focus_m = Math.round(1000 * dot(subtract(point, view.position_m), ahead)) / 1000;
     onChange(lens({ focus_m }), joins);
   };
@@ -60,6 +65,7 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
               onChange={(focus_m) => onChange(lens({ focus_m }))}
             />
           </div>
+          <p className="note">{sharpNote(view)}</p>
           <button
             type="button"
             className="lk act"
@@ -74,4 +80,17 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
       )}
     </div>
   );
+}
+
+/** Circles of this share of the sensor's diagonal still look like points (common practice, no source). */
+const POINT_SHARE = 1 / 1500;
+const WIDTH_OVER_HEIGHT = 1.5;
+
+function sharpNote(view: FreeViewpoint): string {
+  const frame = createCameraFrame(view, 1);
+  if (!frame || view.f_number === null) return '';
+  const circle = (Math.hypot(1, WIDTH_OVER_HEIGHT) * view.sensor_height_mm * POINT_SHARE) / 1000;
+  const { near, far } = sharpZone(view.focal_length_mm / 1000, view.f_number, frame.focus, circle);
+  const metres = (m: number) => (m < 1 ? `${Math.round(m * 1000)}\u00a0mm` : `${m.toFixed(2)}\u00a0m`);
+  return COPY.sharp(metres(near), Number.isFinite(far) ? metres(far) : COPY.endless);
 }

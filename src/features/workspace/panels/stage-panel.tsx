@@ -1,6 +1,8 @@
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { MAX_THREADS } from '../preview/messages';
+import { STAGE_COPY as COPY } from '../copy';
+import { GUIDES } from '../use-stage-view';
 import type { PanelContext } from '../view';
 
 /** How the stage shows the picture while it is made; of no weight for the picture itself. */
@@ -61,6 +63,26 @@ export function StagePanel({
           />
         </div>
       </div>
+      <div className="sec">
+        <span className="lab">{COPY.guides}</span>
+        <Words
+          label={COPY.guides}
+          value={view.guides.lines}
+          options={GUIDES.map((key) => ({ key, label: COPY.lines[key] }))}
+          onChoose={(lines) => onChange({ guides: { ...view.guides, lines } })}
+        />
+        <div className="rows">
+          <span>{COPY.horizon}</span>
+          <input
+            type="checkbox"
+            className="toggle toggle-sm"
+            aria-label={COPY.horizon}
+            checked={view.guides.horizon}
+            onChange={(e) => onChange({ guides: { ...view.guides, horizon: e.target.checked } })}
+          />
+        </div>
+      </div>
+      <p className="note">{COPY.walking}</p>
     </>
   );
 }

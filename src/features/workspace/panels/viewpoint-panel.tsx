@@ -1,5 +1,6 @@
 /** Where the picture is seen from: its name, the model's cameras, saved viewpoints, the frame and the eye height. */
 import { canonicalJson } from '../../../core/brief/brief';
+import { DRAWN_VIEWS, drawnView } from '../../../core/camera/drawn-views';
 import { frameWhole } from '../../../core/camera/frame-whole';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { subtract } from '../../../core/math/vec3';
@@ -10,10 +11,20 @@ import { send } from '../../shared/send';
 import { VIEWPOINT_COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { ItemRow } from './item-row';
+import { SectionControls } from './section-controls';
 
 type Props = Pick<
   PanelContext,
-  'workspace' | 'picture' | 'brief' | 'view' | 'onChange' | 'onMessage' | 'onWorkspace' | 'onPicture'
+  | 'workspace'
+  | 'picture'
+  | 'brief'
+  | 'view'
+  | 'picking'
+  | 'onPicking'
+  | 'onChange'
+  | 'onMessage'
+  | 'onWorkspace'
+  | 'onPicture'
 >;
 
 export function ViewpointPanel({
@@ -21,6 +32,8 @@ export function ViewpointPanel({
   picture,
   brief,
   view,
+  picking,
+  onPicking,
   onChange,
   onMessage,
   onWorkspace,
@@ -131,7 +144,39 @@ export function ViewpointPanel({
         >
           Fit the model to the frame
         </button>
+        <span className="lab">{VIEWPOINT_COPY.drawn}</span>
+        <div className="acts">
+          {DRAWN_VIEWS.map((name) => (
+            <button
+              key={name}
+              type="button"
+              className="lk act"
+              onClick={() =>
+                onChange({
+                  viewpoint: drawnView(
+                    name,
+                    report.min_m,
+                    report.max_m,
+                    size.width_px / size.height_px,
+                    view.focal_length_mm
+                  )
+                })
+              }
+            >
+              {VIEWPOINT_COPY.drawnViews[name]}
+            </button>
+          ))}
+        </div>
       </div>
+      <SectionControls
+        section={brief.section}
+        view={view}
+        min_m={report.min_m}
+        max_m={report.max_m}
+        picking={picking}
+        onPicking={onPicking}
+        onSet={(section, joins) => onChange({ section }, joins)}
+      />
       {report.one_sided ? (
         <div className="sec">
           <div className="rows">
