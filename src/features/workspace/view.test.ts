@@ -104,6 +104,7 @@ describe('the viewpoint as numbers', () => {
       focal_length_mm: 28,
       height_m: null,
       sensor_height_mm: 24,
+      upright: false,
       f_number: null,
       focus_m: null
     });
