@@ -54,6 +54,8 @@ function ensureTools() {
     '/usr/bin/pngcheck': 'pngcheck',
     '/usr/bin/exiftool': 'libimage-exiftool-perl',
     '/usr/bin/exrheader': 'openexr',
+    '/usr/bin/tiffinfo': 'libtiff-tools',
+    '/usr/bin/pdfinfo': 'poppler-utils',
     '/usr/share/assimp/models': 'assimp-testmodels'
   };
   const missing = Object.entries(tools)

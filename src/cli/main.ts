@@ -9,7 +9,8 @@ import { watchCommand } from './watch-command';
 
 const USAGE = `sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] [--fineness coarse|medium|fine] --out model.glb [--report report.json]
 sphaera watch FILE --project NAME
-sphaera render MODEL --brief brief.json --out picture.png|jpg|exr [--threads N] [--report report.json]`;
+sphaera render MODEL --brief brief.json --out picture.png|jpg|tif|webp|avif|exr|hdr|pdf [--bits 8|16] [--quality 94]
+               [--threads N] [--report report.json]`;
 
 async function main(args: string[]): Promise<number> {
   const [command, ...rest] = args;

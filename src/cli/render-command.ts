@@ -1,4 +1,7 @@
-/** sphaera render MODEL --brief brief.json --out picture.png|jpg|exr [--threads N] [--report report.json] */
+/**
+ * sphaera render MODEL --brief brief.json --out picture.png|jpg|tif|webp|avif|exr|hdr|pdf [--bits 8|16] [--quality 94]
+ *   [--threads N] [--report report.json]
+ */
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { extname, resolve } from 'node:path';
 import { parseBrief } from '../contracts/brief';
@@ -11,8 +14,14 @@ import { FinishedFilm, MemoryDenoised } from '../core/film/denoised';
 import { hashFilm } from '../server/files/film-store';
 import { MemoryFilm } from '../core/film/store';
 import { type DenoiseResult, denoiseFilm } from '../core/finishing/denoise/denoise-film';
-import type { FileKind } from '../core/catalogue/file-kinds';
-import { shareOfSheet } from '../core/output/size';
+import {
+  DELIVERY_KINDS,
+  type DeliveryKind,
+  holds16Bits,
+  isLinear,
+  QUALITY_DEFAULT
+} from '../core/catalogue/file-kinds';
+import { bleedPixels, shareOfSheet } from '../core/output/size';
 import { type FilmView, writeFilm } from '../server/render/deliver';
 import { loadKernel } from '../server/render/kernel-file';
 import { readBackdrop } from '../server/render/backdrop-file';
@@ -27,14 +36,27 @@ import { BadInput } from './bad-input';
 import { modelFiles } from './model-files';
 import { showProgress } from './progress';
 
-const KINDS: Record<string, FileKind> = { '.png': 'png', '.jpg': 'jpg', '.jpeg': 'jpg', '.exr': 'exr' };
+const KINDS: Record<string, DeliveryKind> = {
+  ...Object.fromEntries(DELIVERY_KINDS.map((kind) => [`.${kind}`, kind])),
+  '.jpeg': 'jpg',
+  '.tiff': 'tif'
+};
 
 export async function renderCommand(args: string[]): Promise<number> {
-  const { positional: model, options } = readArguments(args, ['brief', 'out', 'threads', 'report']);
+  const { positional: model, options } = readArguments(args, ['brief', 'out', 'threads', 'report', 'bits', 'quality']);
   if (!options.brief) throw new BadInput('say which brief to render: --brief brief.json');
   if (!options.out) throw new BadInput('say where the picture goes: --out picture.png');
   const kind = KINDS[extname(options.out).toLowerCase()];
-  if (!kind) throw new BadInput(`--out must end in .png, .jpg or .exr, got "${options.out}"`);
+  if (!kind) throw new BadInput(`--out must end in one of ${Object.keys(KINDS).join(', ')}, got "${options.out}"`);
+  const bits = options.bits ?? '8';
+  if (bits !== '8' && bits !== '16') throw new BadInput(`--bits must be 8 or 16, got "${bits}"`);
+  if (bits === '16' && !holds16Bits(kind))
+    throw new BadInput(
+      `--bits 16 goes with .png and .tif, not with "${options.out}"; EXR and HDR hold more in any case`
+    );
+  const quality = Number(options.quality ?? QUALITY_DEFAULT);
+  if (!Number.isInteger(quality) || quality < 1 || quality > 100)
+    throw new BadInput(`--quality must be a whole number from 1 to 100, got "${options.quality}"`);
   const threads = options.threads === undefined ? config.threads : Number(options.threads);
   if (!Number.isInteger(threads) || threads < 1 || threads > 64)
     throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);
@@ -66,10 +88,9 @@ export async function renderCommand(args: string[]): Promise<number> {
     const film = new MemoryFilm();
     const done = await run(prepared, film, module, threads, { onProgress: showProgress });
     const { width, height } = prepared.settings;
-    const backdrop =
-      kind === 'exr'
-        ? null
-        : await readBackdrop(brief.finish.background, { width, height, within: shareOfSheet(brief) }, resolve);
+    const backdrop = isLinear(kind)
+      ? null
+      : await readBackdrop(brief.finish.background, { width, height, within: shareOfSheet(brief) }, resolve);
     const rendered: FilmView = {
       within: shareOfSheet(brief),
       film,
@@ -80,8 +101,8 @@ export async function renderCommand(args: string[]): Promise<number> {
     };
     let view = rendered;
     let denoiseResult: DenoiseResult | null = null;
-    // EXR holds the film as it is; the finish does not touch it
-    if (brief.finish.denoise > 0 && kind !== 'exr') {
+    // linear files hold the film as it is; the finish does not touch it
+    if (brief.finish.denoise > 0 && !isLinear(kind)) {
       const { filter, learned } = await openFilter(threads, done.samples < FINE_FROM_SAMPLES);
       if (!learned)
         process.stderr.write(
@@ -94,7 +115,16 @@ export async function renderCommand(args: string[]): Promise<number> {
     // written beside and renamed, so that a broken write never leaves half a picture under the name
     const part = `${options.out}.part`;
     try {
-      await writeFilm(part, view, { kind, finish: brief.finish, ppi: prepared.ppi, backdrop });
+      await writeFilm(part, view, {
+        kind,
+        bits: bits === '16' ? 16 : 8,
+        quality,
+        about: null,
+        finish: brief.finish,
+        ppi: prepared.ppi,
+        backdrop,
+        bleedPx: brief.patch === null ? bleedPixels(brief) : 0
+      });
       await rename(part, options.out);
     } catch (error) {
       await rm(part, { force: true });

@@ -1,3 +1,4 @@
+import { FILE_DEFAULTS } from '../core/catalogue/file-kinds';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -157,7 +158,7 @@ describe('a picture written row by row', () => {
   };
   const write = async (kind: 'png' | 'jpg', ppi: number | null, keepAlpha: boolean) => {
     const path = join(folder, `rows.${kind}`);
-    await writeImage(path, rows, { kind, ppi, keepAlpha });
+    await writeImage(path, rows, { ...FILE_DEFAULTS, kind, ppi, keepAlpha });
     return readFileSync(path);
   };
   it.each([
@@ -180,7 +181,7 @@ describe('a picture written row by row', () => {
     await writeImage(
       path,
       { width: 4, height: 1, read: async () => clear },
-      { kind: 'png', ppi: null, keepAlpha: false }
+      { ...FILE_DEFAULTS, kind: 'png', ppi: null, keepAlpha: false }
     );
     expect([...(await sharp(path).raw().toBuffer())]).toEqual([255, 255, 255, 177, 147, 137, 9, 8, 7, 255, 255, 255]);
   });
@@ -195,7 +196,7 @@ describe('a picture written row by row', () => {
       writeImage(
         path,
         { ...rows, read: () => Promise.reject(new Error('gone')) },
-        { kind: 'png', ppi: null, keepAlpha: false }
+        { ...FILE_DEFAULTS, kind: 'png', ppi: null, keepAlpha: false }
       )
     ).rejects.toThrow('gone');
     expect(readdirSync(folder).filter((name) => name.endsWith('.tif'))).toEqual([]);

@@ -21,6 +21,16 @@ const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
 const { requestProof } = await import('../../src/server/usecases/request-proof');
 const { deliverProof } = await import('../../src/server/usecases/deliver-proof');
+const PLAIN_PNG = {
+  kind: 'png',
+  bits: 8,
+  quality: 94,
+  background: 'own',
+  asRendered: false,
+  cropMarks: false,
+  about: null,
+  pattern: ''
+} as const;
 const { continueProof, stopProof } = await import('../../src/server/usecases/stop-proof');
 const { viewPicture } = await import('../../src/server/usecases/view-workspace');
 const { findProof } = await import('../../src/server/store/proofs');
@@ -200,7 +210,7 @@ describe('the render service', () => {
     const picture = newPicture();
     const { id } = await ended(ask(picture, 8));
     const deliver = async () => {
-      const made = await deliverProof(id, 'png', 'own', false);
+      const made = await deliverProof(id, PLAIN_PNG);
       return made.ok
         ? createHash('sha256')
             .update(await readFile(made.value.path))
@@ -208,7 +218,7 @@ describe('the render service', () => {
         : made.code;
     };
     const whole = await deliver();
-    const made = await deliverProof(id, 'png', 'own', false);
+    const made = await deliverProof(id, PLAIN_PNG);
     if (!made.ok) throw new Error(made.message);
     await writeFile(made.value.path, 'a torn file');
     expect(await deliver()).toBe(whole);

@@ -27,6 +27,10 @@ export function toResponse(result: Result<unknown>): Response {
   return Response.json({ code, message }, { status: STATUS[code] ?? 422 });
 }
 
+/** Content-Disposition of a file to save: its name in any script, and a plain one for what cannot read that (RFC 6266). */
+export const attachment = (name: string): string =>
+  `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '-')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+
 /** A mutation must come from our own pages: same host in Origin, and a host that is this machine's own. */
 export function isCrossOrigin(request: Request): boolean {
   const host = request.headers.get('host') ?? '';

@@ -1,5 +1,60 @@
-/** The files that a picture is handed over in. */
+/** The files that a brief may name, whose size is forecast. */
 export const FILE_KINDS = ['png', 'jpg', 'exr'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
-export const FILE_KIND_NAMES: Record<FileKind, string> = { png: 'PNG', jpg: 'JPEG', exr: 'EXR' };
+/** The files that a picture is handed over in. */
+export const DELIVERY_KINDS = [...FILE_KINDS, 'tif', 'webp', 'avif', 'hdr', 'pdf'] as const;
+export type DeliveryKind = (typeof DELIVERY_KINDS)[number];
+
+export const FILE_KIND_NAMES: Record<DeliveryKind, string> = {
+  png: 'PNG',
+  jpg: 'JPEG',
+  exr: 'EXR',
+  tif: 'TIFF',
+  webp: 'WebP',
+  avif: 'AVIF',
+  hdr: 'HDR',
+  pdf: 'PDF'
+};
+export const MEDIA_TYPES: Record<DeliveryKind, string> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  exr: 'image/x-exr',
+  tif: 'image/tiff',
+  webp: 'image/webp',
+  avif: 'image/avif',
+  hdr: 'image/vnd.radiance',
+  pdf: 'application/pdf'
+};
+
+/** Linear light as it was rendered, without the finish. */
+export const isLinear = (kind: DeliveryKind): kind is 'exr' | 'hdr' => kind === 'exr' || kind === 'hdr';
+export const holdsClear = (kind: DeliveryKind): boolean => kind !== 'jpg' && kind !== 'hdr' && kind !== 'pdf';
+/** Whose loss is chosen. */
+export const hasQuality = (kind: DeliveryKind): kind is 'jpg' | 'webp' | 'avif' | 'pdf' =>
+  kind === 'jpg' || kind === 'webp' || kind === 'avif' || kind === 'pdf';
+export const holds16Bits = (kind: DeliveryKind): kind is 'png' | 'tif' => kind === 'png' || kind === 'tif';
+
+/** How a file is written. */
+export interface FileOptions {
+  kind: DeliveryKind;
+  /** Of each channel; 16 in PNG and TIFF alone. */
+  bits: 8 | 16;
+  /** 1 to 100, of files that lose something. */
+  quality: number;
+  /** What is written about the picture into the file; null: nothing. */
+  about: AboutPicture | null;
+}
+
+export interface AboutPicture {
+  title: string;
+  /** Empty where it is not to be told. */
+  author: string;
+  /** ISO 8601. */
+  date: string;
+  /** The brief as JSON; null where it stays out. */
+  brief: string | null;
+}
+
+export const QUALITY_DEFAULT = 94;
+export const FILE_DEFAULTS: Omit<FileOptions, 'kind'> = { bits: 8, quality: QUALITY_DEFAULT, about: null };

@@ -4,7 +4,7 @@
  * mm clear of the bleed and at least 3 mm of the trim.
  */
 import { MM_PER_INCH } from '../units/units';
-import type { ImageRows } from './image-rows';
+import type { Codes, ImageRows } from './image-rows';
 
 const MARK_MM = 5;
 const CLEAR_MM = 2;
@@ -13,7 +13,13 @@ const EDGE_MM = 2;
 const HAIRLINE_INCH = 0.25 / 72;
 
 /** `bleedPx`: how far the picture reaches beyond the trim on each side. */
-export function withCropMarks(image: ImageRows, bleedPx: number, ppi: number): ImageRows {
+export function withCropMarks<C extends Codes>(
+  image: ImageRows<C>,
+  bleedPx: number,
+  ppi: number,
+  bits: 8 | 16 = 8
+): ImageRows<C> {
+  const white = bits === 8 ? 255 : 65_535;
   const px = (mm: number) => Math.round((mm / MM_PER_INCH) * ppi);
   const start = Math.max(bleedPx + px(CLEAR_MM), px(MIN_FROM_TRIM_MM)); // from the trim outward
   const margin = start + px(MARK_MM) + px(EDGE_MM) - bleedPx; // beyond the bleed
@@ -41,7 +47,9 @@ export function withCropMarks(image: ImageRows, bleedPx: number, ppi: number): I
     width,
     height,
     async read(from, count) {
-      const pixels = new Uint8Array(width * count * 4).fill(255);
+      const pixels = (bits === 8 ? new Uint8Array(width * count * 4) : new Uint16Array(width * count * 4)).fill(
+        white
+      ) as C;
       const [first, end] = [Math.max(from, margin), Math.min(from + count, margin + image.height)];
       if (end > first) {
         const inside = await image.read(first - margin, end - first);
@@ -53,7 +61,7 @@ export function withCropMarks(image: ImageRows, bleedPx: number, ppi: number): I
       }
       for (const [x, y, w, h] of marks) {
         for (let j = Math.max(from, y); j < Math.min(from + count, y + h); j++)
-          for (let i = x; i < x + w; i++) pixels.set([0, 0, 0, 255], ((j - from) * width + i) * 4);
+          for (let i = x; i < x + w; i++) pixels.set([0, 0, 0, white], ((j - from) * width + i) * 4);
       }
       return pixels;
     }

@@ -26,7 +26,12 @@ const plain = (text: string): string =>
     .toLowerCase()
     .slice(0, LONGEST);
 
-export function fileName(of: NamedFile): string {
+/** What a pattern may name, in braces: "{picture}-{width}x{height}". */
+export const NAME_WORDS = ['project', 'picture', 'proof', 'quality', 'width', 'height', 'variant'] as const;
+
+/** By a pattern where one is given; what it does not know stays away. */
+export function fileName(of: NamedFile, pattern = ''): string {
+  if (pattern.trim() !== '') return byPattern(of, pattern);
   const parts = [
     plain(of.project) || 'project',
     plain(of.picture) || 'picture',
@@ -36,4 +41,22 @@ export function fileName(of: NamedFile): string {
     plain(of.variant)
   ];
   return `${parts.filter(Boolean).join('_')}.${of.extension}`;
+}
+
+function byPattern(of: NamedFile, pattern: string): string {
+  const values: Record<(typeof NAME_WORDS)[number], string> = {
+    project: of.project,
+    picture: of.picture,
+    proof: String(of.proof),
+    quality: of.quality,
+    width: String(of.width_px),
+    height: String(of.height_px),
+    variant: of.variant
+  };
+  const filled = pattern.replace(/\{(\w+)\}/g, (_, word: string) =>
+    Object.hasOwn(values, word) ? plain(values[word as keyof typeof values]) : ''
+  );
+  // underscores part what dashes join
+  const safe = filled.split('_').map(plain).filter(Boolean).join('_');
+  return `${safe || `proof-${of.proof}`}.${of.extension}`;
 }

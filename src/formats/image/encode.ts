@@ -1,14 +1,17 @@
 /**
- * Display images over sharp: PNG and JPEG with density and sRGB profile in the file. Rgba8 in, encoded sRGB. Small ones
- * in memory; those to hand over row by row through an uncompressed file beside them, so that none is ever held whole.
+ * Display images over sharp, with density, sRGB profile and what they say of themselves in the file. Codes in, encoded
+ * sRGB. Small ones in memory; those to hand over row by row through an uncompressed file beside them, so that none is ever held whole.
  */
 import { createReadStream, createWriteStream } from 'node:fs';
 import { open, rm, writeFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { crc32 } from 'node:zlib';
 import sharp, { type Sharp } from 'sharp';
-import type { ImageRows } from '../../core/finishing/image-rows';
+import { FILE_KIND_NAMES, type FileOptions, QUALITY_DEFAULT } from '../../core/catalogue/file-kinds';
+import type { Codes, ImageRows } from '../../core/finishing/image-rows';
+import { xmpOf } from './about';
 import { writeTiffRows } from './tiff-rows';
+import { SCREEN_PPI, writePdf } from './write-pdf';
 
 export interface RgbaImage {
   width: number;
@@ -29,10 +32,10 @@ function asPng(image: Sharp, ppi: number | null): Sharp {
 }
 // Codes that fit the picture make a file some hundredths smaller, but want all of it in memory, 14 bytes a pixel.
 const FITTED_CODES_PX = 20e6;
-const asJpeg = (image: Sharp, pixels: number) =>
+const asJpeg = (image: Sharp, pixels: number, quality = QUALITY_DEFAULT) =>
   image
     .withIccProfile('srgb', { attach: true })
-    .jpeg({ quality: 94, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
+    .jpeg({ quality, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
 
 export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha: boolean): Promise<Buffer> {
   const png = await asPng(keepAlpha ? raw(image) : raw(image).flatten({ background: '#ffffff' }), ppi).toBuffer();
@@ -47,38 +50,78 @@ export async function encodeJpeg(image: RgbaImage, ppi: number | null): Promise<
     : Buffer.concat([jpeg.subarray(0, START_OF_IMAGE), jfifSegment(ppi), jpeg.subarray(START_OF_IMAGE)]);
 }
 
-export interface ImageFile {
-  kind: 'png' | 'jpg';
+export interface ImageFile extends FileOptions {
+  kind: 'png' | 'jpg' | 'tif' | 'webp' | 'avif' | 'pdf';
   ppi: number | null;
-  /** PNG alone; else it lies on white. */
+  /** Else it lies on white. */
   keepAlpha: boolean;
+  /** Of a PDF: px beyond the trim, and whether crop marks are drawn. */
+  page?: { bleedPx: number; marks: boolean };
 }
 
 /** The files that lie beside one while it is written: uncompressed, and encoded without its density. */
 export const besideImage = (path: string): [string, string] => [`${path}.tif`, `${path}.jpg`];
 
-/** Writes it at `path`; while that lasts others lie beside it. */
-export async function writeImage(path: string, rows: ImageRows, { kind, ppi, keepAlpha }: ImageFile): Promise<void> {
+/** Sides that the formats can hold. */
+const MOST_PX: Partial<Record<ImageFile['kind'], number>> = { webp: 16_383, avif: 16_384, jpg: 65_500, pdf: 65_500 };
+
+/** Writes it at `path`; while that lasts others lie beside it. Throws a RangeError when the format cannot hold its size. */
+export async function writeImage(path: string, rows: ImageRows<Codes>, file: ImageFile): Promise<void> {
+  const { kind, ppi, keepAlpha, bits, quality, about } = file;
+  const most = MOST_PX[kind];
+  if (most !== undefined && Math.max(rows.width, rows.height) > most)
+    throw new RangeError(
+      `${FILE_KIND_NAMES[kind]} holds at most ${most.toLocaleString('en')} px a side, this picture has ` +
+        `${rows.width} × ${rows.height}; take PNG or TIFF`
+    );
   const [plain, encoded] = besideImage(path);
   try {
-    await writeTiffRows(plain, rows, keepAlpha);
-    const image = sharp(plain, { limitInputPixels: false, unlimited: true, sequentialRead: true });
+    // attaching a profile would take 16 bits through a conversion of 8: it comes with the file beside it instead
+    await writeTiffRows(plain, rows, keepAlpha, bits, bits === 16 ? await srgbProfile() : null);
+    const unlimited = { limitInputPixels: false, unlimited: true, sequentialRead: true } as const;
+    const opened =
+      bits === 16
+        ? sharp(plain, { ...unlimited, ignoreIcc: true })
+            .toColourspace('rgb16')
+            .keepIccProfile()
+        : sharp(plain, unlimited).withIccProfile('srgb', { attach: true });
+    const image = about ? opened.withXmp(xmpOf(about)) : opened;
     if (kind === 'png') {
-      await asPng(image, ppi).toFile(path);
+      await (ppi === null ? image : image.withMetadata({ density: ppi })).png({ compressionLevel: 6 }).toFile(path);
       if (ppi === null) await changeHead(path, forgetPngDensity);
-    } else if (ppi === null) await asJpeg(image, rows.width * rows.height).toFile(path);
+    } else if (kind === 'tif') {
+      const perMm = (ppi ?? SCREEN_PPI) / 25.4;
+      await image
+        .tiff({ compression: 'deflate', predictor: 'horizontal', xres: perMm, yres: perMm, resolutionUnit: 'inch' })
+        .toFile(path);
+    } else if (kind === 'webp') await image.webp({ quality, smartSubsample: true, effort: 4 }).toFile(path);
+    else if (kind === 'avif') await image.avif({ quality, chromaSubsampling: '4:4:4', effort: 3 }).toFile(path);
+    else if (kind === 'pdf') {
+      await asJpeg(opened, rows.width * rows.height, quality).toFile(encoded);
+      const page = file.page ?? { bleedPx: 0, marks: false };
+      await writePdf(path, { jpeg: encoded, width: rows.width, height: rows.height, ppi, ...page, about });
+    } else if (ppi === null) await asJpeg(image, rows.width * rows.height, quality).toFile(path);
     else {
-      await asJpeg(image, rows.width * rows.height).toFile(encoded);
+      await asJpeg(image, rows.width * rows.height, quality).toFile(encoded);
       await writeFile(path, Buffer.concat([Buffer.from([0xff, 0xd8]), jfifSegment(ppi)]));
       await pipeline(createReadStream(encoded, { start: START_OF_IMAGE }), createWriteStream(path, { flags: 'a' }));
     }
   } finally {
-    await Promise.all(besideImage(path).map((file) => rm(file, { force: true })));
+    await Promise.all(besideImage(path).map((beside) => rm(beside, { force: true })));
   }
 }
 
 // Density stands before the pixels, behind a profile of a few hundred bytes.
 const HEAD_BYTES = 65_536;
+
+/** As sharp attaches it. */
+let profile: Promise<Uint8Array> | null = null;
+const srgbProfile = (): Promise<Uint8Array> => (profile ??= readProfile());
+async function readProfile(): Promise<Uint8Array> {
+  const pixel = { create: { width: 1, height: 1, channels: 3 as const, background: '#808080' } };
+  const png = await sharp(pixel).withIccProfile('srgb', { attach: true }).png().toBuffer();
+  return new Uint8Array((await sharp(png).metadata()).icc!);
+}
 
 async function changeHead(path: string, change: (head: Buffer) => void): Promise<void> {
   const file = await open(path, 'r+');

@@ -4,7 +4,7 @@
  * breaks a reader breaks nothing else. Each is src/server/tasks/NAME.ts, built to build/task-NAME.mjs.
  */
 import type { Brief, Finish, Surroundings, Swatch } from '../../core/brief/brief';
-import type { FileKind } from '../../core/catalogue/file-kinds';
+import type { FileOptions } from '../../core/catalogue/file-kinds';
 import type { PieceKey } from '../../core/catalogue/pieces';
 import type { MeasuredLamp } from '../../core/film/lamp-shares';
 import type { DenoiseResult } from '../../core/finishing/denoise/denoise-film';
@@ -66,15 +66,16 @@ export interface Tasks {
       proof: string;
       /** Hash of its film; null while it is rendered. */
       film: string | null;
-      kind: FileKind;
+      file: FileOptions;
       finish: Finish;
       within: SheetShare;
       width: number;
       height: number;
       ev100: number;
       ppi: number | null;
-      /** Pixels that reach beyond the trim, when crop marks are wanted around them. */
-      marks: number | null;
+      /** Pixels that reach beyond the trim. */
+      bleedPx: number;
+      marks: boolean;
       out: string;
     };
     progress: never;

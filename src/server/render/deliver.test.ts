@@ -1,3 +1,4 @@
+import { FILE_DEFAULTS } from '../../core/catalogue/file-kinds';
 import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -28,7 +29,7 @@ describe('a film written to a file', () => {
   it('strip by strip is the picture that is developed as a whole', async () => {
     const view = await filmOf(150, 200);
     const path = join(folder, 'a.png');
-    await writeFilm(path, view, { kind: 'png', finish, ppi: 200 });
+    await writeFilm(path, view, { ...FILE_DEFAULTS, kind: 'png', finish, ppi: 200 });
     const { data, info } = await sharp(path).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
     expect([info.width, info.height]).toEqual([150, 200]);
     expect(Buffer.compare(data, Buffer.from((await developFilm(view, finish)).pixels))).toBe(0);
@@ -36,7 +37,7 @@ describe('a film written to a file', () => {
   it('has crop marks round it when they are asked for', async () => {
     const view = await filmOf(150, 200);
     const path = join(folder, 'b.jpg');
-    await writeFilm(path, view, { kind: 'jpg', finish, ppi: 100, marks: 12 });
+    await writeFilm(path, view, { ...FILE_DEFAULTS, kind: 'jpg', finish, ppi: 100, marks: true, bleedPx: 12 });
     const { width, height, density } = await sharp(path).metadata();
     expect(height! - 200).toBe(width! - 150);
     expect(width! - 150).toBeGreaterThan(50);
@@ -45,7 +46,7 @@ describe('a film written to a file', () => {
   it('as EXR weighs what its strewn strips say', async () => {
     const view = await filmOf(200, 1000);
     const path = join(folder, 'c.exr');
-    await writeFilm(path, view, { kind: 'exr', finish, ppi: null });
+    await writeFilm(path, view, { ...FILE_DEFAULTS, kind: 'exr', finish, ppi: null });
     const said = await linearBytesPerPixel(view, finish);
     expect(Math.abs((said * 200 * 1000) / statSync(path).size - 1)).toBeLessThan(0.05);
     expect(readFileSync(path).readUInt32LE(0)).toBe(20000630);

@@ -2,7 +2,7 @@
  * Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles.
  */
 import type { Finish } from '../../core/brief/brief';
-import type { FileKind } from '../../core/catalogue/file-kinds';
+import { type FileOptions, holdsClear, isLinear } from '../../core/catalogue/file-kinds';
 import {
   CHANNELS,
   type FilmLayers,
@@ -18,9 +18,10 @@ import { withCropMarks } from '../../core/finishing/crop-marks';
 import { createDeveloper, linearTile } from '../../core/finishing/develop';
 import { encodeRows } from '../../core/finishing/encode-rows';
 import type { FloatRows } from '../../core/finishing/float-rows';
-import type { ImageRows } from '../../core/finishing/image-rows';
+import type { Codes, ImageRows } from '../../core/finishing/image-rows';
 import type { SheetShare } from '../../core/output/size';
 import { type ExrOptions, packBlock, ROWS_PER_BLOCK, writeExr } from '../../formats/exr/write-exr';
+import { writeHdr } from '../../formats/hdr/write-hdr';
 import { type RgbaImage, writeImage } from '../../formats/image/encode';
 import type { FilmPicture } from '../../core/film/store';
 
@@ -83,38 +84,44 @@ export function filmRows(
   };
 }
 
-export interface FilmFile {
-  kind: FileKind;
+export interface FilmFile extends FileOptions {
   finish: Finish;
   ppi: number | null;
   /** The picture of a background that is one. */
   backdrop?: BackdropImage | null;
-  /** Px of bleed round which crop marks are drawn, null for none. */
-  marks?: number | null;
+  /** Px of bleed that the picture has; crop marks are drawn round it where they are wanted. */
+  bleedPx?: number;
+  marks?: boolean;
 }
 
 /** Writes it at `path`, where part of it lies when it fails. */
 export async function writeFilm(
   path: string,
   view: FilmView,
-  { kind, finish, ppi, backdrop = null, marks = null }: FilmFile
+  { kind, bits, quality, about, finish, ppi, backdrop = null, marks = false, bleedPx = 0 }: FilmFile
 ): Promise<void> {
-  if (kind === 'exr') return writeLinear(path, view, finish, ppi);
-  const rows = imageRows(view, finish, backdrop);
-  await writeImage(path, marks === null || ppi === null ? rows : withCropMarks(rows, marks, ppi), {
-    kind,
-    ppi,
-    keepAlpha: kind === 'png' && finish.background.kind === 'clear'
-  });
+  if (isLinear(kind)) {
+    const image = linearImage(view, finish, ppi);
+    return kind === 'exr' ? writeExr(path, image) : writeHdr(path, image);
+  }
+  const keepAlpha = holdsClear(kind) && finish.background.kind === 'clear';
+  const options = { kind, bits, quality, about, ppi, keepAlpha };
+  const film = filmRows(view, finish, backdrop);
+  // on a page they are lines, else pixels
+  if (kind === 'pdf') {
+    const page = { bleedPx, marks: marks && ppi !== null };
+    return writeImage(path, encodeRows(film, '8 bit'), { ...options, kind, page });
+  }
+  const marked = <C extends Codes>(rows: ImageRows<C>): ImageRows<C> =>
+    marks && ppi !== null ? withCropMarks(rows, bleedPx, ppi, bits) : rows;
+  if (bits === 16) await writeImage(path, marked(encodeRows(film, '16 bit')), { ...options, kind });
+  else await writeImage(path, marked(encodeRows(film, '8 bit')), { ...options, kind });
 }
 
 /**
  * The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks,
  * depth and light studies.
  */
-const writeLinear = (path: string, view: FilmView, finish: Finish, ppi: number | null): Promise<void> =>
-  writeExr(path, linearImage(view, finish, ppi));
-
 function linearImage({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): ExrOptions {
   const clear = finish.background.kind === 'clear';
   const channels = ['R', 'G', 'B', 'A', ...extraChannels(layers)];

@@ -50,6 +50,14 @@ export const listProofsSince = (picture: string, stamp: number) =>
     stamp
   ) as ProofRow[];
 
+/** The newest finished proof of a whole picture; null when there is none. */
+export const newestWhole = (picture: string) =>
+  (prepared(
+    `SELECT * FROM proofs
+     WHERE picture_id = ? AND removed_at_ms IS NULL AND state = 'done' AND json_extract(brief_json, '$.patch') IS NULL
+     ORDER BY number DESC LIMIT 1`
+  ).get(picture) as ProofRow | undefined) ?? null;
+
 /** How many proofs of a picture there are below a number. */
 export const countProofsOf = (picture: string, before: number) =>
   (

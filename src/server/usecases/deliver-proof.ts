@@ -5,7 +5,15 @@ import { join } from 'node:path';
 import { canonicalJson, type Finish } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
-import type { FileKind } from '../../core/catalogue/file-kinds';
+import {
+  FILE_KIND_NAMES,
+  type FileOptions,
+  hasQuality,
+  holds16Bits,
+  holdsClear,
+  isLinear,
+  QUALITY_DEFAULT
+} from '../../core/catalogue/file-kinds';
 import { bleedPixels, proofPpi, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
 import { besideImage } from '../../formats/image/encode';
@@ -14,33 +22,42 @@ import type { TaskInput } from '../jobs/tasks';
 import { isWhole, keepSum, sumOfFile } from '../files/checksum';
 import { DAMAGED_FILM } from '../files/film-store';
 import { proofFolder } from '../files/proof-files';
-import { findPicture } from '../store/pictures';
+import { findPicture, listPictures } from '../store/pictures';
 import { findProject } from '../store/projects';
-import { findProof, forgetFilm } from '../store/proofs';
+import { findProof, forgetFilm, newestWhole } from '../store/proofs';
 import { attendJob } from './attend-job';
 import { newId } from './identify';
 import { underWay } from './under-way';
 import { type Result, ok, refused } from '../../core/result/result';
 
-/** `asRendered` leaves the grain in, as EXR always does: it holds the film. */
-export async function deliverProof(
-  id: string,
-  kind: FileKind,
-  background: 'own' | 'clear',
-  asRendered: boolean,
-  cropMarks = false
-): Promise<Result<{ path: string; name: string }>> {
+/** What is asked of a file beside how it is encoded. */
+export interface Delivery extends Pick<FileOptions, 'kind' | 'bits' | 'quality'> {
+  background: 'own' | 'clear';
+  /** Leaves the grain in, as linear files always do: they hold the film. */
+  asRendered: boolean;
+  cropMarks: boolean;
+  /** What the file says about its picture; null: nothing. */
+  about: { author: string; withBrief: boolean } | null;
+  /** Of its name; empty for the usual one. */
+  pattern: string;
+}
+
+export async function deliverProof(id: string, asked: Delivery): Promise<Result<{ path: string; name: string }>> {
+  const { kind, background, asRendered } = asked;
   const proof = findProof(id);
   const picture = proof && findPicture(proof.picture_id);
   if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
   if (proof.ev100 === null || proof.picture_count === 0)
     return refused('there is no picture of this proof yet; wait for its first tiles');
-  if (kind === 'jpg' && background === 'clear') return refused('JPEG cannot hold a clear background; take PNG or EXR');
+  if (!holdsClear(kind) && background === 'clear')
+    return refused(`${FILE_KIND_NAMES[kind]} cannot hold a clear background; take PNG, TIFF or EXR`);
   const brief = readBrief(proof.brief_json);
-  const marks = cropMarks && kind !== 'exr' && brief.patch === null ? bleedPixels(brief) : null;
+  const linear = isLinear(kind);
+  const bleedPx = brief.patch === null ? bleedPixels(brief) : 0;
+  const marks = asked.cropMarks && !linear && brief.patch === null;
   const finish: Finish = {
     ...brief.finish,
-    denoise: asRendered || kind === 'exr' || proof.denoise_share !== 1 ? 0 : brief.finish.denoise,
+    denoise: asRendered || linear || proof.denoise_share !== 1 ? 0 : brief.finish.denoise,
     background:
       background === 'clear'
         ? { kind: 'clear' }
@@ -49,45 +66,55 @@ export async function deliverProof(
           : brief.finish.background
   };
   const ppi = proofPpi(brief);
+  const project = findProject(picture.project_id)!.name;
+  const bits = holds16Bits(kind) ? asked.bits : 8;
+  const file: FileOptions = {
+    kind,
+    bits,
+    quality: hasQuality(kind) ? asked.quality : QUALITY_DEFAULT,
+    about: asked.about && {
+      title: `${picture.name}, ${project}`,
+      author: asked.about.author,
+      date: new Date(proof.ended_at_ms ?? proof.created_at_ms).toISOString(),
+      brief: asked.about.withBrief ? proof.brief_json : null
+    }
+  };
   const variants = [
     brief.patch ? 'patch' : '',
-    background === 'clear' && kind !== 'exr' ? 'transparent' : '',
-    asRendered && kind !== 'exr' && proof.denoise_share === 1 ? 'before denoising' : '',
-    marks === null ? '' : 'crop marks'
+    background === 'clear' && !linear ? 'transparent' : '',
+    asRendered && !linear && proof.denoise_share === 1 ? 'before denoising' : '',
+    marks ? 'crop marks' : '',
+    bits === 16 ? '16 bit' : ''
   ];
-  const name = fileName({
-    project: findProject(picture.project_id)!.name,
-    picture: picture.name,
-    proof: proof.number,
-    quality: QUALITY_STEPS[brief.quality.step].name,
-    width_px: proof.width_px,
-    height_px: proof.height_px,
-    variant: variants.filter(Boolean).join(' '),
-    extension: kind
-  });
+  const name = fileName(
+    {
+      project,
+      picture: picture.name,
+      proof: proof.number,
+      quality: QUALITY_STEPS[brief.quality.step].name,
+      width_px: proof.width_px,
+      height_px: proof.height_px,
+      variant: variants.filter(Boolean).join(' '),
+      extension: kind
+    },
+    asked.pattern
+  );
   const stamp = createHash('sha256')
-    .update(
-      canonicalJson({
-        kind,
-        finish,
-        film: proof.film_sha256,
-        count: proof.picture_count,
-        ...(marks === null ? {} : { marks })
-      })
-    )
+    .update(canonicalJson({ file, finish, film: proof.film_sha256, count: proof.picture_count, marks }))
     .digest('hex')
     .slice(0, 16);
   const path = join(proofFolder(id), `delivery-${stamp}.${kind}`);
   const input: TaskInput<'deliver'> = {
     proof: id,
     film: proof.film_sha256,
-    kind,
+    file,
     finish,
     within: shareOfSheet(brief),
     width: proof.width_px,
     height: proof.height_px,
     ev100: proof.ev100,
     ppi,
+    bleedPx,
     marks,
     out: `${path}.${newId()}.part`
   };
@@ -111,4 +138,28 @@ async function write(
   // with what lies beside it
   await Promise.all([input.out, ...besideImage(input.out)].map((file) => rm(file, { force: true })));
   return written;
+}
+
+/** The newest finished proof of each picture of a project, in the order of the pictures; no patches. */
+export async function deliverSet(
+  projectId: string,
+  asked: Delivery
+): Promise<Result<{ path: string; name: string }[]>> {
+  const proofs = listPictures(projectId).flatMap(({ id }) => newestWhole(id) ?? []);
+  if (proofs.length === 0) return refused('no picture of this project has a finished proof yet; render one first');
+  const files: { path: string; name: string }[] = [];
+  for (const proof of proofs) {
+    const file = await deliverProof(proof.id, asked);
+    if (!file.ok) return file;
+    files.push({ path: file.value.path, name: unused(file.value.name, files) });
+  }
+  return ok(files);
+}
+
+/** A name that no other file of the set has. */
+function unused(name: string, files: readonly { name: string }[]): string {
+  const dot = name.lastIndexOf('.');
+  let own = name;
+  for (let n = 2; files.some((f) => f.name === own); n++) own = `${name.slice(0, dot)}_${n}${name.slice(dot)}`;
+  return own;
 }

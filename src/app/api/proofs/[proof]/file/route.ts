@@ -1,31 +1,23 @@
 import { stat } from 'node:fs/promises';
-import { refused } from '../../../../../core/result/result';
+import { MEDIA_TYPES } from '../../../../../core/catalogue/file-kinds';
+import { askedDelivery } from '../../../../../server/usecases/asked-delivery';
 import { deliverProof } from '../../../../../server/usecases/deliver-proof';
-import { streamOf, toResponse } from '../../../respond';
+import { attachment, streamOf, toResponse } from '../../../respond';
 
-const TYPES = { png: 'image/png', jpg: 'image/jpeg', exr: 'image/x-exr' } as const;
-
+/** A file of a proof; with `weigh`, how large it is, in bytes. */
 export async function GET(request: Request, { params }: { params: Promise<{ proof: string }> }) {
   const query = new URL(request.url).searchParams;
-  const kind = query.get('kind') ?? 'png';
-  if (!Object.hasOwn(TYPES, kind)) return toResponse(refused('kind must be png, jpg or exr', 'bad_input'));
-  const file = await deliverProof(
-    (await params).proof,
-    kind as keyof typeof TYPES,
-    query.get('background') === 'clear' ? 'clear' : 'own',
-    query.has('raw'),
-    query.has('marks')
-  );
+  const asked = askedDelivery(query);
+  if (!asked.ok) return toResponse(asked);
+  const file = await deliverProof((await params).proof, asked.value);
   if (!file.ok) return toResponse(file);
   const { size } = await stat(file.value.path);
+  if (query.has('weigh')) return Response.json({ bytes: size, name: file.value.name });
   return new Response(streamOf(file.value.path), {
     headers: {
-      'Content-Type': TYPES[kind as keyof typeof TYPES],
+      'Content-Type': MEDIA_TYPES[asked.value.kind],
       'Content-Length': String(size),
-      // names of any script, and a plain one for what cannot read them (RFC 6266)
-      'Content-Disposition':
-        `attachment; filename="${file.value.name.replace(/[^\x20-\x7e]/g, '-')}"; ` +
-        `filename*=UTF-8''${encodeURIComponent(file.value.name)}`,
+      'Content-Disposition': attachment(file.value.name),
       'Cache-Control': 'private, no-cache'
     }
   });

@@ -1,0 +1,19 @@
+import { askedDelivery } from '../../../../../server/usecases/asked-delivery';
+import { deliverSet } from '../../../../../server/usecases/deliver-proof';
+import { zipOf } from '../../../../../formats/write-zip';
+import { attachment, toResponse } from '../../../respond';
+
+/** The newest finished proof of each picture, in one ZIP. */
+export async function GET(request: Request, { params }: { params: Promise<{ project: string }> }) {
+  const asked = askedDelivery(new URL(request.url).searchParams);
+  if (!asked.ok) return toResponse(asked);
+  const files = await deliverSet((await params).project, asked.value);
+  if (!files.ok) return toResponse(files);
+  return new Response(zipOf(files.value), {
+    headers: {
+      'Content-Type': 'application/zip',
+      'Content-Disposition': attachment('pictures.zip'),
+      'Cache-Control': 'private, no-cache'
+    }
+  });
+}

@@ -1,0 +1,29 @@
+/** What a link to a file asks for: its query, checked. */
+import { DELIVERY_KINDS, type DeliveryKind, QUALITY_DEFAULT } from '../../core/catalogue/file-kinds';
+import { type Result, ok, refused } from '../../core/result/result';
+import type { Delivery } from './deliver-proof';
+
+const MOST_LETTERS = 200;
+
+export function askedDelivery(query: URLSearchParams): Result<Delivery> {
+  const kind = query.get('kind') ?? 'png';
+  if (!DELIVERY_KINDS.includes(kind as DeliveryKind))
+    return refused(`kind must be one of ${DELIVERY_KINDS.join(', ')}`, 'bad_input');
+  const bits = query.get('bits') ?? '8';
+  if (bits !== '8' && bits !== '16') return refused('bits must be 8 or 16', 'bad_input');
+  const quality = Number(query.get('quality') ?? QUALITY_DEFAULT);
+  if (!Number.isInteger(quality) || quality < 1 || quality > 100)
+    return refused('quality must be a whole number from 1 to 100', 'bad_input');
+  return ok({
+    kind: kind as DeliveryKind,
+    bits: bits === '16' ? 16 : 8,
+    quality,
+    background: query.get('background') === 'clear' ? 'clear' : 'own',
+    asRendered: query.has('raw'),
+    cropMarks: query.has('marks'),
+    about: query.has('about')
+      ? { author: (query.get('author') ?? '').slice(0, MOST_LETTERS), withBrief: query.has('brief') }
+      : null,
+    pattern: (query.get('name') ?? '').slice(0, MOST_LETTERS)
+  });
+}
