@@ -226,6 +226,39 @@ export const PLAN_COPY = {
   dragLight: 'Drag the ring to turn the light.'
 };
 
+export const FILES_COPY = {
+  title: 'Hand over',
+  more: 'More files',
+  none: 'No proof of this picture is on the stage yet. Render one first.',
+  say: (proof: number, width: number, height: number) => `Proof ${proof} as a file, ${width} × ${height}${NBSP}px.`,
+  kind: 'Kind of file',
+  about: {
+    png: 'Without loss. For screens, layouts and what is transparent.',
+    jpg: 'Small, for mail and the web. No transparency.',
+    exr: 'Linear light as it was rendered, with all layers. For compositing.',
+    tif: 'Without loss, also with 16 bits. For printers and retouching.',
+    webp: 'Smaller than JPEG, also transparent. For the web.',
+    avif: 'Smallest, also transparent. For the web; takes longest to write.',
+    hdr: 'Linear light as it was rendered, without layers. As surroundings for other pictures.',
+    pdf: 'A page of true size with trim and bleed. For printers.'
+  },
+  depth: 'Depth',
+  bits: (n: number) => `${n}${NBSP}bits`,
+  quality: 'Quality',
+  clear: 'Transparent background',
+  marks: 'Crop marks',
+  raw: 'Before denoising',
+  words: 'Title, author and date in the file',
+  author: 'Author',
+  brief: 'Also the brief',
+  name: 'Name',
+  nameSays: (words: string) => `Left empty, it is named as usual. Words in braces are filled in: ${words}.`,
+  save: (kind: string) => `Save ${kind}`,
+  weighing: 'weighing it',
+  set: 'Save all pictures as a ZIP',
+  setSays: 'The newest finished proof of each picture of this project, each as chosen here.'
+};
+
 export const STAGE_COPY = {
   guides: 'Guides over the picture',
   lines: { none: 'none', thirds: 'thirds', diagonals: 'diagonals', middle: 'middle' },

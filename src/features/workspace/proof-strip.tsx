@@ -7,7 +7,7 @@ import { about } from '../../core/brief/sentence';
 import { Ticket } from '../shared/ticket';
 import { EDIT_COPY } from '../shared/edit-item';
 import { spokenProgress } from './spoken';
-import { STRIP_COPY } from './copy';
+import { FILES_COPY, STRIP_COPY } from './copy';
 
 interface Props {
   picture: PictureDto;
@@ -27,6 +27,9 @@ interface Props {
   /** Takes the studio's paper away and keeps the shadow on it. */
   onWithoutPaper: () => void;
   onHistory: (by: -1 | 1) => void;
+  filesOpen: boolean;
+  /** Opens the panel of all kinds of files. */
+  onFiles: () => void;
 }
 
 /** The files of a proof, each with its query. */
@@ -55,7 +58,9 @@ export function ProofStrip(props: Props) {
     onStop,
     onRemove,
     onWithoutPaper,
-    onHistory
+    onHistory,
+    filesOpen,
+    onFiles
   } = props;
   // the proof that renders, and when it has ended still that one
   const live = proofs.find((p) => p.state === 'running') ?? proofs.find((p) => p.state === 'waiting');
@@ -88,6 +93,9 @@ export function ProofStrip(props: Props) {
                   {label}
                 </a>
               ))}
+              <button type="button" className="lk" aria-pressed={filesOpen} onClick={onFiles}>
+                {FILES_COPY.more}
+              </button>
             </>
           ) : null}
           {shown && hasPaper(brief) ? (

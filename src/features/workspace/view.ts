@@ -89,6 +89,8 @@ export interface PanelContext {
   onWorkspace: (change: WorkspaceDto | ((workspace: WorkspaceDto) => WorkspaceDto)) => void;
   lamps: readonly LampGroup[];
   forecast: ForecastState;
+  /** The proof on the stage; null when there is none. */
+  shown: ProofDto | null;
   /** Proofs of the picture, newest first. */
   proofs: readonly ProofDto[];
   /** Grain before denoising after so many seconds, of the proof that renders now. */
@@ -101,7 +103,7 @@ export interface PanelContext {
   onStageView: (part: Partial<StageView>) => void;
 }
 
-export type PanelName = PanelKey | 'model' | 'stage' | 'keys';
+export type PanelName = PanelKey | 'model' | 'stage' | 'files' | 'keys';
 export type OpenPanel = PanelName | null;
 
 /** The viewpoint as numbers, with named cameras of the model looked up. */

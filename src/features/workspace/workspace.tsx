@@ -310,6 +310,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     onWorkspace: state.update,
     lamps,
     forecast,
+    shown,
     proofs,
     soFar,
     onTry: (cost) => void tryLess(cost),
@@ -410,6 +411,8 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
           onRemove={(proof) => void removeProof(proof)}
           onWithoutPaper={() => change({ ground: GROUND_DEFAULTS })}
           onHistory={history}
+          filesOpen={panel === 'files'}
+          onFiles={() => togglePanel('files')}
         />
         <span className="vh" aria-live="polite">
           {spoken}

@@ -16,6 +16,7 @@ import {
 } from '../../core/catalogue/file-kinds';
 import { bleedPixels, proofPpi, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
+import { zipOf } from '../../formats/write-zip';
 import { besideImage } from '../../formats/image/encode';
 import { runTask } from '../jobs/run-task';
 import type { TaskInput } from '../jobs/tasks';
@@ -140,11 +141,8 @@ async function write(
   return written;
 }
 
-/** The newest finished proof of each picture of a project, in the order of the pictures; no patches. */
-export async function deliverSet(
-  projectId: string,
-  asked: Delivery
-): Promise<Result<{ path: string; name: string }[]>> {
+/** The newest finished proof of each picture of a project, in the order of the pictures, in one ZIP; no patches. */
+export async function deliverSet(projectId: string, asked: Delivery): Promise<Result<ReadableStream<Uint8Array>>> {
   const proofs = listPictures(projectId).flatMap(({ id }) => newestWhole(id) ?? []);
   if (proofs.length === 0) return refused('no picture of this project has a finished proof yet; render one first');
   const files: { path: string; name: string }[] = [];
@@ -153,7 +151,7 @@ export async function deliverSet(
     if (!file.ok) return file;
     files.push({ path: file.value.path, name: unused(file.value.name, files) });
   }
-  return ok(files);
+  return ok(zipOf(files));
 }
 
 /** A name that no other file of the set has. */

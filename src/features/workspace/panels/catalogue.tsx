@@ -4,10 +4,11 @@
  */
 import type { ComponentType } from 'react';
 import { ErrorBoundary } from '../../../ui/error-boundary';
-import { PANEL_COPY, POSE_COPY } from '../copy';
+import { FILES_COPY, PANEL_COPY, POSE_COPY } from '../copy';
 import type { PanelContext, PanelName } from '../view';
 import { BackgroundPanel } from './background-panel';
 import { ExposurePanel } from './exposure-panel';
+import { FilesPanel } from './files-panel';
 import { KeysPanel } from './keys-panel';
 import { LampsPanel } from './lamps-panel';
 import { LensPanel } from './lens-panel';
@@ -34,6 +35,7 @@ export const PANELS: Record<PanelName, { title: string; component: ComponentType
   quality: { title: 'Quality', component: QualityPanel },
   model: { title: 'Model', component: ModelPanel },
   stage: { title: 'Stage', component: StagePanel },
+  files: { title: FILES_COPY.title, component: FilesPanel },
   keys: { title: 'Keys', component: KeysPanel }
 };
 

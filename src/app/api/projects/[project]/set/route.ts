@@ -1,6 +1,5 @@
 import { askedDelivery } from '../../../../../server/usecases/asked-delivery';
 import { deliverSet } from '../../../../../server/usecases/deliver-proof';
-import { zipOf } from '../../../../../formats/write-zip';
 import { attachment, toResponse } from '../../../respond';
 
 /** The newest finished proof of each picture, in one ZIP. */
@@ -9,7 +8,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ proj
   if (!asked.ok) return toResponse(asked);
   const files = await deliverSet((await params).project, asked.value);
   if (!files.ok) return toResponse(files);
-  return new Response(zipOf(files.value), {
+  return new Response(files.value, {
     headers: {
       'Content-Type': 'application/zip',
       'Content-Disposition': attachment('pictures.zip'),
