@@ -40,8 +40,8 @@ test('a proof is saved as TIFF of 16 bits, as PDF and in a ZIP, by names and wit
   };
   await panel.getByText('TIFF', { exact: true }).click();
   await panel.getByText('16\u00a0bits', { exact: true }).click();
-  await panel.getByLabel('Author').fill('A. Test');
-  await panel.getByLabel('Name').fill('{picture}_{width}x{height}_final');
+  await panel.getByRole('textbox', { name: 'Author' }).fill('A. Test');
+  await panel.getByRole('textbox', { name: 'Name' }).fill('{picture}_{width}x{height}_final');
   await expect(panel.getByRole('status')).toHaveText(/[kM]B/, { timeout: 60_000 });
   const tiff = await save(/^Save TIFF/);
   expect(tiff.name).toMatch(/_\d+x\d+_final\.tif$/);
@@ -75,11 +75,12 @@ test('a viewpoint is drawn as a plan, cut open, and a lens shifted until vertica
   await panel.getByText('level', { exact: true }).click();
   await expect(panel.getByRole('slider', { name: 'Cut at' })).toBeVisible();
   await panel.getByRole('button', { name: 'Take away the other side' }).click();
-  await panel.getByRole('button', { name: 'Fit the model to the frame' }).click();
+  await panel.getByText('none', { exact: true }).first().click();
+  await panel.getByRole('button', { name: 'Front', exact: true }).click();
   await panel.getByRole('button', { name: 'Cut at a face' }).click();
   await expect(async () => {
     const box = (await page.locator('.im').boundingBox())!;
-    await page.locator('.im .pick').click({ position: { x: box.width / 2, y: box.height * 0.6 } });
+    await page.locator('.im .pick').click({ position: { x: box.width / 2, y: box.height * 0.75 } });
     await expect(page.locator('.im .pick')).toHaveCount(0, { timeout: 2000 });
   }).toPass();
   await panel.getByText('none', { exact: true }).first().click();
