@@ -19,7 +19,8 @@ const BUNDLES = {
   cli: 'src/cli/main.ts',
   'watch-service': 'src/cli/watch-service.ts',
   seed: 'src/demo/seed.ts',
-  sheet: 'src/demo/sheet.ts'
+  sheet: 'src/demo/sheet.ts',
+  'swatch-sheet': 'src/cli/swatch-sheet.ts'
 };
 
 function filesUnder(path) {

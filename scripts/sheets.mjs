@@ -62,6 +62,8 @@ for (const [name, { out, brief }] of Object.entries(SHEETS)) {
     join(work, `${name}.report.json`)
   );
 }
+if (wanted.length === 0 || wanted.includes('swatches')) run('build/swatch-sheet.mjs', 'docs/swatch-sheet.png');
+
 /** One model under several lights, side by side. */
 async function compare(name, model, out, columns, briefs) {
   if (wanted.length > 0 && !wanted.includes(name)) return;
