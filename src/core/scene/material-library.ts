@@ -401,10 +401,10 @@ const body = (name: string, color: Vec3, distance_m: number, ior: number, roughn
     attenuationDistance: distance_m
   });
 body('Glass, clear', [0.9, 0.97, 0.94], 0.3, 1.52);
-body('Glass, smoked', [0.3, 0.3, 0.32], 0.01, 1.52);
-body('Glass, amber', [0.85, 0.42, 0.08], 0.01, 1.52);
-body('Glass, bottle green', [0.2, 0.5, 0.24], 0.01, 1.52);
-body('Glass, blue', [0.2, 0.42, 0.75], 0.01, 1.52);
+body('Glass, smoked', [0.3, 0.3, 0.32], 0.03, 1.52);
+body('Glass, amber', [0.85, 0.42, 0.08], 0.03, 1.52);
+body('Glass, bottle green', [0.2, 0.5, 0.24], 0.03, 1.52);
+body('Glass, blue', [0.2, 0.42, 0.75], 0.03, 1.52);
 body('Glass, frosted', [0.92, 0.97, 0.95], 0.3, 1.52, 0.35);
 body('Water', [0.75, 0.92, 0.95], 2, 1.333);
 // a surface with what lies under it, for water without a bottom

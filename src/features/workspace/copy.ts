@@ -184,7 +184,6 @@ export const STRIP_COPY = {
   download: (number: number, beforeDenoising: boolean) =>
     `Download ${number}${beforeDenoising ? ' before denoising' : ''}:`,
   transparent: 'PNG, transparent',
-  cropMarks: 'PNG, crop marks',
   withoutPaper: 'Without the paper',
   withoutPaperHint: 'Takes the paper of the studio away and keeps the shadow; once rendered, PNG, transparent is here',
   none: (glance: string | null) =>

@@ -37,8 +37,7 @@ const filesOf = ({ brief }: ProofDto): readonly (readonly [label: string, query:
   ['PNG', 'kind=png'],
   ...(isOpenBehind(brief) ? [[STRIP_COPY.transparent, 'kind=png&background=clear'] as const] : []),
   ['JPEG', 'kind=jpg'],
-  ['EXR', 'kind=exr'],
-  ...('ppi' in brief.size && brief.patch === null ? [[STRIP_COPY.cropMarks, 'kind=png&marks'] as const] : [])
+  ['EXR', 'kind=exr']
 ];
 
 /** A studio whose paper hides what lies behind: without it the shadow stays, and the picture can be transparent. */

@@ -102,9 +102,13 @@ export function FilesPanel({ workspace, shown }: Pick<PanelContext, 'workspace' 
           onChange={(v) => setQuality(Math.round(v))}
         />
       ) : null}
-      {canClear ? flag(COPY.clear, clear, setClear) : null}
-      {canMark ? flag(COPY.marks, marks, setMarks) : null}
-      {canRaw ? flag(COPY.raw, raw, setRaw) : null}
+      {canClear || canMark || canRaw ? (
+        <div className="sec">
+          {canClear ? flag(COPY.clear, clear, setClear) : null}
+          {canMark ? flag(COPY.marks, marks, setMarks) : null}
+          {canRaw ? flag(COPY.raw, raw, setRaw) : null}
+        </div>
+      ) : null}
       {isLinear(kind) ? null : (
         <div className="sec">
           {flag(COPY.words, about, setAbout)}
