@@ -219,6 +219,27 @@ await shoot('materials', {
     return 2;
   }
 });
+await shoot('viewpoint', {
+  project: 'Lantern Hill hut',
+  word: 'Hut from',
+  live: 24,
+  act: async (page) => {
+    await page.getByText('along', { exact: true }).click();
+    await page.getByRole('button', { name: 'Stage', exact: true }).click();
+    await page.getByText('thirds', { exact: true }).click();
+    await page.locator('.brief a.w').first().click();
+    return 1;
+  }
+});
+await shoot('files', {
+  project: 'Perihelion lamp',
+  act: async (page) => {
+    await page.getByRole('button', { name: 'More files' }).click();
+    await page.getByText('PDF', { exact: true }).click();
+    await page.getByText(/[kM]B$/).waitFor();
+    return 0;
+  }
+});
 await shoot('model', {
   project: 'Reading room',
   act: async (page) => {
