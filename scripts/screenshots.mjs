@@ -221,13 +221,13 @@ await shoot('materials', {
 });
 await shoot('viewpoint', {
   project: 'Lantern Hill hut',
-  word: 'Hut from',
+  word: /lens/,
   live: 24,
   act: async (page) => {
-    await page.getByText('along', { exact: true }).click();
     await page.getByRole('button', { name: 'Stage', exact: true }).click();
     await page.getByText('thirds', { exact: true }).click();
-    await page.locator('.brief a.w').first().click();
+    await page.locator('.brief a.w', { hasText: /lens/ }).click();
+    await page.getByLabel('Straight verticals').click();
     return 1;
   }
 });
