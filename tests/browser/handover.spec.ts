@@ -86,7 +86,8 @@ test('a viewpoint is drawn as a plan, cut open, and a lens shifted until vertica
     await expect(pick).toHaveCount(0, { timeout: 2000 });
   }).toPass({ timeout: 60_000 });
   await panel.getByText('none', { exact: true }).first().click();
-  await page.locator('.brief a.w', { hasText: 'lens' }).click();
+  await page.locator('.brief a.w', { hasText: 'parallel projection' }).click();
+  await panel.getByText('perspective', { exact: true }).click();
   await panel.getByLabel('Straight verticals').click();
   await expect(panel.getByText(/its lens is shifted by -?\d/)).toBeVisible();
   await panel.getByText('all around', { exact: true }).click();
