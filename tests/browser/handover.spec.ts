@@ -97,4 +97,8 @@ test('a viewpoint is drawn as a plan, cut open, and a lens shifted until vertica
   await panel.getByText('thirds', { exact: true }).click();
   await panel.getByLabel('Horizon').click();
   await expect(page.locator('.guides line')).toHaveCount(5);
+  // others find the lamp as it was
+  await page.locator('.brief a.w').first().click();
+  await panel.getByRole('button', { name: /^Whole lamp/ }).click();
+  await expect(sentence).toContainText('mm lens');
 });

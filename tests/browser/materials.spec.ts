@@ -91,6 +91,10 @@ test('a material is dropped on the stage, changed, kept, and given to one part a
   await expect(row).toContainText('one part other');
   await panel.getByRole('button', { name: 'As in the file' }).click();
   await expect(row).not.toContainText('other');
+  // others find the lamp as it was
+  await scope.getByText('All like this').click();
+  await panel.getByRole('button', { name: 'As in the file' }).click();
+  await expect(sentence).not.toContainText('other material');
 });
 
 test('a label lies on a face, a picture on a material; rules go to all pictures and through a file', async ({
