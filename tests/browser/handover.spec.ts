@@ -99,6 +99,8 @@ test('a viewpoint is drawn as a plan, cut open, and a lens shifted until vertica
   await expect(page.locator('.guides line')).toHaveCount(5);
   // others find the lamp as it was
   await page.locator('.brief a.w').first().click();
+  const saved = page.waitForResponse((r) => r.url().endsWith('/brief') && r.request().method() === 'PUT');
   await panel.getByRole('button', { name: /^Whole lamp/ }).click();
+  await saved;
   await expect(sentence).toContainText('mm lens');
 });

@@ -10,6 +10,13 @@ async function openLook(page: Page, project: RegExp) {
   await page.locator('.brief a.w', { hasText: 'photographic' }).click();
   return { panel: page.getByRole('complementary'), sentence: page.locator('.brief') };
 }
+/** What is changed last is not lost with the page. */
+async function saved(page: Page, change: () => Promise<void>) {
+  const idle = page.waitForResponse((r) => r.url().endsWith('/brief') && r.request().method() === 'PUT');
+  await change();
+  await idle;
+  await page.waitForLoadState('networkidle', { timeout: 3000 }).catch(() => {});
+}
 /** A plain picture with a clear right half. */
 const halfClear = () =>
   sharp(
@@ -93,7 +100,7 @@ test('a material is dropped on the stage, changed, kept, and given to one part a
   await expect(row).not.toContainText('other');
   // others find the lamp as it was
   await scope.getByText('All like this').click();
-  await panel.getByRole('button', { name: 'As in the file' }).click();
+  await saved(page, () => panel.getByRole('button', { name: 'As in the file' }).click());
   await expect(sentence).not.toContainText('other material');
 });
 
@@ -135,7 +142,7 @@ test('a label lies on a face, a picture on a material; rules go to all pictures 
   const saved = test.info().outputPath('rules.json');
   await (await download).saveAs(saved);
   const rules = JSON.parse(await readFile(saved, 'utf8')) as { version: number; materials: { material: string }[] };
-  expect(rules.materials).toMatchObject([{ material: 'stoneware', texture: { width_cm: 25 } }]);
+  expect(rules.materials[0]).toMatchObject({ material: 'stoneware', texture: { width_cm: 25 } });
   rules.materials[0]!.material = 'Nothing of this name*';
   await writeFile(saved, JSON.stringify(rules));
   await panel.getByLabel('Choose a file of rules').setInputFiles(saved);
