@@ -78,6 +78,11 @@ describe('a picture to hand over', () => {
     await expect(writeImage(join(folder, 'wide.webp'), wide, file)).rejects.toThrow(
       /WebP holds at most 16,383 px a side, this picture has 17000 × 2; take PNG or TIFF/
     );
+    const huge = { width: 30_000, height: 30_000, read: async () => new Uint16Array(0) };
+    const deep = { ...file, kind: 'tif' as const, bits: 16 as const };
+    await expect(writeImage(join(folder, 'huge.tif'), huge, deep)).rejects.toThrow(
+      /more than 4 GiB.*take 8 bits or EXR/
+    );
   });
   it.each(['png', 'jpg', 'tif', 'webp', 'avif'] as const)('says title, author and brief in XMP as %s', async (kind) => {
     const xmp = (await sharp(await written({ kind, about: ABOUT })).metadata()).xmp!.toString('utf8');

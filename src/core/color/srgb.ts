@@ -11,3 +11,7 @@ export function decodeSrgb(encoded: number): number {
 export function srgbTable(): Float32Array {
   return Float32Array.from({ length: 256 }, (_, code) => decodeSrgb(code / 255));
 }
+
+/** The channels of "#7a8b9c", 0 to 1. */
+export const srgbOfHex = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];

@@ -6,15 +6,11 @@
 import type { Background, PictureBackground } from '../brief/brief';
 import type { Corner } from '../catalogue/corners';
 import { luminanceOfLightness } from '../color/lightness';
-import { decodeSrgb } from '../color/srgb';
+import { decodeSrgb, srgbOfHex } from '../color/srgb';
 import type { SheetShare } from '../output/size';
 
 /** Writes three linear values, 0 to 1, for a place of the picture whose corners are 0, 0 and 1, 1. */
 export type Behind = (u: number, v: number, out: number[]) => void;
-
-/** Of a six-digit colour, encoded, 0 to 1. */
-export const rgbOf = (hex: string): [number, number, number] =>
-  [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
 
 /** A picture to stand behind the model, as large as it will be seen or smaller: rgba8, encoded sRGB, alpha not used. */
 export interface BackdropImage {
@@ -35,7 +31,13 @@ export function backgroundShader(
       return (_u, _v, out) => out.fill(value, 0, 3);
     }
     case 'graded':
-      return graded(rgbOf(background.from), rgbOf(background.to), background.angle_deg, background.spread, aspect);
+      return graded(
+        srgbOfHex(background.from),
+        srgbOfHex(background.to),
+        background.angle_deg,
+        background.spread,
+        aspect
+      );
     case 'paper':
       return paper(background.lightness, background.corner, background.fall, background.grain, aspect);
     case 'picture':

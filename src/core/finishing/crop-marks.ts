@@ -6,11 +6,13 @@
 import { MM_PER_INCH } from '../units/units';
 import type { Codes, ImageRows } from './image-rows';
 
-const MARK_MM = 5;
-const CLEAR_MM = 2;
-const MIN_FROM_TRIM_MM = 3;
-const EDGE_MM = 2;
-const HAIRLINE_INCH = 0.25 / 72;
+export const MARK_MM = 5;
+export const CLEAR_MM = 2;
+export const MIN_FROM_TRIM_MM = 3;
+/** Between the marks and the edge of the page. */
+export const EDGE_MM = 2;
+export const HAIRLINE_POINTS = 0.25;
+const HAIRLINE_INCH = HAIRLINE_POINTS / 72;
 
 /** `bleedPx`: how far the picture reaches beyond the trim on each side. */
 export function withCropMarks<C extends Codes>(

@@ -25,6 +25,12 @@ describe('a change of a material', () => {
     expect(changedMaterial(pane, { ...NO_CHANGE, clear: 0.5 })).toMatchObject({ transmission: 0.5, solid: false });
     expect(changed('glass-clear', { tint: '#808080', tint_cm: 2.5 }).attenuationDistance).toBe(0.025);
   });
+  it('turns the brushing of what is brushed already, and brushes what is not', () => {
+    const turned = changed('steel-brushed', { brushed_deg: 90 }).layers!;
+    expect(turned.anisotropyRotation).toBeCloseTo(Math.PI / 2);
+    expect(turned.anisotropy).toBe(of('steel-brushed').layers!.anisotropy);
+    expect(changed('paint-sage', { brushed: 0.5 }).layers!.anisotropy).toBe(0.5);
+  });
   it('polishes the coat of what has one, else the surface', () => {
     expect(changed('oak-lacquered', { shine: 0.9 }).layers!.coatRoughness).toBeCloseTo(0.1);
     expect(changed('oak-lacquered', { shine: 0.9 }).roughness).toBe(of('oak-lacquered').roughness);

@@ -1,6 +1,6 @@
 /** A material changed in the words that people use, and what of it no real surface has. */
 import { luminance } from '../color/spaces';
-import { decodeSrgb } from '../color/srgb';
+import { decodeSrgb, srgbOfHex } from '../color/srgb';
 import { meanColor, type SolidTexture } from '../materials/solid-texture';
 import type { Vec3 } from '../math/vec3';
 import { libraryColor } from './material-library';
@@ -40,8 +40,7 @@ export const NO_CHANGE: MaterialChange = {
 };
 
 /** Linear, of six digits of sRGB. */
-export const linearColor = (hex: string): Vec3 =>
-  [1, 3, 5].map((i) => decodeSrgb(Number.parseInt(hex.slice(i, i + 2), 16) / 255)) as unknown as Vec3;
+export const linearColor = (hex: string): Vec3 => srgbOfHex(hex).map(decodeSrgb) as unknown as Vec3;
 
 /** A pattern that only tells parts apart. */
 const EVEN: SolidTexture = {
@@ -79,12 +78,15 @@ export function changedMaterial(own: SceneMaterial, change: MaterialChange): Sce
     if (out.solid_texture)
       out.solid_texture = { ...out.solid_texture, relief_m: out.solid_texture.relief_m * change.relief };
   }
-  if (change.brushed !== null)
+  // what is brushed already can be turned alone
+  if (change.brushed !== null || change.brushed_deg !== 0) {
+    const layers = out.layers ?? LAYERS_DEFAULTS;
     out.layers = {
-      ...(out.layers ?? LAYERS_DEFAULTS),
-      anisotropy: change.brushed,
+      ...layers,
+      anisotropy: change.brushed ?? layers.anisotropy,
       anisotropyRotation: (change.brushed_deg * Math.PI) / 180
     };
+  }
   if (change.glow_nits !== null) glow(out, change.glow_nits);
   if (out.solid_texture && change.pattern_cm !== null) {
     const size_m = change.pattern_cm / 100;

@@ -109,7 +109,9 @@ export const KEYS: readonly [string, string][] = [
   ['m', 'the model, or the proof'],
   ['p', 'a patch: draw a rectangle to render alone'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
-  ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan']
+  ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan'],
+  ['W, A, S, D', 'walk at the height of the eye, with the stage in focus; with Shift: faster'],
+  ['Q and E, Page up and down', 'look round, rise and sink, with the stage in focus']
 ];
 
 export const WORKSPACE_COPY = {

@@ -25,6 +25,9 @@ import type { DrawnModel, LampMark, Picking } from './view';
 import { StageGuides } from './stage-guides';
 import { Viewport } from './viewport';
 
+const MODEL_SAYS =
+  'Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same; W, A, S and D walk';
+
 export type Zoom = 'whole' | 'true' | 'pixel';
 
 interface Props {
@@ -240,7 +243,7 @@ export function Stage(props: Props) {
               key={props.model}
               ref={canvas}
               tabIndex={0}
-              aria-label="Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same"
+              aria-label={MODEL_SAYS}
             />
             <canvas
               ref={truth}

@@ -4,6 +4,8 @@
  * taken away again.
  */
 import type { Accessor, Document, Mesh, Node, Primitive, Skin } from '@gltf-transform/core';
+import type { Vec3 } from '../../core/math/vec3';
+import { normalUnder } from '../../core/scene/move-geometry';
 import { type Affine, applyAffine, invertAffine, determinant, multiplyAffine } from '../../core/math/affine';
 
 type Element = number[];
@@ -150,17 +152,8 @@ function toUnit(element: Element): void {
   for (let k = 0; k < 3; k++) element[k] = element[k]! / size;
 }
 
-/** Normals go by the inverse transpose: the cofactors. */
 function turnNormal(element: Element, m: Affine): void {
-  const [x, y, z] = element as [number, number, number];
-  const cofactor = (a: number, b: number, c: number, d: number) => m[a]! * m[d]! - m[b]! * m[c]!;
-  set(element, [
-    cofactor(4, 5, 7, 8) * x + cofactor(7, 8, 1, 2) * y + cofactor(1, 2, 4, 5) * z,
-    cofactor(5, 3, 8, 6) * x + cofactor(8, 6, 2, 0) * y + cofactor(2, 0, 5, 3) * z,
-    cofactor(3, 4, 6, 7) * x + cofactor(6, 7, 0, 1) * y + cofactor(0, 1, 3, 4) * z
-  ]);
-  if (determinant(m) < 0) for (let k = 0; k < 3; k++) element[k] = -element[k]!;
-  toUnit(element);
+  set(element, normalUnder(m)(element as unknown as Vec3));
 }
 
 function turnTangent(element: Element, m: Affine): void {

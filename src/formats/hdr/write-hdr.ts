@@ -3,6 +3,7 @@
  * and the file format description of the Radiance reference manual.
  */
 import { open } from 'node:fs/promises';
+import { Refusal } from '../../core/result/result';
 
 export interface LinearRows {
   width: number;
@@ -15,10 +16,10 @@ export interface LinearRows {
 const ROWS = 16;
 const MAX_SIDE = 32_767;
 
-/** Throws a RangeError when the picture is wider than the encoding can hold. */
+/** Throws a Refusal when the picture is wider than the encoding can hold. */
 export async function writeHdr(path: string, { width, height, readRows, stride }: LinearRows): Promise<void> {
   if (width < 8 || width > MAX_SIDE)
-    throw new RangeError(`a Radiance HDR is 8 to ${MAX_SIDE} px wide, this picture ${width}; take EXR`);
+    throw new Refusal('refused', `a Radiance HDR is 8 to ${MAX_SIDE} px wide, this picture ${width}; take EXR`);
   const file = await open(path, 'w');
   try {
     await file.write(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);

@@ -8,6 +8,7 @@ import { pipeline } from 'node:stream/promises';
 import { crc32 } from 'node:zlib';
 import sharp, { type Sharp } from 'sharp';
 import { FILE_KIND_NAMES, type FileOptions, QUALITY_DEFAULT } from '../../core/catalogue/file-kinds';
+import { Refusal } from '../../core/result/result';
 import type { Codes, ImageRows } from '../../core/finishing/image-rows';
 import { xmpOf } from './about';
 import { writeTiffRows } from './tiff-rows';
@@ -62,17 +63,26 @@ export interface ImageFile extends FileOptions {
 /** The files that lie beside one while it is written: uncompressed, and encoded without its density. */
 export const besideImage = (path: string): [string, string] => [`${path}.tif`, `${path}.jpg`];
 
+/** Of the uncompressed file beside it, which has a head too. */
+const MOST_PLAIN_BYTES = 2 ** 32 - 2 ** 20;
 /** Sides that the formats can hold. */
 const MOST_PX: Partial<Record<ImageFile['kind'], number>> = { webp: 16_383, avif: 16_384, jpg: 65_500, pdf: 65_500 };
 
-/** Writes it at `path`; while that lasts others lie beside it. Throws a RangeError when the format cannot hold its size. */
+/** Writes it at `path`; while that lasts others lie beside it. Throws a Refusal when the format cannot hold its size. */
 export async function writeImage(path: string, rows: ImageRows<Codes>, file: ImageFile): Promise<void> {
   const { kind, ppi, keepAlpha, bits, quality, about } = file;
   const most = MOST_PX[kind];
   if (most !== undefined && Math.max(rows.width, rows.height) > most)
-    throw new RangeError(
+    throw new Refusal(
+      'refused',
       `${FILE_KIND_NAMES[kind]} holds at most ${most.toLocaleString('en')} px a side, this picture has ` +
         `${rows.width} × ${rows.height}; take PNG or TIFF`
+    );
+  if (rows.width * rows.height * (keepAlpha ? 4 : 3) * (bits / 8) > MOST_PLAIN_BYTES)
+    throw new Refusal(
+      'refused',
+      `${rows.width} × ${rows.height} px of ${bits} bits take more than 4 GiB on the way; take ` +
+        `${bits === 16 ? '8 bits or ' : ''}EXR`
     );
   const [plain, encoded] = besideImage(path);
   try {

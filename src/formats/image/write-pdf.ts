@@ -2,18 +2,13 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { PDFDocument, rgb } from 'pdf-lib';
 import type { AboutPicture } from '../../core/catalogue/file-kinds';
+import { CLEAR_MM, EDGE_MM, HAIRLINE_POINTS, MARK_MM, MIN_FROM_TRIM_MM } from '../../core/finishing/crop-marks';
 import { MM_PER_INCH } from '../../core/units/units';
 
 const POINTS_PER_INCH = 72;
 const POINTS_PER_MM = POINTS_PER_INCH / MM_PER_INCH;
 /** A picture for a screen has no size on paper: as CSS reckons it. */
 export const SCREEN_PPI = 96;
-// Common practice, no source: as withCropMarks draws them on pictures.
-const MARK_MM = 5;
-const CLEAR_MM = 2;
-const MIN_FROM_TRIM_MM = 3;
-const EDGE_MM = 2;
-const HAIRLINE_POINTS = 0.25;
 
 export interface PdfPage {
   /** A JPEG of the whole picture with its bleed. */

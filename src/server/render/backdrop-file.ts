@@ -7,7 +7,8 @@ import { readBackdropPixels } from '../../formats/image/backdrop';
 import { contentPath, isContentHash } from '../files/content-store';
 import { BriefRefused } from '../../core/brief/refused';
 
-const inApplication = (file: string) => {
+/** Where a picture that was brought in lies. */
+export const inApplication = (file: string): string => {
   if (!isContentHash(file)) throw new Error('the file must be the hash of a picture that was brought in');
   return contentPath('backdrops', file);
 };

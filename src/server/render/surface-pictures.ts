@@ -3,16 +3,11 @@ import type { ReadPicture } from '../../core/recipe/surfaces';
 import type { PictureRequest } from '../../core/scene/surface-pictures';
 import type { SceneTexture } from '../../core/scene/scene';
 import { readSurfacePicture } from '../../formats/image/surface-picture';
-import { contentPath, isContentHash } from '../files/content-store';
+import { inApplication } from './backdrop-file';
 
 const known = new Map<string, SceneTexture>();
 // large pictures are tens of megabytes: as many are kept as a picture is likely to change between
 const MOST_KNOWN = 8;
-
-const inApplication = (file: string): string => {
-  if (!isContentHash(file)) throw new RangeError('the file must be the hash of a picture that was brought in');
-  return contentPath('backdrops', file);
-};
 
 /** Throws a RangeError that names what cannot be read. */
 export const pictureReader =

@@ -2,18 +2,10 @@
 import { MAX_KELVIN, MIN_KELVIN } from '../../color/kelvin';
 import { MAX_TINT } from '../../color/white-balance';
 import { CORNERS } from '../../catalogue/corners';
+import { colorText } from './color-text';
 import { choice, flag, nullable, number, object, tagged, text } from './field';
 
-const HEX = /^#[0-9a-f]{6}$/i;
-const colour = (label: string, initial: string) =>
-  text({
-    label,
-    doc: 'Six digits.',
-    default: initial,
-    maxLength: 7,
-    pattern: HEX,
-    must: 'must be a colour like #7a8b9c'
-  });
+const colour = (label: string, initial: string) => colorText(label, 'Six digits.', initial);
 
 const own = object({}, { label: 'Surroundings', doc: 'The surroundings are seen.' });
 const clear = object({}, { label: 'Transparent', doc: 'Nothing is there.' });

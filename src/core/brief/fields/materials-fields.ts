@@ -1,15 +1,8 @@
 /** What materials of the file become in a picture, and what is stuck on its faces. */
+import { colorText } from './color-text';
 import { choice, flag, list, nullable, number, object, text, vector } from './field';
 
-const colour = (label: string, doc: string) =>
-  text({
-    label,
-    doc,
-    default: '#808080',
-    maxLength: 7,
-    pattern: /^#[0-9a-f]{6}$/i,
-    must: 'must be a colour like #7a8b9c'
-  });
+const colour = (label: string, doc: string) => colorText(label, doc, '#808080');
 const share = (label: string, doc: string) => number({ label, doc, default: 0.5, min: 0, max: 1 });
 const file = (label: string, doc: string) =>
   text({ label, doc, default: '', minLength: 1, maxLength: 500, must: 'must name a picture' });
@@ -163,7 +156,11 @@ const LABEL = object(
     shine: share('Shine', '0 matte, 1 a mirror.'),
     shown: flag({ label: 'Shown', doc: 'Whether it is there.', default: true })
   },
-  { label: 'Label', doc: 'A picture that lies on what is under it, as printed or stuck on.' }
+  {
+    label: 'Label',
+    doc: 'A picture that lies on what is under it, as printed or stuck on.',
+    check: ({ normal }) => (Math.hypot(...normal) > 1e-9 ? null : 'normal must point somewhere')
+  }
 );
 
 export const LABELS = list(LABEL, {

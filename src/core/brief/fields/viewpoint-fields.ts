@@ -22,7 +22,7 @@ const free = object(
     }),
     upright: flag({
       label: 'Straight verticals',
-      doc: 'The camera stays level, and its lens is shifted until the target is where it would be.',
+      doc: 'The camera stays level, and its lens is shifted until the target is in the middle.',
       default: false,
       word: 'lens'
     }),
@@ -100,7 +100,7 @@ export const SECTION = nullable(
       point_m: vector({ label: 'Point', doc: 'On the plane.', default: [0, 1.2, 0], min: -FAR_M, max: FAR_M }),
       normal: vector({
         label: 'Removes towards',
-        doc: 'Away from what stays; of any length but nought.',
+        doc: 'Away from what stays; of any length but zero.',
         default: [0, 1, 0],
         min: -1e3,
         max: 1e3

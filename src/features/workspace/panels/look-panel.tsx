@@ -36,7 +36,7 @@ export function LookPanel(context: PanelContext) {
         {look.kind === 'clay'
           ? `One material lies over everything${look.glass ? ' but glass' : ''}, so that light and form ` +
             `alone can be judged. Lamps and what glows keep their light, leaves and nets their holes.`
-          : 'Every material is rendered as the model has it, or as the one of the library that it becomes here.'}
+          : 'Every material is rendered as the model has it, or as it is changed here.'}
       </p>
       {look.kind === 'photographic' ? <MaterialList {...context} /> : null}
       <LabelControls {...context} />
