@@ -1,4 +1,5 @@
 /** What the benches of picture quality share: renders of the parts, their truth, and how alike two pictures are. */
+import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
 import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { ssim } from 'ssim.js';
@@ -25,13 +26,7 @@ const TRUTH_SEED = 77;
 await mkdir(work, { recursive: true });
 export const module = await loadKernel();
 const tiles = tilesOf(SIZE, SIZE);
-const finish = {
-  exposure_ev: 0,
-  white: null,
-  denoise: 0,
-  denoise_meanwhile: false,
-  background: { kind: 'own' }
-} as const;
+const { finish } = BRIEF_DEFAULTS;
 
 export const prepareScene = ({ scene, brief }: BenchScene): Promise<Prepared> =>
   prepare({

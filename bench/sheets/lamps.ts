@@ -4,13 +4,12 @@
  */
 import { writeFile } from 'node:fs/promises';
 import { BRIEF_DEFAULTS } from '../../src/core/brief/brief';
-import { tilesOf } from '../../src/core/film/film';
 import { resampleWeb, webFlux } from '../../src/core/lights/web/web';
 import type { Vec3 } from '../../src/core/math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneLight } from '../../src/core/scene/scene';
 import { encodePng } from '../../src/formats/image/encode';
 import { config } from '../../src/server/config';
-import { FinishedFilm, MemoryDenoised } from '../../src/core/film/denoised';
+import { MemoryDenoised } from '../../src/core/film/denoised';
 import { MemoryFilm } from '../../src/core/film/store';
 import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
 import { developFilm } from '../../src/server/render/deliver';
@@ -173,8 +172,8 @@ await writeFile(
   process.argv[2]!,
   await encodePng(
     await developFilm(
-      { ...view, film: new FinishedFilm(film, denoised, 1, tilesOf(width, height)) },
-      prepared.brief.finish
+      { ...view, cleaned: { picture: denoised, layers: null } },
+      { ...prepared.brief.finish, denoise: 1 }
     ),
     null,
     false

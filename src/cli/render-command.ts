@@ -10,7 +10,7 @@ import { tilesOf } from '../core/film/film';
 import { readScene } from '../formats/gltf/read-scene';
 import { config } from '../server/config';
 import { openFilter } from '../server/render/open-filter';
-import { FinishedFilm, MemoryDenoised } from '../core/film/denoised';
+import { MemoryDenoised } from '../core/film/denoised';
 import { hashFilm } from '../server/files/film-store';
 import { MemoryFilm } from '../core/film/store';
 import { type DenoiseResult, denoiseFilm } from '../core/finishing/denoise/denoise-film';
@@ -110,7 +110,7 @@ export async function renderCommand(args: string[]): Promise<number> {
         );
       const denoised = new MemoryDenoised();
       denoiseResult = await denoiseFilm(rendered, filter, denoised, () => {});
-      view = { ...rendered, film: new FinishedFilm(film, denoised, brief.finish.denoise, tilesOf(width, height)) };
+      view = { ...rendered, cleaned: { picture: denoised, layers: null } };
     }
     // written beside and renamed, so that a broken write never leaves half a picture under the name
     const part = `${options.out}.part`;

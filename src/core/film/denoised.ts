@@ -64,6 +64,7 @@ export function mixDenoised(
   if (amount > 0) evenBackdrop(tile, out, width, height, samples);
   for (let i = 0; i < width * height; i++) {
     const p = i * CHANNELS;
+    for (let c = BACKDROP; c <= BACKDROP_SHARE; c++) out[p + c] = tile[p + c]! + (out[p + c]! - tile[p + c]!) * amount;
     for (let c = 0; c < 3; c++) {
       const sum = tile[p + EVEN + c]! + tile[p + ODD + c]!;
       const mixed = (sum + (denoised[i * 3 + c]! * samples - sum) * amount) / 2;

@@ -7,6 +7,7 @@ import type { Background, PictureBackground } from '../brief/brief';
 import type { Corner } from '../catalogue/corners';
 import { luminanceOfLightness } from '../color/lightness';
 import { decodeSrgb, srgbOfHex } from '../color/srgb';
+import { valueNoise } from '../math/value-noise';
 import type { SheetShare } from '../output/size';
 
 /** Writes three linear values, 0 to 1, for a place of the picture whose corners are 0, 0 and 1, 1. */
@@ -173,20 +174,4 @@ function cubicWeights(t: number, out: Float64Array): void {
 function smooth(t: number): number {
   const x = Math.min(1, Math.max(0, t));
   return x * x * (3 - 2 * x);
-}
-
-/** Values at whole places, mixed between them. */
-function valueNoise(x: number, y: number, seed: number): number {
-  const [i, j] = [Math.floor(x), Math.floor(y)];
-  const [a, b] = [smooth(x - i), smooth(y - j)];
-  const at = (p: number, q: number) => scramble(p, q, seed);
-  return (at(i, j) * (1 - a) + at(i + 1, j) * a) * (1 - b) + (at(i, j + 1) * (1 - a) + at(i + 1, j + 1) * a) * b;
-}
-
-/** 0 to 1 of two whole numbers. */
-function scramble(x: number, y: number, seed: number): number {
-  let h = Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca77) ^ Math.imul(seed, 0xc2b2ae3d);
-  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
-  h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
-  return ((h ^ (h >>> 15)) >>> 0) / 0x1_0000_0000;
 }

@@ -1,14 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import type { Finish } from '../brief/brief';
+import { BRIEF_DEFAULTS, type Finish } from '../brief/brief';
 import { luminanceOfLightness } from '../color/lightness';
 import { encodeSrgb } from '../color/srgb';
 import { kelvinToRec709 } from '../color/kelvin';
 import { toneCurve } from '../color/tone';
 import { CHANNELS } from '../film/film';
+import { lightOfTile } from '../film/light';
 import { squaredGrain } from '../quality/grain';
 import { createDeveloper, linearTile } from './develop';
 
-const own: Finish = { exposure_ev: 0, white: null, denoise: 0, denoise_meanwhile: false, background: { kind: 'own' } };
+const own: Finish = BRIEF_DEFAULTS.finish;
 /**
  * One pixel after `n` samples of radiance `value`, a share of which came straight from the surroundings at radiance
  * `behind`.
@@ -23,7 +24,7 @@ function pixel(value: number, n: number, share = 0, behind = 0): Float32Array {
 const develop = (tile: Float32Array, n: number, white: number, finish = own) => {
   const out = new Float32Array(4);
   createDeveloper({ width: 1, height: 1, white, finish })(
-    { x: 0, y: 0, width: 1, height: 1, data: tile, samples: n },
+    { x: 0, y: 0, width: 1, height: 1, light: lightOfTile(tile, 1, n) },
     out
   );
   // as codes of sRGB, neither rounded nor dithered
@@ -85,7 +86,7 @@ describe('developing', () => {
     const seen = (within: { x: number; width: number }) => {
       const out = new Float32Array(4);
       createDeveloper({ width: 1, height: 1, white: 120, finish: graded, within: { ...within, y: 0, height: 1 } })(
-        { x: 0, y: 0, width: 1, height: 1, data: alone, samples: 16 },
+        { x: 0, y: 0, width: 1, height: 1, light: lightOfTile(alone, 1, 16) },
         out
       );
       return 255 * encodeSrgb(out[0]!);

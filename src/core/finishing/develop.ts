@@ -1,17 +1,15 @@
 /**
- * Film to displayed light: mean of the samples, exposure, white balance, tone curve, background. One tile at a time, so a
- * sheet of any size needs little memory. The film is never changed. What comes out is linear light, 0 to 1, in the
- * primaries of sRGB; encode-rows.ts makes codes of it.
+ * The light of a film to displayed light: what lies behind taken away or put there, and the finish of each place
+ * (grade.ts). One tile at a time, so a sheet of any size needs little memory. The film is never changed. What comes out
+ * is linear light, 0 to 1, in the primaries of sRGB; encode-rows.ts makes codes of it.
  */
-import { mixTone, toneCurve } from '../color/tone';
-import { balanceMatrix } from '../color/white-balance';
 import type { Finish } from '../brief/brief';
-import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, ODD, type TileRect } from '../film/film';
-import { lookUp, tableOf } from '../math/curve-table';
+import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, ODD } from '../film/film';
+import { BEHIND, BEHIND_SHARE, LIGHT } from '../film/light';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
+import type { Around } from './around';
 import { type BackdropImage, backgroundShader } from './background';
-
-const TONE = tableOf(toneCurve);
+import { createGrade } from './grade';
 
 /** What makes a picture of a film. */
 export interface Development {
@@ -25,19 +23,24 @@ export interface Development {
   within?: SheetShare;
   /** Of a background that is a picture; without it the surroundings are seen. */
   backdrop?: BackdropImage | null;
+  /** Of finishes that look at the whole picture; without it they do not. */
+  around?: Around;
 }
 
-/** A tile with the sum of its samples. */
-export interface FilmTile extends Omit<TileRect, 'index'> {
-  data: Float32Array;
-  samples: number;
+/** A rectangle of a picture with its light, LIGHT floats a pixel. */
+export interface LightTile {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  light: Float32Array;
 }
 
 /**
  * Writes a tile's pixels as rgba f32 into `out`, which holds whole rows of the picture from row `from` on. Colours under
  * partial coverage are not premultiplied.
  */
-export type DevelopTile = (tile: FilmTile, out: Float32Array, from?: number) => void;
+export type DevelopTile = (tile: LightTile, out: Float32Array, from?: number) => void;
 
 // Less coverage than this is none.
 const MIN_COVER = 1 / 512;
@@ -48,63 +51,45 @@ export function createDeveloper({
   white,
   finish,
   within = WHOLE_SHEET,
-  backdrop = null
+  backdrop = null,
+  around
 }: Development): DevelopTile {
   const { background } = finish;
-  const behind = backgroundShader(
-    background,
-    (pictureWidth * within.height) / (pictureHeight * within.width),
-    backdrop
-  );
+  const aspect = (pictureWidth * within.height) / (pictureHeight * within.width);
+  const behind = backgroundShader(background, aspect, backdrop);
   const clear = behind !== null || background.kind === 'clear';
-  const balance = finish.white && balanceMatrix(finish.white);
+  const grade = createGrade(finish, white, aspect, around);
   const back: number[] = [0, 0, 0];
-  const rgb: number[] = [0, 0, 0];
-  return ({ x: left, y: top, width, height, data: tile, samples }, out, from = 0) => {
-    const k = samples > 0 ? 2 ** finish.exposure_ev / (samples * white) : 0;
-    const putBehind = (x: number, y: number) =>
-      behind!(
-        within.x + (within.width * (left + x + 0.5)) / pictureWidth,
-        within.y + (within.height * (top + y + 0.5)) / pictureHeight,
-        back
-      );
+  const rgb = new Float64Array(3);
+  return ({ x: left, y: top, width, height, light }, out, from = 0) => {
     for (let y = 0; y < height; y++) {
+      const v = (top + y + 0.5) / pictureHeight;
+      const sheetY = within.y + within.height * v;
       for (let x = 0; x < width; x++) {
-        const p = (y * width + x) * CHANNELS;
+        const p = (y * width + x) * LIGHT;
         const o = ((top - from + y) * pictureWidth + left + x) * 4;
-        let r = tile[p + EVEN]! + tile[p + ODD]!;
-        let g = tile[p + EVEN + 1]! + tile[p + ODD + 1]!;
-        let b = tile[p + EVEN + 2]! + tile[p + ODD + 2]!;
+        const u = (left + x + 0.5) / pictureWidth;
+        const sheetX = within.x + within.width * u;
         let cover = 1;
         if (clear) {
-          cover = samples > 0 ? Math.min(1, Math.max(0, 1 - tile[p + BACKDROP_SHARE]! / samples)) : 0;
+          cover = Math.min(1, Math.max(0, 1 - light[p + BEHIND_SHARE]!));
           if (cover < MIN_COVER) {
             if (behind) {
-              putBehind(x, y);
+              behind(sheetX, sheetY, back);
               for (let c = 0; c < 3; c++) out[o + c] = back[c]!;
               out[o + 3] = 1;
             } else out.fill(0, o, o + 4);
             continue;
           }
-          r = (r - tile[p + BACKDROP]!) / cover;
-          g = (g - tile[p + BACKDROP + 1]!) / cover;
-          b = (b - tile[p + BACKDROP + 2]!) / cover;
-        }
-        if (balance) {
-          const [toR, toG, toB] = balance;
-          [r, g, b] = [
-            toR[0] * r + toR[1] * g + toR[2] * b,
-            toG[0] * r + toG[1] * g + toG[2] * b,
-            toB[0] * r + toB[1] * g + toB[2] * b
-          ];
-        }
-        mixTone(rgb, r * k, g * k, b * k);
+          for (let c = 0; c < 3; c++) rgb[c] = (light[p + c]! - light[p + BEHIND + c]!) / cover;
+        } else for (let c = 0; c < 3; c++) rgb[c] = light[p + c]!;
+        grade(rgb, u, v, sheetX, sheetY);
         if (behind && cover < 1) {
-          putBehind(x, y);
-          for (let c = 0; c < 3; c++) out[o + c] = lookUp(TONE, rgb[c]!) * cover + back[c]! * (1 - cover);
+          behind(sheetX, sheetY, back);
+          for (let c = 0; c < 3; c++) out[o + c] = rgb[c]! * cover + back[c]! * (1 - cover);
           out[o + 3] = 1;
         } else {
-          for (let c = 0; c < 3; c++) out[o + c] = lookUp(TONE, rgb[c]!);
+          for (let c = 0; c < 3; c++) out[o + c] = rgb[c]!;
           out[o + 3] = cover;
         }
       }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { decodeSrgb, encodeSrgb } from '../color/srgb';
-import { encodeRows, encodeSamples, encodeSrgb8, halfBits } from './encode-rows';
+import { halfBits } from '../math/half';
+import { encodeRows, encodeSamples, encodeSrgb8 } from './encode-rows';
 import { adjusted, type Adjustment, type FloatRows } from './float-rows';
 
 /** A picture by a function of place, opaque grey. */

@@ -8,6 +8,7 @@
  */
 import { encodeSrgb } from '../color/srgb';
 import { lookUp, tableOf } from '../math/curve-table';
+import { halfBits } from '../math/half';
 import type { FloatRows } from './float-rows';
 
 const ENCODED = tableOf(encodeSrgb);
@@ -122,31 +123,3 @@ const encodeAs: Record<Depth, Encode> = {
     return out;
   }
 };
-
-const single = new Float32Array(1);
-const singleBits = new Uint32Array(single.buffer);
-
-/** The bits of the nearest half float, ties to even. Source: IEEE 754-2019, binary16. */
-export function halfBits(value: number): number {
-  single[0] = value;
-  const bits = singleBits[0]!;
-  const sign = (bits >>> 16) & 0x8000;
-  const exponent = (bits >>> 23) & 0xff;
-  const fraction = bits & 0x7fffff;
-  if (exponent === 0xff) return sign | 0x7c00 | (fraction ? 0x200 : 0);
-  const e = exponent - 127 + 15;
-  if (e >= 31) return sign | 0x7c00;
-  if (e <= 0) {
-    if (e < -10) return sign;
-    // a subnormal: the leading one is written out, and shifted to where a half's fraction begins
-    return sign | rounded(fraction | 0x800000, 14 - e);
-  }
-  return sign | rounded((e << 23) | fraction, 13);
-}
-/** `bits` shifted right, rounded to nearest, ties to even; a carry goes into the exponent, as it should. */
-function rounded(bits: number, shift: number): number {
-  const kept = bits >>> shift;
-  const rest = bits & ((1 << shift) - 1);
-  const half = 1 << (shift - 1);
-  return rest > half || (rest === half && kept & 1) ? kept + 1 : kept;
-}

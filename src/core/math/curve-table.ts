@@ -33,3 +33,15 @@ export function lookUp(table: Float64Array, x: number): number {
   const low = table[step]!;
   return low + ((table[step + 1]! - low) * (at & (BELOW - 1))) / BELOW;
 }
+
+const LOG_STEPS = Float64Array.from({ length: 2 ** STEP_BITS + 1 }, (_, i) => Math.log2(1 + i / 2 ** STEP_BITS));
+
+/** Binary logarithm of a number above 0, to 1e-6; -24 for what is less than the least step. */
+export function quickLog2(x: number): number {
+  if (!(x >= LEAST)) return MIN_OCTAVE;
+  single[0] = x;
+  const whole = bits[0]!;
+  const step = (whole >>> BELOW_BITS) & (2 ** STEP_BITS - 1);
+  const low = LOG_STEPS[step]!;
+  return (whole >>> 23) - 127 + low + ((LOG_STEPS[step + 1]! - low) * (whole & (BELOW - 1))) / BELOW;
+}

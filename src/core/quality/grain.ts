@@ -5,14 +5,18 @@
  */
 import { lightness } from '../color/lightness';
 import { luminance } from '../color/spaces';
-import { mixTone, toneColor, toneCurve } from '../color/tone';
+import { mixTone, toneCurve } from '../color/tone';
 import { CHANNELS, EVEN, halves, ODD } from '../film/film';
 import { lookUp, tableOf } from '../math/curve-table';
 
 const shown: number[] = [0, 0, 0];
-/** Displayed lightness L* of a radiance given in units of displayed white. */
+/**
+ * Displayed lightness L* of a radiance given in units of displayed white, by the curve channel by channel: where a colour
+ * keeps its hue it differs little, and films stay what they were.
+ */
 export function displayedLightness(r: number, g: number, b: number): number {
-  toneColor(shown, r, g, b);
+  mixTone(shown, r, g, b);
+  for (let c = 0; c < 3; c++) shown[c] = toneCurve(shown[c]!);
   return lightness(luminance(shown));
 }
 

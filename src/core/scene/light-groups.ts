@@ -8,6 +8,10 @@ import type { Scene } from './scene';
 /** Groups that a film has room for; what is beyond them shares the last. */
 export const MAX_GROUPS = 16;
 
+/** The layer of what is not a lamp, and the sun's. */
+export const SURROUNDINGS_LAYER = 'surroundings';
+export const SUN_LAYER = 'sun';
+
 export interface LightGroups {
   /** Names fit for layers: no dots, none twice. */
   names: string[];
@@ -18,7 +22,7 @@ export interface LightGroups {
 }
 
 export function groupLights(scene: Pick<Scene, 'materials' | 'lights'>): LightGroups {
-  const names = ['surroundings', 'sun'];
+  const names = [SURROUNDINGS_LAYER, SUN_LAYER];
   const known = new Map<string, number>();
   const groupOf = (name: string): number => {
     const plain = lampGroup(name);

@@ -3,32 +3,32 @@
  */
 import type { Finish } from '../../core/brief/brief';
 import { type FileOptions, holdsClear, isLinear } from '../../core/catalogue/file-kinds';
-import {
-  CHANNELS,
-  type FilmLayers,
-  layerCount,
-  TILE_PX,
-  tileFloats,
-  type TileRect,
-  tilesOf
-} from '../../core/film/film';
+import { type Cleaned, FinishedLight, type LightSource, NOT_CLEANED } from '../../core/film/finished-light';
+import { LIGHT, shrink, shrinkFactor } from '../../core/film/light';
+import { AROUND_PX } from '../../core/film/stage-film';
+import { type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
 import { extraChannels, readExtra } from './extra-channels';
+import { type Around, AroundMaps, needsAround, NOTHING_AROUND } from '../../core/finishing/around';
 import type { BackdropImage } from '../../core/finishing/background';
 import { withCropMarks } from '../../core/finishing/crop-marks';
 import { createDeveloper, linearTile } from '../../core/finishing/develop';
 import { encodeRows } from '../../core/finishing/encode-rows';
-import type { FloatRows } from '../../core/finishing/float-rows';
+import { adjusted, type FloatRows } from '../../core/finishing/float-rows';
+import { surfaceAdjustments } from '../../core/finishing/surface';
 import type { Codes, ImageRows } from '../../core/finishing/image-rows';
 import type { SheetShare } from '../../core/output/size';
 import { type ExrOptions, packBlock, ROWS_PER_BLOCK, writeExr } from '../../formats/exr/write-exr';
 import { writeHdr } from '../../formats/hdr/write-hdr';
 import { type RgbaImage, writeImage } from '../../formats/image/encode';
+import { asciiJson } from '../../core/film/ascii-json';
 import type { FilmPicture } from '../../core/film/store';
 
 export interface FilmView extends FilmPicture {
   layers: FilmLayers;
   /** What it shows of its sheet; all of it when that is not said. */
   within?: SheetShare;
+  /** What a filter made of it; nothing when that is not said. */
+  cleaned?: Cleaned;
 }
 
 /** In memory, for small ones. */
@@ -38,36 +38,27 @@ export async function developFilm(
   backdrop: BackdropImage | null = null
 ): Promise<RgbaImage> {
   const { width, height } = view;
-  return { width, height, pixels: await imageRows(view, finish, backdrop).read(0, height) };
+  const rows = encodeRows(await filmRows(view, finish, backdrop), '8 bit');
+  return { width, height, pixels: await rows.read(0, height) };
 }
 
-/** The picture as 8-bit sRGB, row by row. */
-export const imageRows = (view: FilmView, finish: Finish, backdrop: BackdropImage | null): ImageRows =>
-  encodeRows(filmRows(view, finish, backdrop), '8 bit');
-
 /** The picture of a film as linear rows; strips of tiles are developed as they are asked for. */
-export function filmRows(
-  { film, width, height, white, within }: FilmView,
-  finish: Finish,
-  backdrop: BackdropImage | null
-): FloatRows {
-  const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop });
+export async function filmRows(view: FilmView, finish: Finish, backdrop: BackdropImage | null): Promise<FloatRows> {
+  const { film, width, height, white, within, layers, cleaned = NOT_CLEANED } = view;
+  const light = new FinishedLight(film, layers, finish, cleaned);
+  const around = needsAround(finish) ? await takeAround(light, view, finish) : NOTHING_AROUND;
+  const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop, around });
   const tilesAt = tilesByRow(width, height);
   let strip = { y: -1, pixels: new Float32Array(0) };
   const load = async (y: number) => {
     const pixels = new Float32Array(Math.min(TILE_PX, height - y) * width * 4);
     for (const tile of tilesAt.get(y)!) {
-      const state = film.state(tile.index);
-      if (state)
-        develop(
-          { ...tile, data: await film.read(tile.index, tile.width * tile.height * CHANNELS), samples: state.samples },
-          pixels,
-          y
-        );
+      const of = await light.read(tile);
+      if (of) develop({ ...tile, light: of }, pixels, y);
     }
     strip = { y, pixels };
   };
-  return {
+  const rows: FloatRows = {
     width,
     height,
     async read(from, count) {
@@ -82,6 +73,25 @@ export function filmRows(
       return out;
     }
   };
+  return adjusted(rows, surfaceAdjustments(finish, height / (within?.height ?? 1), 1));
+}
+
+/** What a finish needs to know of the whole picture, from one reading of its film. */
+async function takeAround(light: LightSource, { width, height, white }: FilmView, finish: Finish): Promise<Around> {
+  const factor = shrinkFactor(width, height, AROUND_PX);
+  const [w, h] = [Math.ceil(width / factor), Math.ceil(height / factor)];
+  const copy = { data: new Float32Array(w * h * 3), width: w, height: h };
+  for (const tile of tilesOf(width, height)) {
+    const of = await light.read(tile);
+    if (!of) continue;
+    const small = shrink(of, tile.width, tile.height, LIGHT, factor);
+    for (let y = 0; y < small.height; y++)
+      for (let x = 0; x < small.width; x++)
+        for (let c = 0; c < 3; c++)
+          copy.data[((tile.y / factor + y) * w + tile.x / factor + x) * 3 + c] =
+            small.data[(y * small.width + x) * LIGHT + c]!;
+  }
+  return new AroundMaps(copy, white).of(finish);
 }
 
 export interface FilmFile extends FileOptions {
@@ -106,7 +116,7 @@ export async function writeFilm(
   }
   const keepAlpha = holdsClear(kind) && finish.background.kind === 'clear';
   const options = { kind, bits, quality, about, ppi, keepAlpha };
-  const film = filmRows(view, finish, backdrop);
+  const film = await filmRows(view, finish, backdrop);
   // on a page they are lines, else pixels
   if (kind === 'pdf') {
     const page = { bleedPx, marks: marks && ppi !== null };
@@ -194,7 +204,3 @@ function tilesByRow(width: number, height: number): Map<number, TileRect[]> {
   }
   return rows;
 }
-
-/** JSON with every sign beyond ASCII escaped. */
-const asciiJson = (names: readonly string[]) =>
-  JSON.stringify(names).replace(/[^\x20-\x7e]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);

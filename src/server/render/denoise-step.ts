@@ -1,5 +1,4 @@
 /** Denoises the film of a proof, in a process of its own, and shows the result on its screen. */
-import { FinishedFilm } from '../../core/film/denoised';
 import { type FilmLayers, layerCount } from '../../core/film/film';
 import type { FilmSource } from '../../core/film/store';
 import { DENOISE_START_S } from '../../core/forecast/forecast';
@@ -64,18 +63,23 @@ export async function denoiseProof(
     const seconds = (Date.now() - began) / 1000 - DENOISE_START_S;
     saveDenoiseSpeed(Math.max(0.1, (seconds * 1e6) / (width * height)));
   }
-  await showDenoised(work, film, screen);
+  await showDenoised(work, { film, layers, white }, screen, !look);
   return result;
 }
 
 const STOPPED: Refused = refused('the denoising was stopped', 'stopped');
 
 /** Shows a film that was denoised before. */
-export async function showDenoised(work: ProofWork, film: FilmSource, screen: ProofScreen): Promise<void> {
+export async function showDenoised(
+  work: ProofWork,
+  { film, layers }: DenoisableFilm,
+  screen: ProofScreen,
+  complete: boolean
+): Promise<void> {
   const denoised = await DenoisedFile.open(denoisedPath(work.row.id));
   if (!denoised) throw new Error(`showDenoised: the denoised film of proof ${work.row.id} is not there`);
   try {
-    await screen.addFilm(new FinishedFilm(film, denoised, work.brief.finish.denoise, work.tiles));
+    await screen.show({ film, layers, cleaned: { picture: denoised, layers: null } }, complete);
   } finally {
     await denoised.close();
   }

@@ -21,7 +21,7 @@ export async function denoiseAtEnd(
   if (work.brief.finish.denoise === 0) return true;
   await screen.writeRaw();
   if (isDenoised) {
-    await showDenoised(work, film.film, screen);
+    await showDenoised(work, film, screen, true);
   } else {
     const isOver = () => work.context.stopRequest() === 'release';
     const end = await denoiseProof(work, film, screen, false, isOver);

@@ -15,9 +15,9 @@ export async function finishProof(work: ProofWork): Promise<RenderOutcome> {
     await refuseDamaged(film, row.film_sha256, row.width_px, row.height_px, work.tiles);
     const white = whiteLuminance(row.ev100!);
     const screen = await ProofScreen.open(work, white);
-    await screen.addFilm(film);
-    await screen.refresh();
     const whole = { film, layers, white };
+    await screen.show(whole, true);
+    await screen.refresh();
     if (!(await denoiseAtEnd(work, whole, screen, row.denoise_share === 1))) return 'released';
     await endProof(work, whole, screen, 'done');
     return 'done';

@@ -1,6 +1,13 @@
 /** The picture of a proof for the screen, written again now and then while its film grows. */
-import { CHANNELS, type TileRect } from '../../core/film/film';
+import type { FilmLayers, TileRect } from '../../core/film/film';
+import { type Cleaned, FinishedLight } from '../../core/film/finished-light';
+import { lightOfTile } from '../../core/film/light';
+import { takeStageFilm } from '../../core/film/stage-film';
 import type { FilmSource } from '../../core/film/store';
+import { needsAround } from '../../core/finishing/around';
+import type { BackdropImage } from '../../core/finishing/background';
+import { StageDeveloper } from '../../core/finishing/stage-developer';
+import { surfaceAdjustments } from '../../core/finishing/surface';
 import { shareOfSheet } from '../../core/output/size';
 import { rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
 import { readBackdrop } from './backdrop-file';
@@ -11,6 +18,13 @@ const PICTURE_MS = 700;
 // Writing a picture may take this share of the time since the last one: large sheets are shown less often.
 const PICTURE_SHARE = 0.1;
 
+interface Shown {
+  film: FilmSource;
+  layers: FilmLayers;
+  /** What a filter made of it; nothing when that is not said. */
+  cleaned?: Cleaned;
+}
+
 export class ProofScreen {
   private count: number;
   private writing: Promise<void> = Promise.resolve();
@@ -20,7 +34,9 @@ export class ProofScreen {
 
   private constructor(
     private readonly work: ProofWork,
-    private readonly picture: ScreenPicture
+    private readonly picture: ScreenPicture,
+    private readonly backdrop: BackdropImage | null,
+    private readonly white: number
   ) {
     this.count = work.row.picture_count;
   }
@@ -37,25 +53,38 @@ export class ProofScreen {
       within
     });
     const development = { width, height, white, finish: brief.finish, within, backdrop };
-    return new ProofScreen(work, new ScreenPicture(development, SCREEN_PX));
+    return new ProofScreen(work, new ScreenPicture(development, SCREEN_PX), backdrop, white);
   }
 
   /** Shows a tile of the film that is being rendered. */
   addTile(tile: TileRect, data: Float32Array, samples: number): void {
     if (this.held) return;
-    this.picture.add(tile, data, samples);
+    this.picture.add(tile, lightOfTile(data, tile.width * tile.height, samples));
     if (Date.now() < this.nextAt_ms) return;
     this.nextAt_ms = Number.POSITIVE_INFINITY; // until this one is written
     // one that cannot be written is told by the next step that waits for it
     this.refresh().catch(() => {});
   }
 
-  /** Shows all tiles that a film has. */
-  async addFilm(film: FilmSource): Promise<void> {
-    for (const tile of this.work.tiles) {
-      const state = film.state(tile.index);
-      if (!state) continue;
-      this.picture.add(tile, await film.read(tile.index, tile.width * tile.height * CHANNELS), state.samples);
+  /**
+   * Shows all tiles that a film has; where the finish looks at the whole picture, which tiles do not show, and the film is
+   * complete, the picture is made of all of it.
+   */
+  async show({ film, layers, cleaned }: Shown, complete: boolean): Promise<void> {
+    const { brief, tiles, row } = this.work;
+    const { finish } = brief;
+    const [width, height] = [row.width_px, row.height_px];
+    if (complete && (needsAround(finish) || surfaceAdjustments(finish, height, 1).length > 0)) {
+      const whole = { film, layers, width, height, white: this.white, ...(cleaned ? { cleaned } : {}) };
+      const developer = new StageDeveloper(await takeStageFilm(whole, finish.denoise, SCREEN_PX));
+      const within = shareOfSheet(brief);
+      this.picture.replace(developer.develop(finish, { within, backdrop: this.backdrop }).pixels);
+      return;
+    }
+    const source = new FinishedLight(film, layers, finish, cleaned);
+    for (const tile of tiles) {
+      const light = await source.read(tile);
+      if (light) this.picture.add(tile, light);
     }
   }
 

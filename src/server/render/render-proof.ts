@@ -40,17 +40,15 @@ export async function renderProof(work: ProofWork): Promise<RenderOutcome> {
   const film = await openFilm(work, layers);
   try {
     const screen = await ProofScreen.open(work, white);
-    await screen.addFilm(film);
+    const whole = { film, layers, white };
+    await screen.show(whole, false);
     const end = await renderWithLooks(work, prepared, stored.module, film, screen);
-    if (screen.held) {
-      screen.held = false;
-      await screen.addFilm(film);
-    }
+    screen.held = false;
+    await screen.show(whole, true);
     await screen.refresh();
     const stop = context.stopRequest();
     if (end.by === 'stop' && stop === 'release') return 'released';
     if (end.by === 'stop' && stop === 'drop') return 'dropped';
-    const whole = { film, layers, white };
     if (!(await denoiseAtEnd(work, whole, screen, false))) return 'released';
     if (end.by === 'limits' && row.samples === 0 && end.runs === 1) keepForecastPair(work, end.seconds);
     work.write({ film_sha256: await hashFilm(film, row.width_px, row.height_px, work.tiles) });

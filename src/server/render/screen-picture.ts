@@ -4,7 +4,8 @@
  */
 import { rename, writeFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
-import { CHANNELS, TILE_PX, type TileRect } from '../../core/film/film';
+import { TILE_PX, type TileRect } from '../../core/film/film';
+import { LIGHT, shrink, shrinkFactor } from '../../core/film/light';
 import { encodeSrgb8 } from '../../core/finishing/encode-rows';
 import { createDeveloper, type Development, type DevelopTile } from '../../core/finishing/develop';
 import { encodeJpeg, encodePng } from '../../formats/image/encode';
@@ -28,8 +29,7 @@ export class ScreenPicture {
     largest: number
   ) {
     const { width: filmWidth, height: filmHeight } = development;
-    let factor = 1;
-    while (Math.max(filmWidth, filmHeight) / factor > largest) factor *= 2;
+    const factor = shrinkFactor(filmWidth, filmHeight, largest);
     this.factor = factor;
     this.width = Math.ceil(filmWidth / factor);
     this.height = Math.ceil(filmHeight / factor);
@@ -40,29 +40,23 @@ export class ScreenPicture {
     this.missing = this.arrived.length;
   }
 
-  add(tile: TileRect, data: Float32Array, samples: number): void {
+  /** `light`: LIGHT floats a pixel. */
+  add(tile: TileRect, light: Float32Array): void {
     const f = this.factor;
-    const width = Math.ceil(tile.width / f);
-    const height = Math.ceil(tile.height / f);
-    let small = data;
-    if (f > 1) {
-      small = new Float32Array(width * height * CHANNELS);
-      const counts = new Float32Array(width * height);
-      for (let y = 0; y < tile.height; y++) {
-        for (let x = 0; x < tile.width; x++) {
-          const to = Math.floor(y / f) * width + Math.floor(x / f);
-          counts[to] = counts[to]! + 1;
-          for (let c = 0; c < CHANNELS; c++)
-            small[to * CHANNELS + c] = small[to * CHANNELS + c]! + data[(y * tile.width + x) * CHANNELS + c]!;
-        }
-      }
-      for (let i = 0; i < small.length; i++) small[i] = small[i]! / counts[Math.floor(i / CHANNELS)]!;
-    }
+    const { data, width, height } = shrink(light, tile.width, tile.height, LIGHT, f);
     const [x, y] = [tile.x / f, tile.y / f];
     const strip = this.strip.subarray(0, height * this.width * 4);
-    this.develop({ x, y, width, height, data: small, samples }, strip, y);
+    this.develop({ x, y, width, height, light: data }, strip, y);
     encodeSrgb8(strip, this.width, y, this.pixels.subarray(y * this.width * 4), x, x + width);
     if (this.missing > 0) this.note(x, y, width, height);
+    this.dirty = true;
+  }
+
+  /** Takes a picture that was made of the whole film. */
+  replace(pixels: Uint8Array): void {
+    this.pixels.set(pixels);
+    this.arrived.fill(255);
+    this.missing = 0;
     this.dirty = true;
   }
 

@@ -1,7 +1,6 @@
 /** Renders a detail of a picture as its brief would have it, denoised and developed. */
 import type { Brief } from '../../core/brief/brief';
-import { FinishedFilm, MemoryDenoised } from '../../core/film/denoised';
-import { tilesOf } from '../../core/film/film';
+import { MemoryDenoised } from '../../core/film/denoised';
 import { MemoryFilm } from '../../core/film/store';
 import { denoiseFilm } from '../../core/finishing/denoise/denoise-film';
 import { shareOfSheet } from '../../core/output/size';
@@ -32,8 +31,11 @@ serveTask('crop', async ({ model, brief }) => {
   const { denoise, background } = brief.finish;
   const denoised = new MemoryDenoised();
   if (denoise > 0) await denoiseFilm(view, (await openFilter(config.threads)).filter, denoised, () => {}, false);
-  const shown = denoise > 0 ? new FinishedFilm(film, denoised, denoise, tilesOf(width, height)) : film;
   const backdrop = await readBackdrop(background, { width, height, within });
-  const image = await developFilm({ ...view, film: shown }, brief.finish, backdrop);
+  const image = await developFilm(
+    { ...view, cleaned: { picture: denoise > 0 ? denoised : null, layers: null } },
+    brief.finish,
+    backdrop
+  );
   return { png: await encodePng(image, null, false), samples: end.samples, whole: end.by !== 'time' };
 });

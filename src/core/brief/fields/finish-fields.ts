@@ -1,9 +1,10 @@
 /** What is done to a film for display: never needs a new render. */
-import { MAX_KELVIN, MIN_KELVIN } from '../../color/kelvin';
+import { MAX_COOL, MAX_KELVIN, MAX_WARM, MIN_KELVIN } from '../../color/kelvin';
 import { MAX_TINT } from '../../color/white-balance';
 import { CORNERS } from '../../catalogue/corners';
+import { TONE_CHARACTERS } from '../../catalogue/tone-characters';
 import { colorText } from './color-text';
-import { choice, flag, nullable, number, object, tagged, text } from './field';
+import { choice, flag, list, nullable, number, object, tagged, text } from './field';
 
 const colour = (label: string, initial: string) => colorText(label, 'Six digits.', initial);
 
@@ -78,6 +79,119 @@ export const BACKGROUND = tagged(
   { label: 'Background', doc: 'What is seen where nothing stands.', word: 'background', initial: 'own' }
 );
 
+/** From -1 to 1; 0 changes nothing. */
+const balance = (label: string, doc: string) => number({ label, doc, default: 0, min: -1, max: 1 });
+/** From 0 to 1; 0 changes nothing. */
+const amount = (label: string, doc: string) => number({ label, doc, default: 0, min: 0, max: 1 });
+
+const TONE = object(
+  {
+    curve: choice(TONE_CHARACTERS, {
+      label: 'Character',
+      doc: 'The tone curve.',
+      default: 'photographic'
+    }),
+    contrast: balance('Contrast', 'Slope of the curve about mid grey: 1 doubles it, -1 halves it.'),
+    highlights: balance('Highlights', 'Bright places, by what is around them; 1 is two stops lighter.'),
+    shadows: balance('Shadows', 'Dark places, by what is around them; 1 is two stops lighter.'),
+    black: number({
+      label: 'Black point',
+      doc: 'What is shown black; a negative one lifts black.',
+      default: 0,
+      min: -20,
+      max: 20,
+      unit: 'L*'
+    }),
+    white: number({ label: 'White point', doc: 'What is shown white.', default: 100, min: 80, max: 110, unit: 'L*' })
+  },
+  { label: 'Tones', doc: 'Light and dark.' }
+);
+
+const COLOR = object(
+  {
+    saturation: balance('Saturation', 'All colours: -1 is grey, 1 twice as much.'),
+    vibrance: balance('Vibrance', 'The same, and the more the less saturated a colour is.'),
+    filter: nullable(colour('Colour filter', '#ffb46e')),
+    filter_strength: number({
+      label: 'Filter strength',
+      doc: 'How dense the filter before the lens is; luminance stays.',
+      default: 0.5,
+      min: 0,
+      max: 1
+    }),
+    bleach: amount('Bleach bypass', 'Silver that stays in the print: less colour, more contrast.')
+  },
+  { label: 'Colours', doc: 'Of the picture.' }
+);
+
+const LENS = object(
+  {
+    glow: number({
+      label: 'Glow',
+      doc: 'Share of the light that the lens scatters around bright places.',
+      default: 0,
+      min: 0,
+      max: 0.5
+    }),
+    streaks: amount('Streaks', 'Rays of a stopped-down lens from what is much brighter than white.'),
+    ghosts: amount('Lens ghosts', 'Mirror images of bright lights between the lenses.'),
+    vignette_ev: number({
+      label: 'Vignette',
+      doc: 'How much darker the corners are, by the cos4 law.',
+      default: 0,
+      min: -3,
+      max: 3,
+      unit: 'EV'
+    })
+  },
+  { label: 'Lens', doc: 'What a lens does to light.' }
+);
+
+const SURFACE = object(
+  {
+    sharpen: number({ label: 'Sharpen', doc: 'How much finest contrast grows.', default: 0, min: 0, max: 2 }),
+    sharpen_px: number({
+      label: 'Sharpening radius',
+      doc: 'Of what is sharpened, in pixels of the film.',
+      default: 1,
+      min: 0.4,
+      max: 6,
+      unit: 'px'
+    }),
+    texture: choice(['none', 'film', 'paper'], {
+      label: 'Texture',
+      doc: 'Grain of film or of paper, added on purpose.',
+      default: 'none'
+    }),
+    texture_amount: number({ label: 'Texture amount', doc: 'Its spread.', default: 2, min: 0, max: 10, unit: 'L*' })
+  },
+  { label: 'Surface', doc: 'Sharpness and texture.' }
+);
+
+const DIMMER = object(
+  {
+    group: text({
+      label: 'Light',
+      doc: 'Name of a light layer of the film.',
+      default: '',
+      minLength: 1,
+      maxLength: 200,
+      must: 'must be the name of a light layer'
+    }),
+    on: flag({ label: 'On', doc: 'Whether it is seen.', default: true }),
+    dim_ev: number({ label: 'Level', doc: 'Against the render.', default: 0, min: -10, max: 6, unit: 'EV' }),
+    warmth_mired: number({
+      label: 'Warmth',
+      doc: 'A filter before it; positive is warmer.',
+      default: 0,
+      min: MAX_COOL,
+      max: MAX_WARM,
+      unit: 'mired'
+    })
+  },
+  { label: 'Dimmer', doc: 'A light layer of the film, dimmed after the render.' }
+);
+
 export const FINISH = object(
   {
     exposure_ev: number({
@@ -126,6 +240,16 @@ export const FINISH = object(
       decides: 'neither',
       word: 'quality'
     }),
+    lamps: list(DIMMER, {
+      label: 'Dimmers',
+      doc: 'Light layers that are not as rendered; films without layers are not changed.',
+      maxItems: 16,
+      what: 'light layers'
+    }),
+    tone: TONE,
+    color: COLOR,
+    lens: LENS,
+    surface: SURFACE,
     background: BACKGROUND
   },
   { label: 'Finish', doc: 'What is done to the film for display.', decides: 'finish', word: 'finish' }

@@ -1,7 +1,8 @@
 /** A film in the browser as the picture to look at: filtered as its finish wants, developed. */
 import type { Finish } from '../../../core/brief/brief';
-import { FinishedFilm, MemoryDenoised } from '../../../core/film/denoised';
-import { CHANNELS, tilesOf } from '../../../core/film/film';
+import { MemoryDenoised } from '../../../core/film/denoised';
+import { NO_LAYERS, tilesOf } from '../../../core/film/film';
+import { FinishedLight } from '../../../core/film/finished-light';
 import type { FilmPicture } from '../../../core/film/store';
 import { denoiseFilm } from '../../../core/finishing/denoise/denoise-film';
 import type { Filter } from '../../../core/finishing/denoise/filter';
@@ -66,9 +67,6 @@ export async function developDenoised(
     ...finish,
     background: finish.background.kind === 'clear' ? { kind: 'own' } : finish.background
   };
-  const tiles = tilesOf(width, height);
-  const film =
-    denoised && finish.denoise > 0 ? new FinishedFilm(picture.film, denoised, finish.denoise, tiles) : picture.film;
   const develop = createDeveloper({
     width,
     height,
@@ -76,11 +74,10 @@ export async function developDenoised(
     finish: seen,
     backdrop: await seenBackdrop(seen.background, width, height)
   });
-  for (const tile of tiles) {
-    const state = film.state(tile.index);
-    if (!state) continue;
-    const data = await film.read(tile.index, tile.width * tile.height * CHANNELS);
-    develop({ ...tile, data, samples: state.samples }, linear);
+  const light = new FinishedLight(picture.film, NO_LAYERS, finish, { picture: denoised, layers: null });
+  for (const tile of tilesOf(width, height)) {
+    const of = await light.read(tile);
+    if (of) develop({ ...tile, light: of }, linear);
   }
   const pixels = new Uint8Array(width * height * 4);
   encodeSrgb8(linear, width, 0, pixels);

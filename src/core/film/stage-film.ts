@@ -1,0 +1,192 @@
+/**
+ * A film shrunk to what a screen shows, with all that a finish may still change: the picture as rendered and as a filter
+ * left it, and each light layer. A second, smaller copy serves what looks at the whole picture (finishing/around.ts).
+ * Half floats; radiances in units of displayed white.
+ */
+import { halfBits, halfValues } from '../math/half';
+import { asciiJson } from './ascii-json';
+import { type Cleaned, groupLayers, NOT_CLEANED } from './finished-light';
+import { dimLight, type Dimmer, layerGains, settleLayers } from './dimmers';
+import { mixDenoised } from './denoised';
+import { type FilmLayers, layerCount, tileFloats, tilesOf } from './film';
+import { BEHIND_SHARE, LIGHT, lightOfTile, shrink, shrinkFactor } from './light';
+import type { FilmSource } from './store';
+
+/** Longest side, px; and of the copy that serves what looks at the whole picture. */
+export const STAGE_PX = 1440;
+export const AROUND_PX = 720;
+
+export interface StagePlanes {
+  /** Pixels of the film to one of these, along a side. */
+  factor: number;
+  width: number;
+  height: number;
+  /** LIGHT halves a pixel. */
+  raw: Uint16Array;
+  clean: Uint16Array | null;
+  /** Three halves a group and pixel. */
+  layers: Uint16Array;
+}
+
+export interface StageFilm {
+  groups: string[];
+  /** Mean luminance of the denoised picture over that of the rendered one; null where it is not denoised. */
+  luminanceRatio: number | null;
+  stage: StagePlanes;
+  small: StagePlanes;
+}
+
+export interface StagedFilm {
+  film: FilmSource;
+  layers: FilmLayers;
+  width: number;
+  height: number;
+  /** Luminance of displayed white, cd/m2. */
+  white: number;
+  cleaned?: Cleaned;
+}
+
+/** `denoise`: how much of the filter its layers are to show, 0 to 1. */
+export async function takeStageFilm(
+  { film, layers, width, height, white, cleaned = NOT_CLEANED }: StagedFilm,
+  denoise: number,
+  largest = STAGE_PX
+): Promise<StageFilm> {
+  const groups = layers.groups.length;
+  const factor = shrinkFactor(width, height, largest);
+  const smaller = shrinkFactor(width, height, Math.min(AROUND_PX, largest));
+  const planesOf = (by: number): StagePlanes => {
+    const [w, h] = [Math.ceil(width / by), Math.ceil(height / by)];
+    return {
+      factor: by,
+      width: w,
+      height: h,
+      raw: new Uint16Array(w * h * LIGHT),
+      clean: cleaned.picture ? new Uint16Array(w * h * LIGHT) : null,
+      layers: new Uint16Array(w * h * groups * 3)
+    };
+  };
+  const stage = planesOf(factor);
+  const small = planesOf(smaller);
+  const sums = { raw: 0, clean: 0 };
+  for (const tile of tilesOf(width, height)) {
+    const state = film.state(tile.index);
+    if (!state || state.samples === 0) continue;
+    const pixels = tile.width * tile.height;
+    const data = await film.read(tile.index, tileFloats(pixels, layerCount(layers)));
+    const denoised = cleaned.picture ? await cleaned.picture.read(tile) : null;
+    const put = (light: Float32Array, channels: number, plane: 'raw' | 'clean' | 'layers') => {
+      for (const [planes, by] of [
+        [stage, factor],
+        [small, smaller]
+      ] as const) {
+        const cell = shrink(light, tile.width, tile.height, channels, by);
+        const to = planes[plane]!;
+        for (let y = 0; y < cell.height; y++) {
+          const first = ((tile.y / by + y) * planes.width + tile.x / by) * channels;
+          for (let i = 0; i < cell.width * channels; i++) {
+            const value = cell.data[y * cell.width * channels + i]!;
+            const isShare = plane !== 'layers' && i % LIGHT === BEHIND_SHARE;
+            to[first + i] = halfBits(isShare ? value : Math.min(MOST, value / white));
+          }
+        }
+      }
+    };
+    const raw = lightOfTile(data, pixels, state.samples);
+    put(raw, LIGHT, 'raw');
+    if (denoised) {
+      const clean = lightOfTile(mixDenoised(data, tile, state.samples, denoised, 1), pixels, state.samples);
+      put(clean, LIGHT, 'clean');
+      for (let i = 0; i < pixels; i++) {
+        sums.raw += raw[i * LIGHT + 1]!;
+        sums.clean += clean[i * LIGHT + 1]!;
+      }
+    }
+    if (groups > 0) {
+      const own = groupLayers(data, pixels, layers, state.samples);
+      if (denoised && denoise > 0)
+        settleLayers(own, (await cleaned.layers?.read(tile)) ?? null, denoised, groups, pixels, denoise);
+      put(own, groups * 3, 'layers');
+    }
+  }
+  const luminanceRatio = cleaned.picture && sums.raw > 0 ? sums.clean / sums.raw : null;
+  return { groups: layers.groups, luminanceRatio, stage, small };
+}
+
+// The largest half.
+const MOST = 65_504;
+
+/** The light of some rows as a finish wants it, LIGHT floats a pixel, in units of displayed white. */
+export function stageLight(
+  { width, raw, clean, layers }: StagePlanes,
+  groups: readonly string[],
+  { denoise, lamps }: { denoise: number; lamps: readonly Dimmer[] },
+  from: number,
+  count: number
+): Float32Array {
+  const values = halfValues();
+  const first = from * width * LIGHT;
+  const out = new Float32Array(count * width * LIGHT);
+  const amount = clean ? denoise : 0;
+  for (let i = 0; i < out.length; i++) {
+    const own = values[raw[first + i]!]!;
+    out[i] = amount > 0 ? own + (values[clean![first + i]!]! - own) * amount : own;
+  }
+  const gains = layerGains(lamps, groups);
+  if (gains.length > 0) {
+    const floats = groups.length * 3;
+    const own = new Float32Array(count * width * floats);
+    for (let i = 0; i < own.length; i++) own[i] = values[layers[from * width * floats + i]!]!;
+    dimLight(out, own, groups.length, count * width, gains);
+  }
+  return out;
+}
+
+const asciiBytes = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
+
+/** As one file: the length of a head, the head as JSON, and the halves, each at an even place. */
+export function packStageFilm({ groups, luminanceRatio, stage, small }: StageFilm): Uint8Array {
+  const planes = [stage, small];
+  const head = asciiBytes(
+    asciiJson({
+      groups,
+      luminanceRatio,
+      planes: planes.map(({ factor, width, height, clean }) => ({ factor, width, height, clean: clean !== null }))
+    })
+  );
+  const parts = planes.flatMap(({ raw, clean, layers }) => [raw, ...(clean ? [clean] : []), layers]);
+  const start = 4 + head.length + (head.length % 2);
+  const out = new Uint8Array(start + parts.reduce((sum, p) => sum + p.byteLength, 0));
+  new DataView(out.buffer).setUint32(0, head.length, true);
+  out.set(head, 4);
+  let at = start;
+  for (const part of parts) {
+    out.set(new Uint8Array(part.buffer, part.byteOffset, part.byteLength), at);
+    at += part.byteLength;
+  }
+  return out;
+}
+
+interface Head extends Pick<StageFilm, 'groups' | 'luminanceRatio'> {
+  planes: { factor: number; width: number; height: number; clean: boolean }[];
+}
+
+export function openStageFilm(file: ArrayBuffer): StageFilm {
+  const length = new DataView(file).getUint32(0, true);
+  const { planes, ...rest } = JSON.parse(String.fromCharCode(...new Uint8Array(file, 4, length))) as Head;
+  let at = 4 + length + (length % 2);
+  const take = (halves: number) => {
+    const part = new Uint16Array(file, at, halves);
+    at += part.byteLength;
+    return part;
+  };
+  const [stage, small] = planes.map(({ factor, width, height, clean }) => ({
+    factor,
+    width,
+    height,
+    raw: take(width * height * LIGHT),
+    clean: clean ? take(width * height * LIGHT) : null,
+    layers: take(width * height * rest.groups.length * 3)
+  }));
+  return { ...rest, stage: stage!, small: small! };
+}

@@ -1,0 +1,152 @@
+/**
+ * Develops a stage film again and again while its finish is adjusted: the same steps as an export, over some of its rows.
+ * What did not change is kept: the light while only tones move, the scattered light while only its share does.
+ */
+import { canonicalJson, type Finish } from '../brief/brief';
+import { lightness } from '../color/lightness';
+import { luminanceAt } from '../color/spaces';
+import { LIGHT } from '../film/light';
+import { type StageFilm, stageLight, type StagePlanes } from '../film/stage-film';
+import { lookUp, tableOf } from '../math/curve-table';
+import { type SheetShare, WHOLE_SHEET } from '../output/size';
+import { AroundMaps, needsAround, NOTHING_AROUND } from './around';
+import type { BackdropImage } from './background';
+import { createDeveloper } from './develop';
+import { encodeSrgb8 } from './encode-rows';
+import { surfaceAdjustments } from './surface';
+
+/** How many of the pixels that were counted have each lightness, in whole L* from 0 to 100. */
+export interface Histogram {
+  counts: Uint32Array;
+  /** How many have a channel at white, and how many are black, as an 8-bit file has them. */
+  white: number;
+  black: number;
+}
+
+export interface DevelopedRows extends Histogram {
+  /** Of the whole picture; `y` is the first row of these. */
+  width: number;
+  height: number;
+  y: number;
+  /** rgba8, sRGB. */
+  pixels: Uint8Array<ArrayBuffer>;
+}
+
+// Rows beyond its own that a share may look at: twice the largest radius of sharpening.
+const HALO = 12;
+const LIGHTNESS = tableOf((y) => lightness(Math.min(1, y)));
+
+/** `draft`: of the smaller copy, for as long as a slider moves. */
+export type StageLevel = 'draft' | 'full';
+
+export class StageDeveloper {
+  private readonly draft: Rows;
+  private readonly full: Rows;
+
+  /** Of the rows of a share, counted from 0. */
+  constructor(film: StageFilm, share: { index: number; of: number } = { index: 0, of: 1 }) {
+    this.full = new Rows(film, film.stage, share);
+    this.draft = new Rows(film, film.small, share);
+  }
+
+  develop(
+    finish: Finish,
+    on: { within?: SheetShare; backdrop?: BackdropImage | null } = {},
+    level: StageLevel = 'full'
+  ): DevelopedRows {
+    return this[level].develop(finish, on);
+  }
+}
+
+/** Some rows of a copy. */
+class Rows {
+  private readonly from: number;
+  private readonly to: number;
+  private readonly top: number;
+  private readonly rows: number;
+  private light: { key: string; data: Float32Array; maps: AroundMaps | null } | null = null;
+
+  constructor(
+    private readonly film: StageFilm,
+    private readonly planes: StagePlanes,
+    share: { index: number; of: number }
+  ) {
+    const { height } = planes;
+    this.from = Math.floor((height * share.index) / share.of);
+    this.to = Math.floor((height * (share.index + 1)) / share.of);
+    this.top = Math.max(0, this.from - HALO);
+    this.rows = Math.min(height, this.to + HALO) - this.top;
+  }
+
+  develop(
+    finish: Finish,
+    { within = WHOLE_SHEET, backdrop = null }: { within?: SheetShare; backdrop?: BackdropImage | null }
+  ): DevelopedRows {
+    const { width, height, factor } = this.planes;
+    const light = this.lightOf(finish);
+    if (needsAround(finish)) light.maps ??= this.mapsOf(finish);
+    const around = needsAround(finish) ? light.maps!.of(finish) : NOTHING_AROUND;
+    const develop = createDeveloper({ width, height, white: 1, finish, within, backdrop, around });
+    let linear = new Float32Array(width * this.rows * 4);
+    develop({ x: 0, y: this.top, width, height: this.rows, light: light.data }, linear, this.top);
+    const first = this.from - this.top;
+    const count = this.to - this.from;
+    const adjustments = surfaceAdjustments(finish, height / within.height, 1 / factor);
+    for (const [i, { apply }] of adjustments.entries()) {
+      // the last one gives only the rows that are wanted
+      const last = i === adjustments.length - 1;
+      const place = last ? { width, first, count, y: this.from } : { width, first: 0, count: this.rows, y: this.top };
+      const out = new Float32Array(width * place.count * 4);
+      apply(linear, out, place);
+      linear = out;
+    }
+    if (adjustments.length === 0) linear = linear.subarray(first * width * 4, (first + count) * width * 4);
+    const pixels = new Uint8Array(width * count * 4);
+    encodeSrgb8(linear, width, this.from, pixels);
+    return { y: this.from, width, height, pixels, ...histogramOf(linear, pixels) };
+  }
+
+  private lightOf(finish: Finish) {
+    const key = canonicalJson([finish.denoise, finish.lamps]);
+    if (this.light?.key !== key) {
+      const data = stageLight(this.planes, this.film.groups, finish, this.top, this.rows);
+      this.light = { key, data, maps: null };
+    }
+    return this.light;
+  }
+
+  private mapsOf(finish: Finish): AroundMaps {
+    const { small, groups } = this.film;
+    const { width, height } = small;
+    const light = stageLight(small, groups, finish, 0, height);
+    const data = new Float32Array(width * height * 3);
+    for (let i = 0; i < width * height; i++) for (let c = 0; c < 3; c++) data[i * 3 + c] = light[i * LIGHT + c]!;
+    return new AroundMaps({ data, width, height }, 1);
+  }
+}
+
+// Every so many pixels one is counted.
+const STEP = 3;
+
+function histogramOf(linear: Float32Array, pixels: Uint8Array): Histogram {
+  const counts = new Uint32Array(101);
+  let [white, black] = [0, 0];
+  for (let i = 0; i < pixels.length; i += 4 * STEP) {
+    const at = Math.round(lookUp(LIGHTNESS, luminanceAt(linear, i)));
+    counts[at] = counts[at]! + 1;
+    if (pixels[i] === 255 || pixels[i + 1] === 255 || pixels[i + 2] === 255) white++;
+    else if (pixels[i] === 0 && pixels[i + 1] === 0 && pixels[i + 2] === 0) black++;
+  }
+  return { counts, white, black };
+}
+
+/** Of all shares. */
+export function joinHistograms(parts: readonly Histogram[]): Histogram {
+  const counts = new Uint32Array(101);
+  for (const part of parts) for (let i = 0; i < 101; i++) counts[i] = counts[i]! + part.counts[i]!;
+  return {
+    counts,
+    white: parts.reduce((sum, p) => sum + p.white, 0),
+    black: parts.reduce((sum, p) => sum + p.black, 0)
+  };
+}
