@@ -152,6 +152,8 @@ export class RequestProofBody {
   @IsOptional() patch: unknown = null;
   /** Something less that was measured, to be tried. */
   @IsOptional() saving: unknown = null;
+  /** A proof whose film is to be finished as the picture is by now. */
+  @IsOptional() @IsString() @MaxLength(80) of: string | null = null;
 }
 export class StopProofBody {
   @IsIn(['stop', 'continue'], { message: 'must be stop or continue' }) how: 'stop' | 'continue' = 'stop';

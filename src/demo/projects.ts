@@ -43,6 +43,9 @@ function brief(camera: string, surroundings: Surroundings, size: SizeChoice, ste
   };
 }
 
+/** Keeps its lights apart, so that they can be dimmed after the render. */
+const withLayers = (of: Brief): Brief => ({ ...of, quality: { ...of.quality, layers: true } });
+
 export const DEMO_PROJECTS: readonly DemoProject[] = [
   {
     name: 'Lantern Hill hut',
@@ -80,11 +83,13 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     pictures: [
       {
         name: 'Reading room, east window',
-        brief: brief(
-          'East window',
-          sky('2026-10-12T08:50:00+02:00', 22),
-          { paper: 'A3', orientation: 'landscape', ppi: 200 },
-          'study'
+        brief: withLayers(
+          brief(
+            'East window',
+            sky('2026-10-12T08:50:00+02:00', 22),
+            { paper: 'A3', orientation: 'landscape', ppi: 200 },
+            'study'
+          )
         ),
         proof: { scale: 0.25, samples: 48 }
       },

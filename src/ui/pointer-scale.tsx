@@ -27,6 +27,8 @@ interface Props {
   changed?: boolean;
   logarithmic?: boolean;
   width?: number;
+  /** Where a double press puts it. */
+  initial?: number | undefined;
   bands?: { from: number; to: number; label: string }[];
   onChange: (value: number, joins: boolean) => void;
 }
@@ -43,6 +45,7 @@ export function PointerScale({
   changed,
   logarithmic,
   width = 296,
+  initial,
   bands = [],
   onChange
 }: Props) {
@@ -79,6 +82,7 @@ export function PointerScale({
       aria-valuetext={valueText}
       style={{ touchAction: 'none' }}
       onKeyDown={keys}
+      onDoubleClick={() => initial !== undefined && onChange(initial, false)}
       {...drag}
     >
       <rect x="0" y="0" width={width} height={height} fill="transparent" />

@@ -26,6 +26,7 @@ const PLAIN_PNG = {
   bits: 8,
   quality: 94,
   background: 'own',
+  finish: 'proof',
   asRendered: false,
   cropMarks: false,
   about: null,

@@ -17,6 +17,7 @@ import {
   briefChanges,
   canonicalJson,
   type Brief,
+  type Finish,
   type Ground,
   type Look,
   type SkySurroundings,
@@ -25,7 +26,7 @@ import {
 import { localTime, twoDigits } from './local-time';
 import type { SizeChoice } from '../catalogue/size-choice';
 
-/** The panels of the brief; the keys 1 to 9, and 0 for the tenth, open them. */
+/** The panels of the brief; the keys 1 to 9, and 0 for the tenth, open them, F the finish. */
 export const BRIEF_PANELS = [
   'viewpoint',
   'lens',
@@ -36,7 +37,8 @@ export const BRIEF_PANELS = [
   'background',
   'size',
   'quality',
-  'pose'
+  'pose',
+  'finish'
 ] as const;
 export type PanelKey = (typeof BRIEF_PANELS)[number];
 
@@ -53,7 +55,7 @@ const PANEL_OF: Record<Word, PanelKey> = {
   ground: 'background',
   size: 'size',
   quality: 'quality',
-  finish: 'quality'
+  finish: 'finish'
 };
 
 export type SentencePart = { text: string } | { word: string; panel: PanelKey; changed: boolean };
@@ -213,6 +215,45 @@ export function exposurePhrase({ exposure, finish: { white } }: Pick<Brief, 'exp
   return exposed && balanced ? `${exposed}, ${balanced}` : (exposed ?? balanced);
 }
 
+// More adjustments than these are counted, not named.
+const NAMED_ADJUSTMENTS = 2;
+
+/** What the finish does beyond the default: "brightened by 0.4 EV, with more contrast"; null when nothing. */
+export function finishPhrase({ exposure_ev, lamps, tone, color, lens, surface }: Finish): string | null {
+  const more = (value: number, what: string) => (value === 0 ? [] : [`with ${value > 0 ? 'more' : 'less'} ${what}`]);
+  const some = (value: number, what: string) => (value === 0 ? [] : [`with ${what}`]);
+  const words = [
+    ...(exposure_ev === 0
+      ? []
+      : [`${exposure_ev > 0 ? 'brightened' : 'darkened'} by ${Math.abs(exposure_ev).toFixed(1)}${NBSP}EV`]),
+    ...lamps.map(({ group, on, dim_ev, warmth_mired }) =>
+      !on
+        ? `${small(group)} off afterwards`
+        : dim_ev !== 0
+          ? `${small(group)} dimmed to ${percentOf(dim_ev)}`
+          : `${small(group)} ${warmth_mired > 0 ? 'warmed' : 'cooled'}`
+    ),
+    ...(tone.curve === 'photographic' ? [] : [`in ${tone.curve} tones`]),
+    ...more(tone.contrast, 'contrast'),
+    ...(tone.highlights === 0 ? [] : [`with highlights ${tone.highlights < 0 ? 'held' : 'lifted'}`]),
+    ...(tone.shadows === 0 ? [] : [`with shadows ${tone.shadows > 0 ? 'lifted' : 'deepened'}`]),
+    ...(tone.black === 0 && tone.white === 100 ? [] : ['with black and white points set']),
+    ...(color.saturation === -1 ? ['in black and white'] : more(color.saturation, 'colour')),
+    ...more(color.vibrance, 'vibrance'),
+    ...(color.filter !== null && color.filter_strength > 0 ? ['through a filter'] : []),
+    ...some(color.bleach, 'bleach bypass'),
+    ...some(lens.glow, 'glow'),
+    ...some(lens.vignette_ev, 'vignette'),
+    ...some(lens.streaks + lens.ghosts, 'lens flare'),
+    ...some(surface.sharpen, 'sharpening'),
+    ...(surface.texture === 'none' ? [] : [`with ${surface.texture} texture`])
+  ];
+  if (words.length === 0) return null;
+  const named = words.length > NAMED_ADJUSTMENTS + 1 ? words.slice(0, NAMED_ADJUSTMENTS) : words;
+  const rest = words.length - named.length;
+  return [...named, ...(rest > 0 ? [`${inWords(rest)}${NBSP}adjustments more`] : [])].join(', ');
+}
+
 const shutterText = (seconds: number) =>
   seconds < 0.3 ? `1/${Math.round(1 / seconds)}${NBSP}s` : `${Math.round(seconds * 10) / 10}${NBSP}s`;
 
@@ -250,6 +291,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
   const behind = behindPhrase(brief);
   const lamps = lampWords(brief, context);
   const exposed = exposurePhrase(brief);
+  const finished = finishPhrase(brief.finish);
   const lens = LENS_PHRASES[context.projection] ?? `${Math.round(context.focalMm)}${NBSP}mm lens`;
   return [
     { text: '“' },
@@ -265,6 +307,7 @@ export function composeSentence(brief: Brief, context: SentenceContext): Sentenc
     word(lookPhrase(brief.look) + wornPhrase(brief), 'look'),
     ...(exposed ? [{ text: ', ' }, word(exposed, 'exposure')] : []),
     ...(behind ? [{ text: ', in front of ' }, word(behind, 'background')] : []),
+    ...(finished ? [{ text: ', ' }, word(finished, 'finish')] : []),
     ...sizeWords(brief, changed.has('size')),
     { text: ', at ' },
     word(QUALITY_STEPS[brief.quality.step].name, 'quality'),

@@ -14,6 +14,7 @@ export interface KeyActions {
   zoom(zoom: Zoom): void;
   model(): void;
   patch(): void;
+  finish(): void;
   history(by: -1 | 1): void;
 }
 
@@ -54,7 +55,8 @@ const SINGLE: Record<string, (a: KeyActions) => void> = {
   t: (a) => a.zoom('true'),
   x: (a) => a.zoom('pixel'),
   m: (a) => a.model(),
-  p: (a) => a.patch()
+  p: (a) => a.patch(),
+  f: (a) => a.finish()
 };
 
 const CHOICES = new Set(['radio', 'checkbox', 'range', 'button', 'submit', 'file']);

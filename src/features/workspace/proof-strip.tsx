@@ -8,6 +8,8 @@ import { Ticket } from '../shared/ticket';
 import { EDIT_COPY } from '../shared/edit-item';
 import { spokenProgress } from './spoken';
 import { FILES_COPY, STRIP_COPY } from './copy';
+import { FINISH_COPY } from './finish/copy';
+import { canFinish } from './finish/use-finishing';
 
 interface Props {
   picture: PictureDto;
@@ -30,6 +32,9 @@ interface Props {
   filesOpen: boolean;
   /** Opens the panel of all kinds of files. */
   onFiles: () => void;
+  finishOpen: boolean;
+  /** Opens the film of the proof to be finished. */
+  onFinish: () => void;
 }
 
 /** The files of a proof, each with its query. */
@@ -59,7 +64,9 @@ export function ProofStrip(props: Props) {
     onWithoutPaper,
     onHistory,
     filesOpen,
-    onFiles
+    onFiles,
+    finishOpen,
+    onFinish
   } = props;
   // the proof that renders, and when it has ended still that one
   const live = proofs.find((p) => p.state === 'running') ?? proofs.find((p) => p.state === 'waiting');
@@ -96,6 +103,11 @@ export function ProofStrip(props: Props) {
                 {FILES_COPY.more}
               </button>
             </>
+          ) : null}
+          {canFinish(shown) ? (
+            <button type="button" className="lk" aria-pressed={finishOpen} onClick={onFinish}>
+              {FINISH_COPY.open}
+            </button>
           ) : null}
           {shown && hasPaper(brief) ? (
             <button type="button" className="lk" title={STRIP_COPY.withoutPaperHint} onClick={onWithoutPaper}>

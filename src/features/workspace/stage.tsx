@@ -17,6 +17,9 @@ import { stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
 import { LampMarks } from './lamp-marks';
+import { FINISH_COPY } from './finish/copy';
+import { FinishCanvas } from './finish/finish-canvas';
+import type { Compared, Finishing } from './finish/use-finishing';
 import { DropOnStage } from './material-drop';
 import { PartFrame } from './part-frame';
 import { PickLayer } from './pick-layer';
@@ -27,6 +30,8 @@ import { Viewport } from './viewport';
 
 const MODEL_SAYS =
   'Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same; W, A, S and D walk';
+
+const COMPARED: readonly Compared[] = ['before', 'after', 'parted'];
 
 export type Zoom = 'whole' | 'true' | 'pixel';
 
@@ -52,6 +57,8 @@ interface Props {
   beforeDenoising: boolean;
   zoom: Zoom;
   stageView: StageView;
+  /** The film that is being finished, in place of all else; null when none is. */
+  finishing: Finishing | null;
   /** What renders on this machine, while the preview waits. */
   rendering: string | null;
   /** A point of the model that a panel asks for. */
@@ -172,14 +179,15 @@ export function Stage(props: Props) {
     zoom === 'true' ? (g.paper ? PX_PER_MM * mm : 1 / ratio) : zoom === 'pixel' ? g.width_px / ratio / g.width : null;
   const full = g.paper ? g.width * mm * PX_PER_MM : g.width_px / ratio;
   const picture = proof && proof.picture_count > 0 ? proof : null;
-  const modelSeen = showModel || !(picture ?? props.under);
+  const { finishing } = props;
+  const modelSeen = !finishing && (showModel || !(picture ?? props.under));
   const preview = usePreview(truth, {
     project: props.project,
     model: props.model,
     brief: props.brief,
     width: place.width * ratio,
     height: place.height * ratio,
-    on: stageView.preview,
+    on: stageView.preview && !finishing,
     threads: stageView.preview ? threadsOf(stageView) : 1,
     seen: modelSeen && alone === null,
     moving,
@@ -210,6 +218,7 @@ export function Stage(props: Props) {
       : null;
   const note =
     props.picking?.says ??
+    (finishing ? FINISH_COPY.note : null) ??
     stageNote({
       proof: picture ?? props.under,
       until: picture ? null : (proof?.number ?? null),
@@ -253,6 +262,9 @@ export function Stage(props: Props) {
               data-film={preview.picture?.film}
               aria-hidden
             />
+            {finishing && picture ? (
+              <FinishCanvas finishing={finishing} name={props.name} place={inPercent(shareOfSheet(picture.brief))} />
+            ) : null}
             <DropOnStage />
             {props.picking ? (
               <PickLayer
@@ -260,9 +272,11 @@ export function Stage(props: Props) {
                 picking={props.picking}
                 viewport={viewport}
                 seen={() =>
-                  preview.picture
-                    ? truth.current
-                    : (frame.current?.querySelector('img:not(.under)') ?? frame.current?.querySelector('img') ?? null)
+                  finishing
+                    ? finishing.now.current
+                    : preview.picture
+                      ? truth.current
+                      : (frame.current?.querySelector('img:not(.under)') ?? frame.current?.querySelector('img') ?? null)
                 }
                 width_px={g.width_px}
                 height_px={g.height_px}
@@ -280,7 +294,7 @@ export function Stage(props: Props) {
             {props.part && place.width > 0 ? (
               <PartFrame part={props.part} pose={props.brief.pose} view={view} aspect={place.width / place.height} />
             ) : null}
-            {(picture || props.under) && !(modelSeen && (drawn || preview.picture)) ? (
+            {(picture || props.under) && !finishing?.film && !(modelSeen && (drawn || preview.picture)) ? (
               <>
                 {props.under ? (
                   <img
@@ -326,37 +340,53 @@ export function Stage(props: Props) {
           {note}
         </span>
         <div>
-          {picture ? (
-            <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
-              {showModel ? 'Back to the proof' : 'Navigate'}
-            </button>
-          ) : null}
-          {picture && picture.denoise_share === 1 && !showModel ? (
-            <button
-              type="button"
-              aria-pressed={props.beforeDenoising}
-              onClick={props.onBeforeDenoising}
-              title="The proof before denoising, to compare"
-            >
-              Before denoising
-            </button>
-          ) : null}
-          <button
-            type="button"
-            aria-pressed={props.patchAsked}
-            onClick={props.onPatch}
-            title="Render a rectangle of the picture alone, at full size: draw it"
-          >
-            Patch
-          </button>
-          <button
-            type="button"
-            aria-pressed={props.stageOpen}
-            onClick={props.onStage}
-            title="How the stage shows the picture: rendered, or the model, shaded or clay, edges"
-          >
-            Stage
-          </button>
+          {finishing ? (
+            COMPARED.map((key) => (
+              <button
+                key={key}
+                type="button"
+                aria-pressed={finishing.compared === key}
+                title={key === 'before' ? FINISH_COPY.beforeHint : undefined}
+                onClick={() => finishing.onCompared(key)}
+              >
+                {FINISH_COPY.compared[key]}
+              </button>
+            ))
+          ) : (
+            <>
+              {picture ? (
+                <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
+                  {showModel ? 'Back to the proof' : 'Navigate'}
+                </button>
+              ) : null}
+              {picture && picture.denoise_share === 1 && !showModel ? (
+                <button
+                  type="button"
+                  aria-pressed={props.beforeDenoising}
+                  onClick={props.onBeforeDenoising}
+                  title="The proof before denoising, to compare"
+                >
+                  Before denoising
+                </button>
+              ) : null}
+              <button
+                type="button"
+                aria-pressed={props.patchAsked}
+                onClick={props.onPatch}
+                title="Render a rectangle of the picture alone, at full size: draw it"
+              >
+                Patch
+              </button>
+              <button
+                type="button"
+                aria-pressed={props.stageOpen}
+                onClick={props.onStage}
+                title="How the stage shows the picture: rendered, or the model, shaded or clay, edges"
+              >
+                Stage
+              </button>
+            </>
+          )}
           {(
             [
               ['whole', 'Whole sheet'],

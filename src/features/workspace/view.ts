@@ -11,6 +11,7 @@ import { lampGroup, type LampPlace } from '../../core/scene/lamp-groups';
 import type { Opening } from '../../core/scene/opening';
 import type { ImportReport, LampGroupReport } from '../../formats/model/import-report';
 import type { Cost } from '../../core/forecast/costs';
+import type { Finishing } from './finish/use-finishing';
 import type { ChangeBrief } from './use-brief';
 import type { ForecastState } from './use-forecast';
 import type { StageView } from './use-stage-view';
@@ -99,6 +100,8 @@ export interface PanelContext {
   onTry: (cost: Cost) => void;
   /** What only the drawn model knows; null before it is there. */
   drawn: RefObject<DrawnModel | null>;
+  /** The film of that proof, as it is finished now. */
+  finishing: Finishing;
   stageView: StageView;
   onStageView: (part: Partial<StageView>) => void;
 }

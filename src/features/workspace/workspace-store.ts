@@ -174,7 +174,8 @@ export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
     ...ASKED_NOTHING,
     set: (choice) => set(choice),
     readExposure: (ev100) => set({ previewEv: ev100 }),
-    openPanel: (panel) => set({ panel, ...ASKED_NOTHING }),
+    // the finish is of a proof, which is seen
+    openPanel: (panel) => set({ panel, ...ASKED_NOTHING, ...(panel === 'finish' ? { showModel: false } : {}) }),
     togglePanel: (panel) => get().openPanel(get().panel === panel ? null : panel),
     openPicture: (opened) =>
       set(({ workspace }) => ({

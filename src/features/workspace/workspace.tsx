@@ -32,6 +32,8 @@ import { send } from '../shared/send';
 import { useChanges } from '../shared/use-changes';
 import { everywhere, PLAIN_RULE, withMaterial } from './assigning';
 import { BriefLine } from './brief-line';
+import { Dimmers } from './finish/dimmers';
+import { useFinishing } from './finish/use-finishing';
 import { WORKSPACE_COPY as COPY } from './copy';
 import { MaterialDrag } from './material-drop';
 import { Pictures } from './pictures';
@@ -98,12 +100,13 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
   // what changes the view or the light is judged in the live view
   const change: ChangeBrief = (part, joins) => {
     save(part, joins);
+    if (panel === 'finish') return;
     if (stageView.preview && briefChanges({ ...brief, ...part }, brief).some(isSeenLive)) set({ showModel: true });
   };
   const history = (by: -1 | 1) => {
     goBack(by);
     onStep(by);
-    if (stageView.preview && shown) set({ showModel: true });
+    if (stageView.preview && shown && panel !== 'finish') set({ showModel: true });
   };
   /** All of the project, as after a newer model. */
   const reload = async () => {
@@ -264,6 +267,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     zoom: (next) => set({ zoom: next }),
     model: () => set({ showModel: !showModel }),
     patch: drawPatch,
+    finish: () => togglePanel('finish'),
     history
   });
   useEffect(() => {
@@ -293,6 +297,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
       set({ gathering: gathering.includes(name) ? gathering.filter((n) => n !== name) : [...gathering, name] });
     else set({ lampInHand: lampGroup(name) });
   };
+  const finishing = useFinishing(shown, brief.finish, panel === 'finish' && !showModel);
   const part = usePartInHand(workspace, panel === 'pose' || panel === 'model');
   const readings = useRef<DrawnModel | null>(null);
   const context: PanelContext = {
@@ -315,6 +320,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     soFar,
     onTry: (cost) => void tryLess(cost),
     drawn: readings,
+    finishing,
     stageView,
     onStageView: setStageView
   };
@@ -378,6 +384,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
           beforeDenoising={beforeDenoising}
           zoom={zoom}
           stageView={stageView}
+          finishing={finishing.state === 'none' ? null : finishing}
           rendering={workspace.rendering}
           picking={picking}
           part={part}
@@ -397,23 +404,35 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
           onMoved={(viewpoint, joins) => change({ viewpoint }, joins)}
         />
         {panel ? <OpenedPanel key={panel} name={panel} context={context} onClose={() => openPanel(null)} /> : null}
-        <ProofStrip
-          picture={picture}
-          brief={brief}
-          proofs={proofs}
-          earlier={earlier}
-          onEarlier={() => void showEarlier()}
-          shown={shown}
-          beforeDenoising={beforeDenoising}
-          glanceSeconds={glance?.seconds ?? null}
-          onChoose={chooseProof}
-          onStop={stop}
-          onRemove={(proof) => void removeProof(proof)}
-          onWithoutPaper={() => change({ ground: GROUND_DEFAULTS })}
-          onHistory={history}
-          filesOpen={panel === 'files'}
-          onFiles={() => togglePanel('files')}
-        />
+        {finishing.state !== 'none' && shown ? (
+          <Dimmers
+            finishing={finishing}
+            brief={brief}
+            before={shown.brief.finish}
+            onChange={change}
+            onBack={() => openPanel(null)}
+          />
+        ) : (
+          <ProofStrip
+            picture={picture}
+            brief={brief}
+            proofs={proofs}
+            earlier={earlier}
+            onEarlier={() => void showEarlier()}
+            shown={shown}
+            beforeDenoising={beforeDenoising}
+            glanceSeconds={glance?.seconds ?? null}
+            onChoose={chooseProof}
+            onStop={stop}
+            onRemove={(proof) => void removeProof(proof)}
+            onWithoutPaper={() => change({ ground: GROUND_DEFAULTS })}
+            onHistory={history}
+            filesOpen={panel === 'files'}
+            onFiles={() => togglePanel('files')}
+            finishOpen={panel === 'finish'}
+            onFinish={() => togglePanel('finish')}
+          />
+        )}
         <span className="vh" aria-live="polite">
           {spoken}
         </span>

@@ -31,6 +31,8 @@ export const rawScreenPath = (id: string) => join(proofFolder(id), 'screen-raw.p
 export const layersPath = (id: string) => join(proofFolder(id), 'layers.json');
 /** What the filter made of the film. */
 export const denoisedPath = (id: string) => join(proofFolder(id), 'film.clean');
+/** The same of its light layers, made when a lamp is dimmed for the first time. */
+export const cleanLayersPath = (id: string) => join(proofFolder(id), 'layers.clean');
 export const thumbnailPath = (id: string) => join(proofFolder(id), 'thumbnail.png');
 
 /**
@@ -43,8 +45,7 @@ export function shareFilm(from: string, to: string): void {
     `${filmPath(id)}.film`,
     `${filmPath(id)}.state.json`,
     layersPath(id),
-    denoisedPath(id),
-    sumPath(denoisedPath(id))
+    ...[denoisedPath(id), cleanLayersPath(id)].flatMap((path) => [path, sumPath(path)])
   ];
   for (const [i, path] of paths(from).entries()) {
     if (!existsSync(path)) continue;

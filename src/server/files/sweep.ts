@@ -46,7 +46,7 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
       } else if (area === 'originals') {
         if (age > HOUR_MS && !owners.isOriginal(name)) await drop(path, bytes);
       } else if (area === 'films') {
-        if (name.startsWith('delivery-') && age > DOWNLOAD_MS) await drop(path, bytes);
+        if (/^(delivery|stage)-/.test(name) && age > DOWNLOAD_MS) await drop(path, bytes);
       }
     }
   const films = join(config.dataDir, 'films');

@@ -60,6 +60,30 @@ export interface Tasks {
     progress: number;
     result: DenoiseResult & { learned: boolean; quick: boolean };
   };
+  /** Denoises the light layers of a film on disk. */
+  layers: {
+    input: { proof: string; width: number; height: number; white: number };
+    progress: number;
+    result: null;
+  };
+  /** Writes what a screen shows of a film, for its finish to be adjusted. */
+  stage: {
+    input: {
+      proof: string;
+      /** Hash of its film; null while it is rendered. */
+      film: string | null;
+      width: number;
+      height: number;
+      ev100: number;
+      /** How much of the filter its layers show, 0 to 1. */
+      denoise: number;
+      /** Whether its denoised film is there. */
+      denoised: boolean;
+      out: string;
+    };
+    progress: never;
+    result: null;
+  };
   /** Writes a file of a proof to hand over. */
   deliver: {
     input: {
@@ -194,6 +218,8 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   render: { what: 'the render', maxSeconds: null, maxMemoryMb: null },
   finish: { what: 'the finish', maxSeconds: null, maxMemoryMb: null },
   denoise: { what: 'the denoising', maxSeconds: null, maxMemoryMb: null },
+  layers: { what: 'denoising the light layers', maxSeconds: 3600, maxMemoryMb: null },
+  stage: { what: 'reading the film', maxSeconds: 600, maxMemoryMb: null },
   deliver: { what: 'writing the file', maxSeconds: 3600, maxMemoryMb: null },
   // config.importTimeoutMs and config.importMemoryMb take their place
   import: { what: 'reading the model', maxSeconds: 180, maxMemoryMb: 6144 },

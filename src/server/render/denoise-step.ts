@@ -1,14 +1,17 @@
 /** Denoises the film of a proof, in a process of its own, and shows the result on its screen. */
+import { whiteLuminance } from '../../core/brief/exposure';
+import { layerGains } from '../../core/film/dimmers';
 import { type FilmLayers, layerCount } from '../../core/film/film';
 import type { FilmSource } from '../../core/film/store';
 import { DENOISE_START_S } from '../../core/forecast/forecast';
 import { type Refused, type Result, refused } from '../../core/result/result';
-import { DenoisedFile } from '../files/denoised-file';
-import { denoisedPath } from '../files/proof-files';
-import { openTask } from '../jobs/run-task';
+import { isWhole } from '../files/checksum';
+import { cleanLayersPath } from '../files/proof-files';
+import { openTask, runTask } from '../jobs/run-task';
 import type { TaskResult } from '../jobs/tasks';
 import { saveDenoiseSpeed } from '../store/forecasts';
 import type { ProofScreen } from './proof-screen';
+import { openCleaned } from './finished-film';
 import type { ProofWork } from './proof-work';
 
 /** A film with what its denoising needs to know. */
@@ -76,11 +79,26 @@ export async function showDenoised(
   screen: ProofScreen,
   complete: boolean
 ): Promise<void> {
-  const denoised = await DenoisedFile.open(denoisedPath(work.row.id));
-  if (!denoised) throw new Error(`showDenoised: the denoised film of proof ${work.row.id} is not there`);
+  await readyLayers(work, layers);
+  const cleaned = await openCleaned(work.row.id, layers);
+  if (!cleaned.picture) throw new Error(`showDenoised: the denoised film of proof ${work.row.id} is not there`);
   try {
-    await screen.show({ film, layers, cleaned: { picture: denoised, layers: null } }, complete);
+    await screen.show({ film, layers, cleaned }, complete);
   } finally {
-    await denoised.close();
+    await cleaned.picture.close();
+    await cleaned.layers?.close();
   }
+}
+
+/** Dimmed lamps of a denoised picture want their layers denoised. */
+async function readyLayers({ row, brief }: ProofWork, layers: FilmLayers): Promise<void> {
+  if (layerGains(brief.finish.lamps, layers.groups).length === 0 || (await isWhole(cleanLayersPath(row.id)))) return;
+  const made = await runTask('layers', {
+    proof: row.id,
+    width: row.width_px,
+    height: row.height_px,
+    white: whiteLuminance(row.ev100!)
+  });
+  // as rendered they serve too, with a little grain
+  if (!made.ok) console.error(`layers of proof ${row.id}: ${made.message}`);
 }

@@ -19,6 +19,7 @@ export function askedDelivery(query: URLSearchParams): Result<Delivery> {
     bits: bits === '16' ? 16 : 8,
     quality,
     background: query.get('background') === 'clear' ? 'clear' : 'own',
+    finish: query.get('finish') === 'picture' ? 'picture' : 'proof',
     asRendered: query.has('raw'),
     cropMarks: query.has('marks'),
     about: query.has('about')

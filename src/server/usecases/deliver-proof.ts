@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { canonicalJson, type Finish } from '../../core/brief/brief';
+import { canonicalJson, developKey, type Finish } from '../../core/brief/brief';
 import { readBrief } from '../../core/brief/read-brief';
 import { QUALITY_STEPS } from '../../core/catalogue/quality';
 import {
@@ -14,6 +14,7 @@ import {
   isLinear,
   QUALITY_DEFAULT
 } from '../../core/catalogue/file-kinds';
+import { layerGains } from '../../core/film/dimmers';
 import { bleedPixels, proofPpi, shareOfSheet } from '../../core/output/size';
 import { fileName } from '../../core/output/file-name';
 import { zipOf } from '../../formats/write-zip';
@@ -22,18 +23,21 @@ import { runTask } from '../jobs/run-task';
 import type { TaskInput } from '../jobs/tasks';
 import { isWhole, keepSum, sumOfFile } from '../files/checksum';
 import { DAMAGED_FILM } from '../files/film-store';
-import { proofFolder } from '../files/proof-files';
-import { findPicture, listPictures } from '../store/pictures';
+import { proofFolder, readLayers } from '../files/proof-files';
+import { briefAt, findPicture, listPictures } from '../store/pictures';
 import { findProject } from '../store/projects';
 import { findProof, forgetFilm, newestWhole } from '../store/proofs';
 import { attendJob } from './attend-job';
 import { newId } from './identify';
+import { readyLayers } from './stage-film';
 import { underWay } from './under-way';
 import { type Result, ok, refused } from '../../core/result/result';
 
 /** What is asked of a file beside how it is encoded. */
 export interface Delivery extends Pick<FileOptions, 'kind' | 'bits' | 'quality'> {
   background: 'own' | 'clear';
+  /** As the proof is finished, or as its picture is by now. */
+  finish: 'proof' | 'picture';
   /** Leaves the grain in, as linear files always do: they hold the film. */
   asRendered: boolean;
   cropMarks: boolean;
@@ -56,16 +60,18 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
   const linear = isLinear(kind);
   const bleedPx = brief.patch === null ? bleedPixels(brief) : 0;
   const marks = asked.cropMarks && !linear && brief.patch === null;
+  const chosen = asked.finish === 'proof' ? brief.finish : readBrief(briefAt(picture.id, picture.step)!).finish;
   const finish: Finish = {
-    ...brief.finish,
-    denoise: asRendered || linear || proof.denoise_share !== 1 ? 0 : brief.finish.denoise,
+    ...chosen,
+    denoise: asRendered || linear || proof.denoise_share !== 1 ? 0 : chosen.denoise,
     background:
       background === 'clear'
         ? { kind: 'clear' }
-        : brief.finish.background.kind === 'clear'
+        : chosen.background.kind === 'clear'
           ? { kind: 'own' }
-          : brief.finish.background
+          : chosen.background
   };
+  const isRefinished = !linear && developKey(chosen) !== developKey(brief.finish);
   const ppi = proofPpi(brief);
   const project = findProject(picture.project_id)!.name;
   const bits = holds16Bits(kind) ? asked.bits : 8;
@@ -85,6 +91,7 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     background === 'clear' && !linear ? 'transparent' : '',
     asRendered && !linear && proof.denoise_share === 1 ? 'before denoising' : '',
     marks ? 'crop marks' : '',
+    isRefinished ? 'finished' : '',
     bits === 16 ? '16 bit' : ''
   ];
   const name = fileName(
@@ -119,6 +126,11 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     marks,
     out: `${path}.${newId()}.part`
   };
+  const dimmed = layerGains(finish.lamps, (await readLayers(id)).groups).length > 0;
+  if (dimmed && finish.denoise > 0) {
+    const ready = await readyLayers(proof, picture.project_id);
+    if (!ready.ok) return ready;
+  }
   return underWay('delivery', path, () => attendJob('deliver', picture.project_id, () => write(input, path, name)));
 }
 

@@ -54,6 +54,22 @@ export function requestProof(pictureId: string, patch: Patch | null = null, savi
     .immediate();
 }
 
+/** A proof of another's film with the finish that its picture has by now; nothing is rendered while that film is there. */
+export function finishProofOf(pictureId: string, proofId: string): Result<ProofDto> {
+  const picture = findPicture(pictureId);
+  const proof = findProof(proofId);
+  if (!picture || !proof || proof.picture_id !== picture.id) return gone();
+  const own = readBrief(proof.brief_json);
+  const revision = latestRevision(picture.project_id);
+  if (!revision || filmKey(revision.glb_sha256, own) !== proof.key_sha256)
+    return refused(
+      'the model or the renderer has changed since this proof; hand its files over, or render the picture again',
+      'outdated'
+    );
+  const { finish } = readBrief(briefAt(picture.id, picture.step)!);
+  return requestProofOf(pictureId, { ...own, finish });
+}
+
 /** Puts a render of this brief, which need not be the one that the picture has now, into the queue. */
 export function requestProofOf(pictureId: string, brief: Brief): Result<ProofDto> {
   return database()

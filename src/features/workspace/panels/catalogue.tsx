@@ -5,10 +5,12 @@
 import type { ComponentType } from 'react';
 import { ErrorBoundary } from '../../../ui/error-boundary';
 import { FILES_COPY, PANEL_COPY, POSE_COPY } from '../copy';
+import { FINISH_COPY } from '../finish/copy';
 import type { PanelContext, PanelName } from '../view';
 import { BackgroundPanel } from './background-panel';
 import { ExposurePanel } from './exposure-panel';
 import { FilesPanel } from './files-panel';
+import { FinishPanel } from './finish-panel';
 import { KeysPanel } from './keys-panel';
 import { LampsPanel } from './lamps-panel';
 import { LensPanel } from './lens-panel';
@@ -33,6 +35,7 @@ export const PANELS: Record<PanelName, { title: string; component: ComponentType
   background: { title: 'Background and ground', component: BackgroundPanel },
   size: { title: 'Size', component: SizePanel },
   quality: { title: 'Quality', component: QualityPanel },
+  finish: { title: FINISH_COPY.title, component: FinishPanel },
   model: { title: 'Model', component: ModelPanel },
   stage: { title: 'Stage', component: StagePanel },
   files: { title: FILES_COPY.title, component: FilesPanel },

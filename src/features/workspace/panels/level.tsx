@@ -11,6 +11,8 @@ interface LevelProps {
   /** Of the proof on the stage; null when there is none. */
   was?: number | null | undefined;
   logarithmic?: boolean;
+  /** Where a double press puts it. */
+  initial?: number;
   onChange: (value: number, joins: boolean) => void;
 }
 
@@ -23,6 +25,7 @@ export function Level({
   text,
   was,
   logarithmic,
+  initial,
   onChange
 }: LevelProps) {
   const changed = was != null && was !== value;
@@ -37,6 +40,7 @@ export function Level({
         max={max}
         step={step}
         logarithmic={logarithmic ?? false}
+        initial={initial}
         ticks={ticks}
         valueText={text}
         was={was ?? null}

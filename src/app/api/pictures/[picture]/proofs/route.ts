@@ -1,6 +1,6 @@
 import { RequestProofBody } from '../../../../../contracts/requests';
 import { parsePatch } from '../../../../../contracts/brief';
-import { requestProof } from '../../../../../server/usecases/request-proof';
+import { finishProofOf, requestProof } from '../../../../../server/usecases/request-proof';
 import { viewProofs } from '../../../../../server/usecases/view-workspace';
 import { mutation, query } from '../../../respond';
 
@@ -12,8 +12,9 @@ export const GET = query((asked, { picture }: { picture: string }) => {
   return Number.isInteger(before) ? viewProofs(picture, before) : null;
 }, 'ask for the proofs before a number');
 
-/** `patch`: of that rectangle alone; `saving`: with something less, as it was measured. */
+/** `of`: the film of that proof, finished as the picture is by now. `patch`: of that rectangle alone; `saving`: with something less, as it was measured. */
 export const POST = mutation(RequestProofBody, (body, { picture }: { picture: string }) => {
+  if (body.of !== null) return finishProofOf(picture, body.of);
   const patch = parsePatch(body.patch);
   return patch.ok ? requestProof(picture, patch.value, body.saving) : patch;
 });

@@ -1,0 +1,43 @@
+/** Develops some rows of a stage film each time that its finish changes. */
+import { type StageFilm, openStageFilm, stageLight } from '../../../core/film/stage-film';
+import { proposeFinish } from '../../../core/finishing/propose';
+import { StageDeveloper } from '../../../core/finishing/stage-developer';
+import { seenBackdrop } from '../preview/seen-backdrop';
+import type { FinishOrder, FinishReport } from './messages';
+
+const scope = self as unknown as {
+  onmessage: ((event: MessageEvent<FinishOrder>) => void) | null;
+  postMessage(message: FinishReport, transfer?: Transferable[]): void;
+};
+let film: StageFilm | null = null;
+let developer: StageDeveloper | null = null;
+
+scope.onmessage = ({ data }) => {
+  answer(data).catch((error: unknown) =>
+    scope.postMessage({ kind: 'fault', message: error instanceof Error ? error.message : String(error) })
+  );
+};
+
+async function answer(order: FinishOrder): Promise<void> {
+  if (order.kind === 'open') {
+    const response = await fetch(order.url);
+    if (!response.ok) throw new Error(((await response.json()) as { message?: string }).message ?? 'it cannot be read');
+    film = openStageFilm(await response.arrayBuffer());
+    developer = new StageDeveloper(film, order);
+    const { groups, luminanceRatio, stage } = film;
+    scope.postMessage({ kind: 'opened', groups, luminanceRatio, denoised: stage.clean !== null });
+    return;
+  }
+  if (!film || !developer) return;
+  if (order.kind === 'propose') {
+    const { small, groups } = film;
+    const light = stageLight(small, groups, order.finish, 0, small.height);
+    scope.postMessage({ kind: 'proposal', id: order.id, proposal: proposeFinish(light, order.finish) });
+    return;
+  }
+  const { finish, within, level, id } = order;
+  const { width, height } = level === 'draft' ? film.small : film.stage;
+  const backdrop = await seenBackdrop(finish.background, width / within.width, height / within.height);
+  const rows = developer.develop(finish, { within, backdrop }, level);
+  scope.postMessage({ kind: 'rows', id, rows }, [rows.pixels.buffer]);
+}
