@@ -5,6 +5,7 @@ import { lampsOfSet } from '../lights/studio/sets';
 import {
   BRIEF_DEFAULTS,
   type Brief,
+  type Finish,
   CLAY_DEFAULTS,
   CUMULUS_DEFAULTS,
   canonicalJson,
@@ -15,7 +16,16 @@ import {
 import { statedEv } from './exposure';
 import { readBrief } from './read-brief';
 import { SURROUNDINGS_LIBRARY, takenFor } from './surroundings-library';
-import { about, BRIEF_PANELS, composeSentence, countChanges, duration, posePhrase, restingPanels } from './sentence';
+import {
+  about,
+  BRIEF_PANELS,
+  composeSentence,
+  countChanges,
+  duration,
+  finishPhrase,
+  posePhrase,
+  restingPanels
+} from './sentence';
 
 type Film = { quality: { min_samples?: number }; surroundings: object };
 const parse = (brief: object) => parseBrief({ version: 1, ...brief });
@@ -378,10 +388,29 @@ describe('the sentence', () => {
       { panel: 'lamps', changed: false },
       { panel: 'exposure', changed: true },
       { panel: 'background', changed: false },
-      { panel: 'pose', changed: false }
+      { panel: 'pose', changed: false },
+      { panel: 'finish', changed: false }
     ]);
     const named = sentence.flatMap((p) => ('panel' in p ? [p.panel] : []));
     expect([...new Set([...named, ...resting.map((r) => r.panel)])].sort()).toEqual([...BRIEF_PANELS].sort());
+  });
+  it('says what the finish does, the first of it by name', () => {
+    const { finish } = BRIEF_DEFAULTS;
+    const lamps = [{ group: 'Shelf lamp', on: true, dim_ev: -1, warmth_mired: 0 }];
+    expect(finishPhrase(finish)).toBe(null);
+    expect(finishPhrase({ ...finish, exposure_ev: 0.4, lamps })).toBe(
+      'brightened by 0.4\u00a0EV, shelf lamp dimmed to 50\u00a0%'
+    );
+    const more: Finish = {
+      ...finish,
+      exposure_ev: -1,
+      tone: { ...finish.tone, curve: 'gentle', contrast: 0.2 },
+      lamps
+    };
+    expect(finishPhrase(more)).toBe(
+      'darkened by 1.0\u00a0EV, shelf lamp dimmed to 50\u00a0%, two\u00a0adjustments more'
+    );
+    expect(text({ ...BRIEF_DEFAULTS, finish: { ...finish, exposure_ev: 0.4 } })).toContain('brightened by 0.4\u00a0EV');
   });
   it('tells times as people do', () => {
     expect([duration(46), duration(648), duration(4800), about(43), about(660)]).toEqual([
