@@ -255,6 +255,11 @@ export const FILES_COPY = {
   name: 'Name',
   nameSays: (words: string) => `Left empty, it is named as usual. Words in braces are filled in: ${words}.`,
   save: (kind: string) => `Save ${kind}`,
+  asNow: 'As it is finished now',
+  copy: 'Copy to the clipboard',
+  copied: 'the picture is on the clipboard',
+  notCopied: 'this browser did not let the picture onto the clipboard; save it as PNG instead',
+  print: 'Open the page to print',
   weighing: 'weighing it',
   set: 'Save all pictures as a ZIP',
   setSays: 'The newest finished proof of each picture of this project, each as chosen here.'

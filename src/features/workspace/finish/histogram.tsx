@@ -43,7 +43,7 @@ export function Histogram({ now, before }: { now: Counts | null; before: Counts 
         ))}
         {was.length > 0 ? (
           <path
-            className="was"
+            className="then"
             fill="none"
             d={`M0 ${BASE}${was.map((v, i) => `L${x(i)} ${y(v)}L${x(i + 1)} ${y(v)}`).join('')}L${WIDTH} ${BASE}`}
           />

@@ -5,7 +5,7 @@
  */
 import { useEffect, useRef, useState } from 'react';
 import type { ProofDto } from '../../../contracts/dto';
-import { canonicalJson, developKey, type Finish } from '../../../core/brief/brief';
+import { BRIEF_DEFAULTS, canonicalJson, developKey, type Finish } from '../../../core/brief/brief';
 import type { Histogram, StageLevel } from '../../../core/finishing/stage-developer';
 import type { Proposal } from '../../../core/finishing/propose';
 import { shareOfSheet } from '../../../core/output/size';
@@ -195,7 +195,12 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
         const lamps = names
           .filter((n) => n !== name)
           .map((group) => ({ group, on: false, dim_ev: 0, warmth_mired: 0 }));
-        const made = await own.develop({ ...proofFinish.current!, lamps }, share.current, 'draft');
+        // as bright as it must be to be seen: beside the sun a lamp alone would be black
+        const alone: Finish = { ...BRIEF_DEFAULTS.finish, lamps };
+        const metered = await own.propose(alone);
+        if (left || !share.current) return;
+        const exposure_ev = metered?.changes.exposure_ev ?? 0;
+        const made = await own.develop({ ...alone, exposure_ev }, share.current, 'draft');
         if (left) return;
         const address = smallPicture(made);
         setAlone((known) => ({ ...known, [name]: address }));

@@ -10,6 +10,7 @@ import {
   isLinear,
   QUALITY_DEFAULT
 } from '../../../core/catalogue/file-kinds';
+import { developKey } from '../../../core/brief/brief';
 import { isOpenBehind } from '../../../core/brief/open-behind';
 import { NAME_WORDS } from '../../../core/output/file-name';
 import { Words } from '../../../ui/words';
@@ -33,13 +34,16 @@ const kept = (place: string): string => {
   }
 };
 
-export function FilesPanel({ workspace, shown }: Pick<PanelContext, 'workspace' | 'shown'>) {
+type Props = Pick<PanelContext, 'workspace' | 'shown' | 'brief' | 'picture' | 'onMessage'>;
+
+export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }: Props) {
   const [kind, setKind] = useState<DeliveryKind>('png');
   const [bits, setBits] = useState<8 | 16>(8);
   const [quality, setQuality] = useState(QUALITY_DEFAULT);
   const [clear, setClear] = useState(false);
   const [marks, setMarks] = useState(false);
   const [raw, setRaw] = useState(false);
+  const [asNow, setAsNow] = useState(true);
   const [about, setAbout] = useState(true);
   const [withBrief, setWithBrief] = useState(false);
   const [author, setAuthor] = useState('');
@@ -54,7 +58,17 @@ export function FilesPanel({ workspace, shown }: Pick<PanelContext, 'workspace' 
   if (hasQuality(kind)) query.set('quality', String(quality));
   if (canClear && clear) query.set('background', 'clear');
   if (canMark && marks) query.set('marks', '');
+  const canFinishNow =
+    brief !== null &&
+    !isLinear(kind) &&
+    developKey(brief.finish) !== developKey(own.finish) &&
+    shown?.state !== 'running';
   if (canRaw && raw) query.set('raw', '');
+  if (canFinishNow && asNow) {
+    query.set('finish', 'picture');
+    // another state of the finish is another file
+    query.set('state', String(picture.changes));
+  }
   if (about && !isLinear(kind)) {
     query.set('about', '');
     if (author.trim()) query.set('author', author.trim());
@@ -102,8 +116,9 @@ export function FilesPanel({ workspace, shown }: Pick<PanelContext, 'workspace' 
           onChange={(v) => setQuality(Math.round(v))}
         />
       ) : null}
-      {canClear || canMark || canRaw ? (
+      {canClear || canMark || canRaw || canFinishNow ? (
         <div className="sec">
+          {canFinishNow ? flag(COPY.asNow, asNow, setAsNow) : null}
           {canClear ? flag(COPY.clear, clear, setClear) : null}
           {canMark ? flag(COPY.marks, marks, setMarks) : null}
           {canRaw ? flag(COPY.raw, raw, setRaw) : null}
@@ -159,6 +174,18 @@ export function FilesPanel({ workspace, shown }: Pick<PanelContext, 'workspace' 
             </span>
           </p>
         ) : null}
+        {address ? (
+          <p className="row">
+            <button type="button" className="lk act" onClick={() => void copyPicture(query, shown!.id).then(onMessage)}>
+              {COPY.copy}
+            </button>
+            {brief && 'ppi' in brief.size ? (
+              <a className="lk act" target="_blank" rel="noreferrer" href={printed(query, shown!.id)}>
+                {COPY.print}
+              </a>
+            ) : null}
+          </p>
+        ) : null}
         <p>
           <a className="lk act" download href={`/api/projects/${workspace.project.id}/set?${query}`}>
             {COPY.set}
@@ -168,6 +195,29 @@ export function FilesPanel({ workspace, shown }: Pick<PanelContext, 'workspace' 
       </div>
     </>
   );
+}
+
+/** Puts the picture on the clipboard as PNG; what is to be said of it. */
+async function copyPicture(query: URLSearchParams, proof: string): Promise<string> {
+  const png = new URLSearchParams(query);
+  png.set('kind', 'png');
+  png.set('bits', '8');
+  try {
+    const response = await fetch(`/api/proofs/${proof}/file?${png}`);
+    if (!response.ok) return ((await response.json()) as { message?: string }).message ?? COPY.notCopied;
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': await response.blob() })]);
+    return COPY.copied;
+  } catch {
+    return COPY.notCopied;
+  }
+}
+
+/** The address of the page as PDF, which the browser shows with its print dialog at hand. */
+function printed(query: URLSearchParams, proof: string): string {
+  const pdf = new URLSearchParams(query);
+  pdf.set('kind', 'pdf');
+  pdf.set('inline', '');
+  return `/api/proofs/${proof}/file?${pdf}`;
 }
 
 /** How large the file is, bytes: written once, so that saving it then takes no time. Null where there is none. */

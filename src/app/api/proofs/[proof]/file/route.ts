@@ -4,7 +4,7 @@ import { askedDelivery } from '../../../../../server/usecases/asked-delivery';
 import { deliverProof } from '../../../../../server/usecases/deliver-proof';
 import { attachment, streamOf, toResponse } from '../../../respond';
 
-/** A file of a proof; with `weigh`, how large it is, in bytes. */
+/** A file of a proof; with `weigh`, how large it is, in bytes; with `inline`, to be shown and printed, not saved. */
 export async function GET(request: Request, { params }: { params: Promise<{ proof: string }> }) {
   const query = new URL(request.url).searchParams;
   const asked = askedDelivery(query);
@@ -17,7 +17,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ proo
     headers: {
       'Content-Type': MEDIA_TYPES[asked.value.kind],
       'Content-Length': String(size),
-      'Content-Disposition': attachment(file.value.name),
+      'Content-Disposition': query.has('inline') ? 'inline' : attachment(file.value.name),
       'Cache-Control': 'private, no-cache'
     }
   });
