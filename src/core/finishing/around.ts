@@ -88,9 +88,12 @@ function sample({ data, width, height }: Plane, u: number, v: number, out: Float
 // angle squared (Holladay 1926; CIE 146:2002 gives it as the middle term of its general glare equation; from memory).
 const GLOW_WIDTH = 0.004;
 const GLOW_STEPS = 4;
+// Nothing of it is finer than pixels of this many across.
+const GLOW_PX = 400;
 
 /** Where light goes that a lens scatters: the picture spread by the law of veiling glare. All of it is kept. */
-function glowOf(copy: SmallCopy): Plane {
+function glowOf(whole: SmallCopy): Plane {
+  const copy = Math.max(whole.width, whole.height) > GLOW_PX ? shrunkPlane(whole, 2) : whole;
   let level = copy;
   const levels: Plane[] = [];
   for (let i = 0; i < GLOW_STEPS; i++) {

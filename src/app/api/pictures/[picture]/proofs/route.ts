@@ -12,7 +12,10 @@ export const GET = query((asked, { picture }: { picture: string }) => {
   return Number.isInteger(before) ? viewProofs(picture, before) : null;
 }, 'ask for the proofs before a number');
 
-/** `of`: the film of that proof, finished as the picture is by now. `patch`: of that rectangle alone; `saving`: with something less, as it was measured. */
+/**
+ * `of`: the film of that proof, finished as the picture is by now. `patch`: of that rectangle alone; `saving`: with something
+ * less, as it was measured.
+ */
 export const POST = mutation(RequestProofBody, (body, { picture }: { picture: string }) => {
   if (body.of !== null) return finishProofOf(picture, body.of);
   const patch = parsePatch(body.patch);
