@@ -89,7 +89,7 @@ describe('the fields of the brief', () => {
       [{ exposure: { ev100: 9 } }, 'exposure.ev100', 'exposure'],
       [{ exposure: { metered: true } }, 'exposure', 'exposure'],
       [{ openings: [{ middle_m: [0, 0, 0], normal: [0, 0, 1], width_m: 1, height_m: 1 }] }, 'openings', 'surroundings'],
-      [{ finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 1 } }, 'finish.exposure_ev', 'exposure'],
+      [{ finish: { ...BRIEF_DEFAULTS.finish, exposure_ev: 1 } }, 'finish.exposure_ev', 'finish'],
       [{ finish: { ...BRIEF_DEFAULTS.finish, denoise: 1 } }, 'finish.denoise', 'quality'],
       [{ finish: { ...BRIEF_DEFAULTS.finish, background: { kind: 'clear' } } }, 'finish.background', 'background'],
       [{ bleed_mm: 3 }, 'bleed_mm', 'size'],

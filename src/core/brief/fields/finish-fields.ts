@@ -200,8 +200,7 @@ export const FINISH = object(
       default: 0,
       min: -10,
       max: 10,
-      unit: 'EV',
-      word: 'exposure'
+      unit: 'EV'
     }),
     white: nullable(
       object(

@@ -76,19 +76,21 @@ export function Dimmers({ finishing, brief, before, onChange, onBack }: Props) {
               <div className="b">
                 <span className="th">
                   {alone[group] ? <img src={alone[group]} alt={COPY.alone(group)} /> : <span className="blank" />}
-                  <label className="nm">
-                    <input
-                      type="checkbox"
-                      aria-label={COPY.switch(name)}
-                      checked={now.on}
-                      onChange={(e) => set({ ...now, on: e.target.checked })}
-                    />
+                  <span className="nm" title={name}>
                     {name}
-                  </label>
+                  </span>
                 </span>
                 <span className="d">
                   <span className="row">
-                    <span className="note">{COPY.level}</span>
+                    <label className="note">
+                      <input
+                        type="checkbox"
+                        aria-label={COPY.switch(name)}
+                        checked={now.on}
+                        onChange={(e) => set({ ...now, on: e.target.checked })}
+                      />
+                      {COPY.level}
+                    </label>
                     <span className={`n${now.dim_ev !== was.dim_ev || now.on !== was.on ? ' livec' : ''}`}>
                       {now.on ? COPY.levelText(now.dim_ev) : COPY.off}
                     </span>

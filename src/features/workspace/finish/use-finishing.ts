@@ -183,10 +183,10 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
   }, [beforeKey]);
 
   // each light alone, small
-  const groups = canonicalJson(film?.groups ?? []);
+  const groups = canonicalJson([film?.groups ?? [], film?.key ?? null]);
   useEffect(() => {
     const own = workers.current;
-    const names = JSON.parse(groups) as string[];
+    const [names] = JSON.parse(groups) as [string[]];
     if (names.length === 0 || !own || !share.current) return;
     let left = false;
     const draw = async () => {
