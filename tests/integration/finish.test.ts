@@ -185,7 +185,7 @@ describe('the finish of a proof', () => {
       lens: { ...finish.lens, glow: 0.06 },
       surface: { ...finish.surface, sharpen: 0.6, texture: 'film' }
     });
-    const asked = await stageFilm(film, { denoise: 0.8, settled: true });
+    const asked = await stageFilm(film, { denoise: 0.8, masks: [], settled: true });
     if (!asked.ok) throw new Error(asked.message);
     const bytes = await readFile(asked.value);
     const stage = openStageFilm(new Uint8Array(bytes).buffer);
@@ -204,18 +204,18 @@ describe('the finish of a proof', () => {
     expect(most).toBeLessThanOrEqual(1);
     expect(differing).toBeLessThan(0.2 * exported.length);
     // the same film is read once
-    expect(await stageFilm(film, { denoise: 0.8, settled: true })).toEqual(asked);
+    expect(await stageFilm(film, { denoise: 0.8, masks: [], settled: true })).toEqual(asked);
   }, 200_000);
 
   it('is proposed by a meter: a picture that is too dark is made lighter, and the proposal of the proposal is none', async () => {
     const picture = newPicture();
     change(picture, { exposure: { ev100: 11 } });
     const film = await render(picture);
-    const asked = await stageFilm(film, { denoise: 1, settled: false });
+    const asked = await stageFilm(film, { denoise: 1, masks: [], settled: false });
     if (!asked.ok) throw new Error(asked.message);
-    const { small, groups } = openStageFilm(new Uint8Array(await readFile(asked.value)).buffer);
+    const staged = openStageFilm(new Uint8Array(await readFile(asked.value)).buffer);
     const { finish } = briefOf(picture);
-    const light = stageLight(small, groups, finish, 0, small.height);
+    const light = stageLight(staged, staged.small, finish, 0, staged.small.height);
     const proposed = proposeFinish(light, finish)!;
     expect(proposed.changes.exposure_ev).toBeGreaterThan(0.5);
     expect(proposeFinish(light, { ...finish, ...proposed.changes })!.changes).toEqual(proposed.changes);
@@ -238,10 +238,10 @@ describe('the finish of a proof', () => {
     change(picture, { quality: { ...briefOf(picture).quality, samples: 4096 } });
     const asked = requestProof(picture);
     if (!asked.ok) throw new Error(asked.message);
-    expect(await stageFilm(asked.value.id, { denoise: 1, settled: false })).toMatchObject({
+    expect(await stageFilm(asked.value.id, { denoise: 1, masks: [], settled: false })).toMatchObject({
       ok: false,
       message: expect.stringContaining('not complete yet') as string
     });
-    expect(await stageFilm('nowhere0', { denoise: 1, settled: false })).toMatchObject({ ok: false });
+    expect(await stageFilm('nowhere0', { denoise: 1, masks: [], settled: false })).toMatchObject({ ok: false });
   });
 });

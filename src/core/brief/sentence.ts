@@ -219,7 +219,7 @@ export function exposurePhrase({ exposure, finish: { white } }: Pick<Brief, 'exp
 const NAMED_ADJUSTMENTS = 2;
 
 /** What the finish does beyond the default: "brightened by 0.4 EV, with more contrast"; null when nothing. */
-export function finishPhrase({ exposure_ev, lamps, tone, color, lens, surface }: Finish): string | null {
+export function finishPhrase({ exposure_ev, lamps, masks, tone, color, lens, surface }: Finish): string | null {
   const more = (value: number, what: string) => (value === 0 ? [] : [`with ${value > 0 ? 'more' : 'less'} ${what}`]);
   const some = (value: number, what: string) => (value === 0 ? [] : [`with ${what}`]);
   const words = [
@@ -233,6 +233,7 @@ export function finishPhrase({ exposure_ev, lamps, tone, color, lens, surface }:
           ? `${small(group)} dimmed to ${percentOf(dim_ev)}`
           : `${small(group)} ${warmth_mired > 0 ? 'warmed' : 'cooled'}`
     ),
+    ...(masks.length === 0 ? [] : [`with ${inWords(masks.length)}${NBSP}mask${masks.length === 1 ? '' : 's'}`]),
     ...(tone.curve === 'photographic' ? [] : [`in ${tone.curve} tones`]),
     ...more(tone.contrast, 'contrast'),
     ...(tone.highlights === 0 ? [] : [`with highlights ${tone.highlights < 0 ? 'held' : 'lifted'}`]),

@@ -1,9 +1,10 @@
-/** The light of a film as its finish wants it: denoised, and its lamps dimmed. */
+/** The light of a film as its finish wants it: denoised, its lamps dimmed, its masks adjusted. */
 import type { Finish } from '../brief/brief';
 import { type DenoisedSource, mixDenoised } from './denoised';
 import { dimLight, layerGains, type LayerGain, settleLayers } from './dimmers';
 import { CHANNELS, type FilmLayers, layerCount, layersAt, tileFloats, type TileRect } from './film';
 import { lightOfTile } from './light';
+import { coverageOf, isNeutralMask, type MaskAdjustment, maskLight } from './masks';
 import type { FilmSource } from './store';
 
 export interface LightSource {
@@ -21,14 +22,16 @@ export const NOT_CLEANED: Cleaned = { picture: null, layers: null };
 export class FinishedLight implements LightSource {
   private readonly gains: readonly LayerGain[];
   private readonly amount: number;
+  private readonly masks: readonly MaskAdjustment[];
 
   constructor(
     private readonly film: FilmSource,
     private readonly layers: FilmLayers,
-    finish: Pick<Finish, 'denoise' | 'lamps'>,
+    finish: Pick<Finish, 'denoise' | 'lamps' | 'masks'>,
     private readonly cleaned: Cleaned = NOT_CLEANED
   ) {
     this.gains = layerGains(finish.lamps, layers.groups);
+    this.masks = layers.aovs ? finish.masks.filter((mask) => !isNeutralMask(mask)) : [];
     this.amount = cleaned.picture ? finish.denoise : 0;
   }
 
@@ -36,9 +39,10 @@ export class FinishedLight implements LightSource {
     const state = this.film.state(tile.index);
     if (!state || state.samples === 0) return null;
     const pixels = tile.width * tile.height;
-    const { film, layers, amount, gains, cleaned } = this;
+    const { film, layers, amount, gains, cleaned, masks } = this;
     const dimmed = gains.length > 0;
-    const data = await film.read(tile.index, dimmed ? tileFloats(pixels, layerCount(layers)) : pixels * CHANNELS);
+    const whole = dimmed || masks.length > 0;
+    const data = await film.read(tile.index, whole ? tileFloats(pixels, layerCount(layers)) : pixels * CHANNELS);
     const denoised = amount > 0 ? await cleaned.picture!.read(tile) : null;
     const shown = denoised ? mixDenoised(data, tile, state.samples, denoised, amount) : data;
     const light = lightOfTile(shown, pixels, state.samples);
@@ -48,6 +52,7 @@ export class FinishedLight implements LightSource {
       if (denoised) settleLayers(own, (await cleaned.layers?.read(tile)) ?? null, denoised, count, pixels, amount);
       dimLight(light, own, count, pixels, gains);
     }
+    if (masks.length > 0) maskLight(light, coverageOf(data, pixels, layers, state.samples, masks), masks, pixels);
     return light;
   }
 }

@@ -6,7 +6,18 @@
 import { halfBits, halfValues } from '../math/half';
 import { asciiJson } from './ascii-json';
 import { type Cleaned, groupLayers, NOT_CLEANED } from './finished-light';
-import { dimLight, type Dimmer, layerGains, settleLayers } from './dimmers';
+import type { Finish } from '../brief/brief';
+import { dimLight, layerGains, settleLayers } from './dimmers';
+import {
+  coverageOf,
+  foremostIds,
+  isNeutralMask,
+  type MaskAdjustment,
+  maskLight,
+  type MaskName,
+  type MaskOf,
+  namesOf
+} from './masks';
 import { mixDenoised } from './denoised';
 import { type FilmLayers, layerCount, tileFloats, tilesOf } from './film';
 import { BEHIND_SHARE, LIGHT, lightOfTile, shrink, shrinkFactor } from './light';
@@ -26,9 +37,17 @@ export interface StagePlanes {
   clean: Uint16Array | null;
   /** Three halves a group and pixel. */
   layers: Uint16Array;
+  /** A half a mask and pixel: its coverage. */
+  masks: Uint16Array;
+  /** What is foremost at each pixel, by ids from 1 of its parts and materials; empty where the film keeps no masks. */
+  ids: Record<MaskOf, Uint16Array>;
 }
 
 export interface StageFilm {
+  /** Those whose coverage it has. */
+  masks: MaskName[];
+  /** Names that the ids stand for. */
+  names: Record<MaskOf, readonly string[]>;
   groups: string[];
   /** Mean luminance of the denoised picture over that of the rendered one; null where it is not denoised. */
   luminanceRatio: number | null;
@@ -46,10 +65,11 @@ export interface StagedFilm {
   cleaned?: Cleaned;
 }
 
-/** `denoise`: how much of the filter its layers are to show, 0 to 1. */
+/** `denoise`: how much of the filter its layers are to show, 0 to 1. `masks`: those whose coverage is wanted. */
 export async function takeStageFilm(
   { film, layers, width, height, white, cleaned = NOT_CLEANED }: StagedFilm,
   denoise: number,
+  masks: readonly MaskName[] = [],
   largest = STAGE_PX
 ): Promise<StageFilm> {
   const groups = layers.groups.length;
@@ -63,7 +83,9 @@ export async function takeStageFilm(
       height: h,
       raw: new Uint16Array(w * h * LIGHT),
       clean: cleaned.picture ? new Uint16Array(w * h * LIGHT) : null,
-      layers: new Uint16Array(w * h * groups * 3)
+      layers: new Uint16Array(w * h * groups * 3),
+      masks: new Uint16Array(w * h * masks.length),
+      ids: { part: new Uint16Array(layers.aovs ? w * h : 0), material: new Uint16Array(layers.aovs ? w * h : 0) }
     };
   };
   const stage = planesOf(factor);
@@ -75,7 +97,7 @@ export async function takeStageFilm(
     const pixels = tile.width * tile.height;
     const data = await film.read(tile.index, tileFloats(pixels, layerCount(layers)));
     const denoised = cleaned.picture ? await cleaned.picture.read(tile) : null;
-    const put = (light: Float32Array, channels: number, plane: 'raw' | 'clean' | 'layers') => {
+    const put = (light: Float32Array, channels: number, plane: 'raw' | 'clean' | 'layers' | 'masks') => {
       for (const [planes, by] of [
         [stage, factor],
         [small, smaller]
@@ -86,7 +108,7 @@ export async function takeStageFilm(
           const first = ((tile.y / by + y) * planes.width + tile.x / by) * channels;
           for (let i = 0; i < cell.width * channels; i++) {
             const value = cell.data[y * cell.width * channels + i]!;
-            const isShare = plane !== 'layers' && i % LIGHT === BEHIND_SHARE;
+            const isShare = plane === 'masks' || (plane !== 'layers' && i % LIGHT === BEHIND_SHARE);
             to[first + i] = halfBits(isShare ? value : Math.min(MOST, value / white));
           }
         }
@@ -108,9 +130,18 @@ export async function takeStageFilm(
         settleLayers(own, (await cleaned.layers?.read(tile)) ?? null, denoised, groups, pixels, denoise);
       put(own, groups * 3, 'layers');
     }
+    if (masks.length > 0) put(coverageOf(data, pixels, layers, state.samples, masks), masks.length, 'masks');
+    if (layers.aovs)
+      for (const of of ['part', 'material'] as const) {
+        const ids = foremostIds(data, pixels, layers, of);
+        for (let y = 0; y < tile.height; y += factor)
+          for (let x = 0; x < tile.width; x += factor)
+            stage.ids[of][((tile.y + y) / factor) * stage.width + (tile.x + x) / factor] = ids[y * tile.width + x]!;
+      }
   }
   const luminanceRatio = cleaned.picture && sums.raw > 0 ? sums.clean / sums.raw : null;
-  return { groups: layers.groups, luminanceRatio, stage, small };
+  const names = { part: namesOf(layers, 'part'), material: namesOf(layers, 'material') };
+  return { groups: layers.groups, masks: [...masks], names, luminanceRatio, stage, small };
 }
 
 // The largest half.
@@ -118,9 +149,9 @@ const MOST = 65_504;
 
 /** The light of some rows as a finish wants it, LIGHT floats a pixel, in units of displayed white. */
 export function stageLight(
-  { width, raw, clean, layers }: StagePlanes,
-  groups: readonly string[],
-  { denoise, lamps }: { denoise: number; lamps: readonly Dimmer[] },
+  { groups, masks: names }: Pick<StageFilm, 'groups' | 'masks'>,
+  { width, raw, clean, layers, masks: covers }: StagePlanes,
+  { denoise, lamps, masks }: Pick<Finish, 'denoise' | 'lamps' | 'masks'>,
   from: number,
   count: number
 ): Float32Array {
@@ -139,22 +170,46 @@ export function stageLight(
     for (let i = 0; i < own.length; i++) own[i] = values[layers[from * width * floats + i]!]!;
     dimLight(out, own, groups.length, count * width, gains);
   }
+  // those whose coverage has not come yet are not adjusted yet
+  const wanted = names.map(
+    (name): MaskAdjustment =>
+      masks.find((mask) => mask.of === name.of && mask.name === name.name) ?? {
+        ...name,
+        exposure_ev: 0,
+        warmth_mired: 0,
+        saturation: 0
+      }
+  );
+  if (wanted.some((mask) => !isNeutralMask(mask))) {
+    const own = new Float32Array(count * width * wanted.length);
+    for (let i = 0; i < own.length; i++) own[i] = values[covers[from * width * wanted.length + i]!]!;
+    maskLight(out, own, wanted, count * width);
+  }
   return out;
 }
 
 const asciiBytes = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
 
 /** As one file: the length of a head, the head as JSON, and the halves, each at an even place. */
-export function packStageFilm({ groups, luminanceRatio, stage, small }: StageFilm): Uint8Array {
+export function packStageFilm({ groups, masks, names, luminanceRatio, stage, small }: StageFilm): Uint8Array {
   const planes = [stage, small];
   const head = asciiBytes(
     asciiJson({
       groups,
+      masks,
+      names,
       luminanceRatio,
       planes: planes.map(({ factor, width, height, clean }) => ({ factor, width, height, clean: clean !== null }))
     })
   );
-  const parts = planes.flatMap(({ raw, clean, layers }) => [raw, ...(clean ? [clean] : []), layers]);
+  const parts = planes.flatMap(({ raw, clean, layers, masks: covers, ids }) => [
+    raw,
+    ...(clean ? [clean] : []),
+    layers,
+    covers,
+    ids.part,
+    ids.material
+  ]);
   const start = 4 + head.length + (head.length % 2);
   const out = new Uint8Array(start + parts.reduce((sum, p) => sum + p.byteLength, 0));
   new DataView(out.buffer).setUint32(0, head.length, true);
@@ -167,7 +222,7 @@ export function packStageFilm({ groups, luminanceRatio, stage, small }: StageFil
   return out;
 }
 
-interface Head extends Pick<StageFilm, 'groups' | 'luminanceRatio'> {
+interface Head extends Pick<StageFilm, 'groups' | 'masks' | 'names' | 'luminanceRatio'> {
   planes: { factor: number; width: number; height: number; clean: boolean }[];
 }
 
@@ -186,7 +241,12 @@ export function openStageFilm(file: ArrayBuffer): StageFilm {
     height,
     raw: take(width * height * LIGHT),
     clean: clean ? take(width * height * LIGHT) : null,
-    layers: take(width * height * rest.groups.length * 3)
+    layers: take(width * height * rest.groups.length * 3),
+    masks: take(width * height * rest.masks.length),
+    ids: {
+      part: take(rest.names.part.length > 0 ? width * height : 0),
+      material: take(rest.names.part.length > 0 ? width * height : 0)
+    }
   }));
   return { ...rest, stage: stage!, small: small! };
 }

@@ -107,18 +107,18 @@ class Rows {
   }
 
   private lightOf(finish: Finish) {
-    const key = canonicalJson([finish.denoise, finish.lamps]);
+    const key = canonicalJson([finish.denoise, finish.lamps, finish.masks]);
     if (this.light?.key !== key) {
-      const data = stageLight(this.planes, this.film.groups, finish, this.top, this.rows);
+      const data = stageLight(this.film, this.planes, finish, this.top, this.rows);
       this.light = { key, data, maps: null };
     }
     return this.light;
   }
 
   private mapsOf(finish: Finish): AroundMaps {
-    const { small, groups } = this.film;
+    const { small } = this.film;
     const { width, height } = small;
-    const light = stageLight(small, groups, finish, 0, height);
+    const light = stageLight(this.film, small, finish, 0, height);
     const data = new Float32Array(width * height * 3);
     for (let i = 0; i < width * height; i++) for (let c = 0; c < 3; c++) data[i * 3 + c] = light[i * LIGHT + c]!;
     return new AroundMaps({ data, width, height }, 1);

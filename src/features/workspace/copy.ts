@@ -261,6 +261,8 @@ export const FILES_COPY = {
   notCopied: 'this browser did not let the picture onto the clipboard; save it as PNG instead',
   print: 'Open the page to print',
   weighing: 'weighing it',
+  masks: 'Save its masks as a ZIP',
+  masksSay: 'Flat colours of parts and of materials, and the coverage of each, with smooth edges',
   set: 'Save all pictures as a ZIP',
   setSays: 'The newest finished proof of each picture of this project, each as chosen here.'
 };

@@ -53,6 +53,7 @@ export function PickLayer({ picking, viewport, seen, width_px, height_px }: Prop
   }, []);
 
   const press = ([x, y]: Place, joins: boolean) => {
+    if (!joins) picking.onPlace?.(x, y);
     if (picking.onColor && !joins) {
       const picture = seen();
       picking.onColor(picture ? colorAt(picture, x, y) : null);

@@ -34,7 +34,9 @@ export interface Picking {
     | 'part'
     | 'material'
     | 'label'
-    | 'place';
+    | 'place'
+    | 'mask'
+    | 'mask of a material';
   /** What to pick, for the stage to say. */
   says: string;
   onPick?: (point: Vec3, normal: Vec3, joins: boolean) => void;
@@ -46,6 +48,8 @@ export interface Picking {
   onPart?: (path: string) => void;
   /** Asks for the material that is pressed, by its name in the file, and for the part that has it, instead. */
   onMaterial?: (material: string, part: string) => void;
+  /** Asks for a place of the sheet, in shares of it, instead. */
+  onPlace?: (u: number, v: number) => void;
   /** Asks for a rectangle instead, when it has been drawn. */
   onRect?: (rect: Patch) => void;
   /** Asks for a colour of the picture, as it is displayed, instead: sRGB, 0 to 1. */

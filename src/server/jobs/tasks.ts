@@ -6,6 +6,7 @@
 import type { Brief, Finish, Surroundings, Swatch } from '../../core/brief/brief';
 import type { FileOptions } from '../../core/catalogue/file-kinds';
 import type { PieceKey } from '../../core/catalogue/pieces';
+import type { MaskName } from '../../core/film/masks';
 import type { MeasuredLamp } from '../../core/film/lamp-shares';
 import type { DenoiseResult } from '../../core/finishing/denoise/denoise-film';
 import type { Cost, CostsSoFar, Saving } from '../../core/forecast/costs';
@@ -77,12 +78,20 @@ export interface Tasks {
       ev100: number;
       /** How much of the filter its layers show, 0 to 1. */
       denoise: number;
+      /** Whose coverage it has. */
+      masks: readonly MaskName[];
       /** Whether its denoised film is there. */
       denoised: boolean;
       out: string;
     };
     progress: never;
     result: null;
+  };
+  /** Writes the masks of a film as files named delivery-0, delivery-1 ... into a folder; gives their names to hand over. */
+  masks: {
+    input: { proof: string; film: string | null; width: number; height: number; out: string };
+    progress: never;
+    result: string[];
   };
   /** Writes a file of a proof to hand over. */
   deliver: {
@@ -220,6 +229,7 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   denoise: { what: 'the denoising', maxSeconds: null, maxMemoryMb: null },
   layers: { what: 'denoising the light layers', maxSeconds: 3600, maxMemoryMb: null },
   stage: { what: 'reading the film', maxSeconds: 600, maxMemoryMb: null },
+  masks: { what: 'writing the masks', maxSeconds: 3600, maxMemoryMb: null },
   deliver: { what: 'writing the file', maxSeconds: 3600, maxMemoryMb: null },
   // config.importTimeoutMs and config.importMemoryMb take their place
   import: { what: 'reading the model', maxSeconds: 180, maxMemoryMb: 6144 },

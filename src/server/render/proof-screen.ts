@@ -76,7 +76,7 @@ export class ProofScreen {
     const [width, height] = [row.width_px, row.height_px];
     if (complete && (needsAround(finish) || surfaceAdjustments(finish, height, 1).length > 0)) {
       const whole = { film, layers, width, height, white: this.white, ...(cleaned ? { cleaned } : {}) };
-      const developer = new StageDeveloper(await takeStageFilm(whole, finish.denoise, SCREEN_PX));
+      const developer = new StageDeveloper(await takeStageFilm(whole, finish.denoise, finish.masks, SCREEN_PX));
       const within = shareOfSheet(brief);
       this.picture.replace(developer.develop(finish, { within, backdrop: this.backdrop }).pixels);
       return;

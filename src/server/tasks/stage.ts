@@ -5,9 +5,9 @@ import { packStageFilm, takeStageFilm } from '../../core/film/stage-film';
 import { serveTask } from '../jobs/serve-task';
 import { openFinishedFilm } from '../render/finished-film';
 
-serveTask('stage', async ({ proof, film: hash, width, height, ev100, denoise, denoised, out }) => {
+serveTask('stage', async ({ proof, film: hash, width, height, ev100, denoise, masks, denoised, out }) => {
   const { film, layers, cleaned } = await openFinishedFilm(proof, hash, width, height, denoised);
   const view = { film, layers, cleaned, width, height, white: whiteLuminance(ev100) };
-  await writeFile(out, packStageFilm(await takeStageFilm(view, denoise)));
+  await writeFile(out, packStageFilm(await takeStageFilm(view, denoise, masks)));
   return null;
 });

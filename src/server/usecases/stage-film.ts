@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { whiteLuminance } from '../../core/brief/exposure';
+import type { MaskName } from '../../core/film/masks';
 import { type Result, ok, refused } from '../../core/result/result';
 import { isWhole, keepSum, sumOfFile } from '../files/checksum';
 import { DAMAGED_FILM } from '../files/film-store';
@@ -17,11 +18,13 @@ import { underWay } from './under-way';
 export interface StageAsked {
   /** How much of the filter the light layers are to show, 0 to 1. */
   denoise: number;
+  /** Whose coverage it is to have. */
+  masks: readonly MaskName[];
   /** Waits until the light layers are denoised; else they come as they are. */
   settled: boolean;
 }
 
-export async function stageFilm(id: string, { denoise, settled }: StageAsked): Promise<Result<string>> {
+export async function stageFilm(id: string, { denoise, masks, settled }: StageAsked): Promise<Result<string>> {
   const proof = findProof(id);
   const picture = proof && findPicture(proof.picture_id);
   if (!proof || !picture) return refused('this proof is no longer there; reload the page', 'gone');
@@ -32,7 +35,7 @@ export async function stageFilm(id: string, { denoise, settled }: StageAsked): P
   if (!clean.ok) return clean;
   const layersClean = await isWhole(cleanLayersPath(id));
   const stamp = createHash('sha256')
-    .update(JSON.stringify([proof.film_sha256, proof.picture_count, denoised, denoise, layersClean]))
+    .update(JSON.stringify([proof.film_sha256, proof.picture_count, denoised, denoise, masks, layersClean]))
     .digest('hex')
     .slice(0, 16);
   const path = join(proofFolder(id), `stage-${stamp}.film`);
@@ -47,6 +50,7 @@ export async function stageFilm(id: string, { denoise, settled }: StageAsked): P
         height: proof.height_px,
         ev100: proof.ev100!,
         denoise,
+        masks,
         denoised,
         out
       });

@@ -192,6 +192,31 @@ const DIMMER = object(
   { label: 'Dimmer', doc: 'A light layer of the film, dimmed after the render.' }
 );
 
+const MASK = object(
+  {
+    of: choice(['part', 'material'], { label: 'Of a', doc: 'Whose mask it is.', default: 'part' }),
+    name: text({
+      label: 'Name',
+      doc: 'As the film has it.',
+      default: '',
+      minLength: 1,
+      maxLength: 500,
+      must: 'must be the name of a part or a material'
+    }),
+    exposure_ev: number({ label: 'Exposure', doc: 'Of what it covers.', default: 0, min: -5, max: 5, unit: 'EV' }),
+    warmth_mired: number({
+      label: 'Warmth',
+      doc: 'A filter over it; positive is warmer.',
+      default: 0,
+      min: MAX_COOL,
+      max: MAX_WARM,
+      unit: 'mired'
+    }),
+    saturation: balance('Saturation', 'Of its colours: -1 is grey, 1 twice as much.')
+  },
+  { label: 'Mask', doc: 'A part or a material that is adjusted alone.' }
+);
+
 export const FINISH = object(
   {
     exposure_ev: number({
@@ -244,6 +269,12 @@ export const FINISH = object(
       doc: 'Light layers that are not as rendered; films without layers are not changed.',
       maxItems: 16,
       what: 'light layers'
+    }),
+    masks: list(MASK, {
+      label: 'Masks',
+      doc: 'What is adjusted alone; films without masks are not changed.',
+      maxItems: 16,
+      what: 'masks'
     }),
     tone: TONE,
     color: COLOR,

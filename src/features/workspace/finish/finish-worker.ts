@@ -1,5 +1,6 @@
 /** Develops some rows of a stage film each time that its finish changes. */
 import { type StageFilm, openStageFilm, stageLight } from '../../../core/film/stage-film';
+import type { MaskOf } from '../../../core/film/masks';
 import { proposeFinish } from '../../../core/finishing/propose';
 import { StageDeveloper } from '../../../core/finishing/stage-developer';
 import { seenBackdrop } from '../preview/seen-backdrop';
@@ -24,14 +25,22 @@ async function answer(order: FinishOrder): Promise<void> {
     if (!response.ok) throw new Error(((await response.json()) as { message?: string }).message ?? 'it cannot be read');
     film = openStageFilm(await response.arrayBuffer());
     developer = new StageDeveloper(film, order);
-    const { groups, luminanceRatio, stage } = film;
-    scope.postMessage({ kind: 'opened', groups, luminanceRatio, denoised: stage.clean !== null });
+    const { groups, luminanceRatio, stage, names } = film;
+    const facts = { groups, luminanceRatio, denoised: stage.clean !== null, hasMasks: names.part.length > 0 };
+    scope.postMessage({ kind: 'opened', ...facts });
     return;
   }
   if (!film || !developer) return;
+  if (order.kind === 'pick') {
+    const { stage, names } = film;
+    const x = Math.min(stage.width - 1, Math.floor(order.u * stage.width));
+    const y = Math.min(stage.height - 1, Math.floor(order.v * stage.height));
+    const nameAt = (of: MaskOf) => names[of][stage.ids[of][y * stage.width + x]! - 1] ?? null;
+    scope.postMessage({ kind: 'picked', id: order.id, part: nameAt('part'), material: nameAt('material') });
+    return;
+  }
   if (order.kind === 'propose') {
-    const { small, groups } = film;
-    const light = stageLight(small, groups, order.finish, 0, small.height);
+    const light = stageLight(film, film.small, order.finish, 0, film.small.height);
     scope.postMessage({ kind: 'proposal', id: order.id, proposal: proposeFinish(light, order.finish) });
     return;
   }

@@ -14,6 +14,14 @@ export interface OpenedFilm {
   groups: string[];
   luminanceRatio: number | null;
   denoised: boolean;
+  /** Whether the film keeps masks of its parts and materials. */
+  hasMasks: boolean;
+}
+
+/** What is foremost at a place, by its names in the film. */
+export interface Foremost {
+  part: string | null;
+  material: string | null;
 }
 
 export interface Developed {
@@ -76,6 +84,14 @@ export class FinishWorkers {
       const id = ++this.id;
       this.waiting.set(id, (report) => report.kind === 'proposal' && done(report.proposal));
       this.send(this.workers[0]!, { kind: 'propose', id, finish });
+    });
+  }
+
+  pick(u: number, v: number): Promise<Foremost> {
+    return new Promise((done) => {
+      const id = ++this.id;
+      this.waiting.set(id, (report) => report.kind === 'picked' && done(report));
+      this.send(this.workers[0]!, { kind: 'pick', id, u, v });
     });
   }
 

@@ -8,8 +8,8 @@ import type { ProofDto } from '../../../contracts/dto';
 import { BRIEF_DEFAULTS, canonicalJson, developKey, type Finish } from '../../../core/brief/brief';
 import type { Histogram, StageLevel } from '../../../core/finishing/stage-developer';
 import type { Proposal } from '../../../core/finishing/propose';
-import { shareOfSheet } from '../../../core/output/size';
-import { type Developed, FinishWorkers, type OpenedFilm, paint } from './finish-workers';
+import { shareOfSheet, WHOLE_SHEET } from '../../../core/output/size';
+import { type Developed, FinishWorkers, type Foremost, type OpenedFilm, paint } from './finish-workers';
 
 export type Compared = 'after' | 'before' | 'parted';
 
@@ -34,6 +34,8 @@ export interface Finishing {
   /** Small pictures of each light alone, by its name, as data addresses. */
   alone: Readonly<Record<string, string>>;
   propose: () => Promise<Proposal | null>;
+  /** What is foremost at a place of the sheet, in shares of it; null beyond the film's picture. */
+  pick: (u: number, v: number) => Promise<Foremost | null>;
 }
 
 // A full picture that takes less than this needs no draft.
@@ -82,22 +84,27 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
 
   // the film, at first with its layers as they are
   const layersDenoise = film && film.groups.length > 0 && film.denoised ? finish.denoise : 1;
+  const maskNames = finish.masks.map(({ of, name }) => `${of}:${name}`).join('\n');
   const opened = useRef<string | null>(null);
+  const openedMasks = useRef('');
   useEffect(() => {
     if (stamp === null) return;
     let left = false;
     const own = workers.current!;
     const read = async (settled: boolean) => {
-      const url = `/api/proofs/${id}/film?denoise=${layersDenoise}${settled ? '&settled' : ''}`;
-      const facts = await own.open(url);
+      const query = new URLSearchParams({ denoise: String(layersDenoise) });
+      if (settled) query.set('settled', '');
+      for (const name of maskNames ? maskNames.split('\n') : []) query.append('mask', name);
+      const facts = await own.open(`/api/proofs/${id}/film?${query}`);
       if (left) return null;
-      setFilm({ ...facts, key: `${stamp} ${layersDenoise} ${settled}` });
+      setFilm({ ...facts, key: `${stamp} ${query}` });
       return facts;
     };
     const run = async () => {
       try {
-        const first = opened.current !== stamp;
+        const first = opened.current !== stamp || openedMasks.current !== maskNames;
         opened.current = stamp;
+        openedMasks.current = maskNames;
         const facts = first ? await read(false) : film;
         if (facts && facts.groups.length > 0 && facts.denoised && layersDenoise > 0) {
           setSettling(true);
@@ -109,13 +116,14 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
         if (!left) setSettling(false);
       }
     };
-    const later = setTimeout(() => void run(), opened.current === stamp ? REFETCH_MS : 0);
+    const sameFilm = opened.current === stamp && openedMasks.current === maskNames;
+    const later = setTimeout(() => void run(), sameFilm ? REFETCH_MS : 0);
     return () => {
       left = true;
       clearTimeout(later);
     };
     // `film` is what this makes
-  }, [stamp, layersDenoise]);
+  }, [stamp, layersDenoise, maskNames]);
   useEffect(() => {
     if (stamp === null) opened.current = null;
   }, [stamp]);
@@ -247,7 +255,12 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     was,
     shown,
     alone,
-    propose: () => workers.current?.propose(latest.current) ?? Promise.resolve(null)
+    propose: () => workers.current?.propose(latest.current) ?? Promise.resolve(null),
+    pick: async (u, v) => {
+      const { x, y, width, height } = share.current ?? WHOLE_SHEET;
+      const [s, t] = [(u - x) / width, (v - y) / height];
+      return s < 0 || t < 0 || s >= 1 || t >= 1 ? null : ((await workers.current?.pick(s, t)) ?? null);
+    }
   };
 }
 

@@ -16,6 +16,7 @@ import { NAME_WORDS } from '../../../core/output/file-name';
 import { Words } from '../../../ui/words';
 import { bytes, send } from '../../shared/send';
 import { FILES_COPY as COPY } from '../copy';
+import { canFinish } from '../finish/use-finishing';
 import type { PanelContext } from '../view';
 import { Level } from './level';
 
@@ -184,6 +185,13 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
                 {COPY.print}
               </a>
             ) : null}
+          </p>
+        ) : null}
+        {shown && brief?.quality.aovs && canFinish(shown) ? (
+          <p>
+            <a className="lk act" download href={`/api/proofs/${shown.id}/masks`} title={COPY.masksSay}>
+              {COPY.masks}
+            </a>
           </p>
         ) : null}
         <p>

@@ -14,6 +14,7 @@ import { Histogram } from '../finish/histogram';
 import type { PanelContext } from '../view';
 import { useWorkspaceStore } from '../workspace-store';
 import { Level } from './level';
+import { MaskControls } from './mask-controls';
 import { WhiteControls } from './white-controls';
 
 type Props = Pick<
@@ -118,8 +119,8 @@ export function FinishPanel(props: Props) {
             className="lk"
             title={COPY.asRenderedHint}
             onClick={() => {
-              const { exposure_ev, white, lamps, tone: tones, color: colours, lens, surface: surfaces } = DEFAULTS;
-              set({ exposure_ev, white, lamps, tone: tones, color: colours, lens, surface: surfaces });
+              const { denoise, denoise_meanwhile, background } = finish;
+              set({ ...DEFAULTS, denoise, denoise_meanwhile, background });
             }}
           >
             {COPY.asRendered}
@@ -231,6 +232,14 @@ export function FinishPanel(props: Props) {
         {slider('lens', 'streaks', COPY.streaks, share, [0, 1, 0.01])}
         {slider('lens', 'ghosts', COPY.ghosts, share, [0, 1, 0.01])}
       </div>
+      <MaskControls
+        brief={brief}
+        finishing={finishing}
+        picking={picking}
+        onPicking={onPicking}
+        onChange={onChange}
+        onMessage={onMessage}
+      />
       <div className="sec">
         <span className="lab">{COPY.surface}</span>
         {slider('surface', 'sharpen', COPY.sharpen, share, [0, 2, 0.02])}
