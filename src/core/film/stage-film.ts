@@ -132,11 +132,11 @@ export async function takeStageFilm(
     }
     if (masks.length > 0) put(coverageOf(data, pixels, layers, state.samples, masks), masks.length, 'masks');
     if (layers.aovs)
-      for (const of of ['part', 'material'] as const) {
-        const ids = foremostIds(data, pixels, layers, of);
+      for (const kind of ['part', 'material'] as const) {
+        const ids = foremostIds(data, pixels, layers, kind);
         for (let y = 0; y < tile.height; y += factor)
           for (let x = 0; x < tile.width; x += factor)
-            stage.ids[of][((tile.y + y) / factor) * stage.width + (tile.x + x) / factor] = ids[y * tile.width + x]!;
+            stage.ids[kind][((tile.y + y) / factor) * stage.width + (tile.x + x) / factor] = ids[y * tile.width + x]!;
       }
   }
   const luminanceRatio = cleaned.picture && sums.raw > 0 ? sums.clean / sums.raw : null;

@@ -15,23 +15,23 @@ interface MaskedFilm {
 const MOST_COVERAGES = 24;
 
 export async function* maskFiles(view: MaskedFilm): AsyncGenerator<{ name: string; bytes: Uint8Array }> {
-  for (const of of ['part', 'material'] as const) {
-    const { pixels, areas } = await flatColours(view, of);
-    yield { name: `${of}s.png`, bytes: await png(pixels, view, 3) };
-    const names = namesOf(view.layers, of);
+  for (const kind of ['part', 'material'] as const) {
+    const { pixels, areas } = await flatColours(view, kind);
+    yield { name: `${kind}s.png`, bytes: await png(pixels, view, 3) };
+    const names = namesOf(view.layers, kind);
     const seen = [...areas].sort((a, b) => b[1] - a[1]);
     const share = view.width * view.height;
     const lines = seen.map(
       ([id, area]) => `${flatColour(id)}\t${((100 * area) / share).toFixed(2)} %\t${names[id - 1] ?? ''}`
     );
-    yield { name: `${of}s.txt`, bytes: Buffer.from(`colour\tof the picture\t${of}\n${lines.join('\n')}\n`) };
+    yield { name: `${kind}s.txt`, bytes: Buffer.from(`colour\tof the picture\t${kind}\n${lines.join('\n')}\n`) };
     const used = new Set<string>();
     for (const [id] of seen.slice(0, MOST_COVERAGES)) {
       const name = names[id - 1];
       if (name === undefined || used.has(name)) continue;
       used.add(name);
-      const file = `${of}s/${String(used.size).padStart(2, '0')} ${plain(name)}.png`;
-      yield { name: file, bytes: await png(await coverage(view, of, name), view, 1) };
+      const file = `${kind}s/${String(used.size).padStart(2, '0')} ${plain(name)}.png`;
+      yield { name: file, bytes: await png(await coverage(view, kind, name), view, 1) };
     }
   }
 }
