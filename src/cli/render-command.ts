@@ -2,8 +2,8 @@
  * sphaera render MODEL --brief brief.json --out picture.png|jpg|tif|webp|avif|exr|hdr|pdf [--bits 8|16] [--quality 94]
  *   [--threads N] [--report report.json]
  */
-import { readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { extname, resolve } from 'node:path';
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
 import { parseBrief } from '../contracts/brief';
 import { FINE_FROM_SAMPLES } from '../core/finishing/denoise/filter';
 import { tilesOf } from '../core/film/film';
@@ -14,13 +14,7 @@ import { MemoryDenoised } from '../core/film/denoised';
 import { hashFilm } from '../server/files/film-store';
 import { MemoryFilm } from '../core/film/store';
 import { type DenoiseResult, denoiseFilm } from '../core/finishing/denoise/denoise-film';
-import {
-  DELIVERY_KINDS,
-  type DeliveryKind,
-  holds16Bits,
-  isLinear,
-  QUALITY_DEFAULT
-} from '../core/catalogue/file-kinds';
+import { isLinear } from '../core/catalogue/file-kinds';
 import { bleedPixels, shareOfSheet } from '../core/output/size';
 import { type FilmView, writeFilm } from '../server/render/deliver';
 import { loadKernel } from '../server/render/kernel-file';
@@ -33,35 +27,20 @@ import { prepare, run } from '../server/render/session';
 import { importModel } from '../server/usecases/import-model';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
+import { FILE_ARGUMENTS, readFileArguments } from './file-arguments';
 import { modelFiles } from './model-files';
 import { showProgress } from './progress';
-
-const KINDS: Record<string, DeliveryKind> = {
-  ...Object.fromEntries(DELIVERY_KINDS.map((kind) => [`.${kind}`, kind])),
-  '.jpeg': 'jpg',
-  '.tiff': 'tif'
-};
+import { readJson } from './read-json';
 
 export async function renderCommand(args: string[]): Promise<number> {
-  const { positional: model, options } = readArguments(args, ['brief', 'out', 'threads', 'report', 'bits', 'quality']);
+  const { positional: model, options } = readArguments(args, ['brief', 'threads', 'report', ...FILE_ARGUMENTS]);
   if (!options.brief) throw new BadInput('say which brief to render: --brief brief.json');
-  if (!options.out) throw new BadInput('say where the picture goes: --out picture.png');
-  const kind = KINDS[extname(options.out).toLowerCase()];
-  if (!kind) throw new BadInput(`--out must end in one of ${Object.keys(KINDS).join(', ')}, got "${options.out}"`);
-  const bits = options.bits ?? '8';
-  if (bits !== '8' && bits !== '16') throw new BadInput(`--bits must be 8 or 16, got "${bits}"`);
-  if (bits === '16' && !holds16Bits(kind))
-    throw new BadInput(
-      `--bits 16 goes with .png and .tif, not with "${options.out}"; EXR and HDR hold more in any case`
-    );
-  const quality = Number(options.quality ?? QUALITY_DEFAULT);
-  if (!Number.isInteger(quality) || quality < 1 || quality > 100)
-    throw new BadInput(`--quality must be a whole number from 1 to 100, got "${options.quality}"`);
+  const { out, kind, bits, quality } = readFileArguments(options);
   const threads = options.threads === undefined ? config.threads : Number(options.threads);
   if (!Number.isInteger(threads) || threads < 1 || threads > 64)
     throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);
 
-  const parsed = parseBrief(await readJson(options.brief));
+  const parsed = parseBrief(await readJson(options.brief, 'the brief'));
   if (!parsed.ok) throw new BadInput(parsed.message);
   const brief = parsed.value;
   const imported = await importModel({ files: await modelFiles(model), unit: null, up: null });
@@ -113,11 +92,11 @@ export async function renderCommand(args: string[]): Promise<number> {
       view = { ...rendered, cleaned: { picture: denoised, layers: null } };
     }
     // written beside and renamed, so that a broken write never leaves half a picture under the name
-    const part = `${options.out}.part`;
+    const part = `${out}.part`;
     try {
       await writeFilm(part, view, {
         kind,
-        bits: bits === '16' ? 16 : 8,
+        bits,
         quality,
         about: null,
         finish: brief.finish,
@@ -125,10 +104,10 @@ export async function renderCommand(args: string[]): Promise<number> {
         backdrop,
         bleedPx: brief.patch === null ? bleedPixels(brief) : 0
       });
-      await rename(part, options.out);
+      await rename(part, out);
     } catch (error) {
       await rm(part, { force: true });
-      throw new BadInput(`cannot write ${options.out}: ${(error as Error).message}`);
+      throw new BadInput(`cannot write ${out}: ${(error as Error).message}`);
     }
     for (const text of missing) process.stderr.write(`sphaera: ${model}: ${text}\n`);
     if (options.report) {
@@ -154,19 +133,5 @@ export async function renderCommand(args: string[]): Promise<number> {
     if (error instanceof BriefRefused) throw new BadInput(`brief.${error.message}`);
     if (error instanceof RangeError) throw new BadInput(error.message);
     throw error;
-  }
-}
-
-async function readJson(path: string): Promise<unknown> {
-  let text: string;
-  try {
-    text = await readFile(path, 'utf8');
-  } catch {
-    throw new BadInput(`cannot read the brief ${path}`);
-  }
-  try {
-    return JSON.parse(text);
-  } catch (error) {
-    throw new BadInput(`${path} is not valid JSON: ${(error as Error).message}`);
   }
 }

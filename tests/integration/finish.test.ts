@@ -1,11 +1,11 @@
 /** The finish of proofs, through the render service: dimmers against fresh renders, the stage against files, kept proofs. */
-import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtemp, readFile } from 'node:fs/promises';
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { type Brief, type Finish, SURROUNDINGS_DEFAULTS } from '../../src/core/brief/brief';
+import { type Brief, BRIEF_DEFAULTS, type Finish, SURROUNDINGS_DEFAULTS } from '../../src/core/brief/brief';
 import { decodeSrgb } from '../../src/core/color/srgb';
 import { openStageFilm, stageLight } from '../../src/core/film/stage-film';
 import { proposeFinish } from '../../src/core/finishing/propose';
@@ -27,6 +27,7 @@ const { viewPicture } = await import('../../src/server/usecases/view-workspace')
 const { findProof } = await import('../../src/server/store/proofs');
 const { closeDatabase } = await import('../../src/server/store/database');
 
+const PROJECT = 'Small box';
 const SIZE = { width_px: 160, height_px: 120 };
 const FILE = {
   kind: 'png',
@@ -100,7 +101,12 @@ beforeAll(async () => {
     stdio: 'inherit'
   });
   const { sha256 } = await put('incoming', await boxGlb({ size: 0.4 }));
-  const made = await createProject({ files: [{ upload: sha256, name: 'my_box.glb' }], unit: 'm', up: 'y' });
+  const made = await createProject({
+    name: PROJECT,
+    files: [{ upload: sha256, name: 'my_box.glb' }],
+    unit: 'm',
+    up: 'y'
+  });
   if (!made.ok) throw new Error(made.message);
   first = made.value.pictures[0]!;
   const brief = briefOf(first);
@@ -220,6 +226,37 @@ describe('the finish of a proof', () => {
     expect(proposed.changes.exposure_ev).toBeGreaterThan(0.5);
     expect(proposeFinish(light, { ...finish, ...proposed.changes })!.changes).toEqual(proposed.changes);
     expect(proposeFinish(new Float32Array(light.length), finish)).toBeNull();
+  }, 100_000);
+
+  it('is written by the command, as the application hands it over; what is wrong is told in a line', async () => {
+    const picture = newPicture();
+    const film = await render(picture);
+    const { name } = viewPicture(picture)!.picture;
+    const finish = { exposure_ev: 1, tone: { curve: 'gentle', contrast: 0.1 } };
+    setFinish(picture, { exposure_ev: 1, tone: { ...BRIEF_DEFAULTS.finish.tone, curve: 'gentle', contrast: 0.1 } });
+    const wanted = await file(film, { bits: 16, kind: 'tif' });
+    await writeFile(join(data, 'finish.json'), JSON.stringify(finish));
+    await writeFile(join(data, 'odd.json'), JSON.stringify({ tone: { curve: 'odd' } }));
+    const command = (...more: string[]) =>
+      spawnSync(process.execPath, ['build/cli.mjs', 'finish', name, '--project', PROJECT, ...more], {
+        encoding: 'utf8',
+        env: { ...process.env, SPHAERA_ROOT: process.cwd(), SPHAERA_DATA: data }
+      });
+    const out = join(data, 'finished.tif');
+    const made = command('--finish', join(data, 'finish.json'), '--out', out, '--bits', '16');
+    expect(made.stderr).toContain('160 × 120 px');
+    expect(Buffer.compare(await readFile(out), await readFile(wanted.path))).toBe(0);
+    const refusals: [string[], string][] = [
+      [['--finish', join(data, 'odd.json'), '--out', out], 'tone.curve must be one of'],
+      [['--proof', '77', '--out', out], 'has no proof 77'],
+      [['--out', join(data, 'x.gif')], '--out must end in one of'],
+      [['--finish', join(data, 'nothing.json'), '--out', out], 'cannot read the finish']
+    ];
+    for (const [args, says] of refusals) {
+      const { status, stderr } = command(...args);
+      expect([status, stderr.split('\n').length]).toEqual([2, 2]);
+      expect(stderr).toContain(says);
+    }
   }, 100_000);
 
   it('is given to all pictures of a project, each of which keeps its background', async () => {

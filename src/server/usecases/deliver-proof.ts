@@ -36,8 +36,8 @@ import { type Result, ok, refused } from '../../core/result/result';
 /** What is asked of a file beside how it is encoded. */
 export interface Delivery extends Pick<FileOptions, 'kind' | 'bits' | 'quality'> {
   background: 'own' | 'clear';
-  /** As the proof is finished, or as its picture is by now. */
-  finish: 'proof' | 'picture';
+  /** As the proof is finished, as its picture is by now, or as is said. */
+  finish: 'proof' | 'picture' | Finish;
   /** Leaves the grain in, as linear files always do: they hold the film. */
   asRendered: boolean;
   cropMarks: boolean;
@@ -60,7 +60,12 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
   const linear = isLinear(kind);
   const bleedPx = brief.patch === null ? bleedPixels(brief) : 0;
   const marks = asked.cropMarks && !linear && brief.patch === null;
-  const chosen = asked.finish === 'proof' ? brief.finish : readBrief(briefAt(picture.id, picture.step)!).finish;
+  const chosen =
+    asked.finish === 'proof'
+      ? brief.finish
+      : asked.finish === 'picture'
+        ? readBrief(briefAt(picture.id, picture.step)!).finish
+        : asked.finish;
   const finish: Finish = {
     ...chosen,
     denoise: asRendered || linear || proof.denoise_share !== 1 ? 0 : chosen.denoise,

@@ -204,7 +204,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
           .filter((n) => n !== name)
           .map((group) => ({ group, on: false, dim_ev: 0, warmth_mired: 0 }));
         // as bright as it must be to be seen: beside the sun a lamp alone would be black
-        const alone: Finish = { ...BRIEF_DEFAULTS.finish, lamps };
+        const alone: Finish = { ...BRIEF_DEFAULTS.finish, denoise: latest.current.denoise, lamps };
         const metered = await own.propose(alone);
         if (left || !share.current) return;
         const exposure_ev = metered?.changes.exposure_ev ?? 0;

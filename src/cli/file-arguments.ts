@@ -1,0 +1,33 @@
+/** What a command is told of the file that it writes: --out picture.EXT [--bits 8|16] [--quality 94]. */
+import { extname } from 'node:path';
+import { DELIVERY_KINDS, type DeliveryKind, holds16Bits, QUALITY_DEFAULT } from '../core/catalogue/file-kinds';
+import { BadInput } from './bad-input';
+
+export const FILE_ARGUMENTS = ['out', 'bits', 'quality'] as const;
+
+const KINDS: Record<string, DeliveryKind> = {
+  ...Object.fromEntries(DELIVERY_KINDS.map((kind) => [`.${kind}`, kind])),
+  '.jpeg': 'jpg',
+  '.tiff': 'tif'
+};
+
+export interface AskedFile {
+  out: string;
+  kind: DeliveryKind;
+  bits: 8 | 16;
+  quality: number;
+}
+
+export function readFileArguments(options: Partial<Record<(typeof FILE_ARGUMENTS)[number], string>>): AskedFile {
+  const { out, bits = '8' } = options;
+  if (!out) throw new BadInput('say where the picture goes: --out picture.png');
+  const kind = KINDS[extname(out).toLowerCase()];
+  if (!kind) throw new BadInput(`--out must end in one of ${Object.keys(KINDS).join(', ')}, got "${out}"`);
+  if (bits !== '8' && bits !== '16') throw new BadInput(`--bits must be 8 or 16, got "${bits}"`);
+  if (bits === '16' && !holds16Bits(kind))
+    throw new BadInput(`--bits 16 goes with .png and .tif, not with "${out}"; EXR and HDR hold more in any case`);
+  const quality = Number(options.quality ?? QUALITY_DEFAULT);
+  if (!Number.isInteger(quality) || quality < 1 || quality > 100)
+    throw new BadInput(`--quality must be a whole number from 1 to 100, got "${options.quality}"`);
+  return { out, kind, bits: bits === '16' ? 16 : 8, quality };
+}

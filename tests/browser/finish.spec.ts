@@ -1,0 +1,157 @@
+/** The film of a proof, finished on the stage: adjustments, dimmers, before and after, the meter; kept and handed over. */
+import { readFile } from 'node:fs/promises';
+import { expect, type Page, test } from '@playwright/test';
+import sharp from 'sharp';
+
+async function openFinish(page: Page) {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Reading room/ }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
+  await page.locator('.strip').getByRole('button', { name: 'Finish', exact: true }).click();
+  await expect(page.getByRole('complementary', { name: 'Finish' })).toBeVisible();
+  await settled(page);
+}
+const canvas = (page: Page) => page.locator('.finished canvas').first();
+/** Waits until the stage shows the finish as it is now, whole. */
+async function settled(page: Page) {
+  await expect(canvas(page)).toHaveAttribute('data-level', 'full', { timeout: 60_000 });
+  await page.waitForTimeout(400);
+  await expect(canvas(page)).toHaveAttribute('data-level', 'full', { timeout: 60_000 });
+}
+/** Mean of the codes on a canvas, by channel. */
+const mean = (page: Page, index = 0) =>
+  page
+    .locator('.finished canvas')
+    .nth(index)
+    .evaluate((element) => {
+      const shown = element as HTMLCanvasElement;
+      const { data } = shown.getContext('2d')!.getImageData(0, 0, shown.width, shown.height);
+      const sums = [0, 0, 0];
+      for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sums[c]! += data[i + c]!;
+      return sums.map((sum) => sum / (data.length / 4));
+    });
+const luma = async (page: Page, index = 0) => (await mean(page, index)).reduce((a, b) => a + b) / 3;
+async function press(page: Page, slider: string, key: string, times: number) {
+  const scale = page.getByRole('slider', { name: slider, exact: true });
+  await scale.focus();
+  for (let i = 0; i < times; i++) await scale.press(key);
+  await settled(page);
+}
+/** Until the last change is saved: a reload has it. */
+const saved = (page: Page) =>
+  expect
+    .poll(
+      () =>
+        page.evaluate(() => performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/brief')).length),
+      {
+        timeout: 20_000
+      }
+    )
+    .toBeGreaterThan(0);
+
+test('adjustments are seen at once, beside how it was, and taken back one by one or all', async ({ page }) => {
+  test.setTimeout(200_000);
+  await openFinish(page);
+  const sentence = page.locator('.brief');
+  const plain = await luma(page);
+  await press(page, 'Exposure', 'ArrowRight', 10);
+  expect(await luma(page)).toBeGreaterThan(plain + 10);
+  await expect(sentence).toContainText('brightened by 0.5');
+  // the proof as it was finished lies beside it
+  expect(Math.abs((await luma(page, 1)) - plain)).toBeLessThan(1);
+  const was = page.locator('.finished canvas').nth(1);
+  await expect(was).toBeHidden();
+  await page.getByRole('button', { name: 'Before', exact: true }).click();
+  await expect(was).toBeVisible();
+  await page.getByRole('button', { name: 'Parted by a line' }).click();
+  const line = page.getByRole('slider', { name: 'Line between before and after' });
+  await line.focus();
+  await line.press('ArrowLeft');
+  await expect(line).toHaveAttribute('aria-valuenow', '48');
+  await page.getByRole('button', { name: 'After', exact: true }).click();
+  await page.locator('.panel h2').click();
+  await page.keyboard.down('b');
+  await expect(was).toBeVisible();
+  await page.keyboard.up('b');
+  await expect(was).toBeHidden();
+  // a double press puts it where it was
+  await page.getByRole('slider', { name: 'Exposure', exact: true }).dblclick();
+  await settled(page);
+  await expect(sentence).not.toContainText('brightened');
+  await press(page, 'Saturation', 'Home', 1);
+  const [r, g, b] = await mean(page);
+  expect(Math.max(r!, g!, b!) - Math.min(r!, g!, b!)).toBeLessThan(1);
+  await expect(sentence).toContainText('in black and white');
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  await expect(sentence).not.toContainText('black and white');
+  expect(Math.abs((await luma(page)) - plain)).toBeLessThan(1);
+  await page.getByLabel('Character').selectOption('crisp');
+  await settled(page);
+  await expect(sentence).toContainText('in crisp tones');
+  await expect(page.locator('.hist .bar')).toHaveCount(50);
+  await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
+  await settled(page);
+  expect(Math.abs((await luma(page)) - plain)).toBeLessThan(1);
+  await saved(page);
+});
+
+test('each light is dimmed after the render, and the meter proposes what one press takes', async ({ page }) => {
+  test.setTimeout(200_000);
+  await openFinish(page);
+  const plain = await luma(page);
+  const strip = page.locator('.dimmers');
+  await expect(strip.locator('.tk.dim')).toHaveCount(5);
+  await expect(strip.getByRole('img', { name: 'Sun alone' })).toBeVisible({ timeout: 30_000 });
+  await strip.getByRole('checkbox', { name: 'Sun, on or off' }).uncheck();
+  await settled(page);
+  const dark = await luma(page);
+  expect(dark).toBeLessThan(plain - 10);
+  await expect(page.locator('.brief')).toContainText('sun off afterwards');
+  await page.getByRole('button', { name: 'Propose' }).click();
+  const says = page.getByRole('status').filter({ hasText: 'stops' });
+  await expect(says).toContainText('EV');
+  await says.getByRole('button', { name: 'Take it' }).click();
+  await settled(page);
+  expect(await luma(page)).toBeGreaterThan(dark + 5);
+  await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
+  await settled(page);
+  expect(Math.abs((await luma(page)) - plain)).toBeLessThan(1);
+  await saved(page);
+});
+
+test('a finish is handed over as it is now and kept as a proof of the same film', async ({ page }) => {
+  test.setTimeout(200_000);
+  await openFinish(page);
+  await press(page, 'Contrast', 'ArrowRight', 40);
+  const finished = await luma(page);
+  const panel = page.getByRole('complementary', { name: 'Finish' });
+  await panel.getByRole('button', { name: 'Hand over' }).click();
+  const files = page.getByRole('complementary', { name: 'Hand over' });
+  await expect(files.getByRole('checkbox', { name: 'As it is finished now' })).toBeChecked();
+  const download = page.waitForEvent('download');
+  await files.getByRole('link', { name: /^Save PNG/ }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toContain('finished');
+  const { channels } = await sharp(await readFile((await file.path())!)).stats();
+  const handed = channels.slice(0, 3).reduce((sum, c) => sum + c.mean, 0) / 3;
+  expect(Math.abs(handed - finished)).toBeLessThan(1.5);
+  await page.keyboard.press('f');
+  await settled(page);
+  await panel.getByRole('button', { name: 'Keep as a proof' }).click();
+  await page.getByRole('button', { name: 'Back to the proofs' }).click();
+  const ticket = page.locator('.tks .tk').first();
+  await expect(ticket).not.toContainText(/waiting|%/, { timeout: 60_000 });
+  await expect(page.locator('.brief')).toContainText('already shows this');
+  // as it was found
+  await page
+    .locator('.strip')
+    .getByRole('button', { name: /^Remove proof/ })
+    .click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await page.keyboard.press('f');
+  await settled(page);
+  await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
+  await settled(page);
+  await saved(page);
+});
