@@ -21,6 +21,7 @@ export interface Proposal {
 
 // Percentiles of luminance, and where they are to be shown, L*.
 const MID_SHOWN = 50;
+const MID_PART = 0.6;
 const LIGHT_SHARE = 0.97;
 const LIGHT_SHOWN = 93;
 const DARK_SHARE = 0.05;
@@ -58,10 +59,12 @@ export function proposeFinish(light: Float32Array, finish: Finish): Proposal | n
   const character = rangeStops > 11 ? 'gentle' : rangeStops < 4.5 ? 'crisp' : 'photographic';
   const { curve } = toneOf(character);
   const shown = (y: number, ev: number) => lightness(curve(y * 2 ** ev));
-  // of a bright thing on white or a dark one on black the middle is no mid grey: the lights decide with it
-  const wished = levelFor((ev) => shown(at(0.5), ev), MID_SHOWN);
-  const most = levelFor((ev) => shown(at(LIGHT_SHARE), ev), LIGHT_SHOWN);
-  const aim = Math.min(wished, most);
+  const byMid = levelFor((ev) => shown(at(0.5), ev), MID_SHOWN);
+  const byLight = levelFor((ev) => shown(at(LIGHT_SHARE), ev), LIGHT_SHOWN);
+  // of a bright thing on white or a dark one on black the middle is no mid grey, and the lights decide alone
+  const stops = Math.log2(at(LIGHT_SHARE) / at(0.5));
+  const midSays = MID_PART * ramp(stops, 0.8, 2.5) * (1 - ramp(stops, 5, 8));
+  const aim = byLight + midSays * (byMid - byLight);
   const exposure_ev = rounded(clamp(aim * EXPOSURE_PART, -MOST_EV, MOST_EV), 0.1);
   const brightest = shown(at(0.995), exposure_ev);
   const dark = shown(at(DARK_SHARE), exposure_ev);
@@ -91,6 +94,7 @@ function whiteFor(sums: readonly number[]): { seen: WhiteBalance; proposed: Whit
   };
 }
 
+const ramp = (x: number, from: number, to: number) => clamp((x - from) / (to - from), 0, 1);
 const clamp = (v: number, low: number, high: number) => Math.min(high, Math.max(low, v));
 const rounded = (v: number, step: number) => Math.round(Math.round(v / step) * step * 1000) / 1000;
 
