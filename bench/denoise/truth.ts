@@ -10,7 +10,7 @@ import { writeExr } from '../../src/formats/exr/write-exr';
 import { renderFilm } from '../../src/kernel/host/render-film';
 import { layOut } from '../../src/kernel/host/settings';
 import { config } from '../../src/server/config';
-import { developFilm } from '../../src/server/render/deliver';
+import { developFilm } from '../../src/server/render/film-rows';
 import { loadKernel } from '../../src/server/render/kernel-file';
 import { openPool } from '../../src/server/render/node-threads';
 import { type Prepared, prepare } from '../../src/server/render/session';

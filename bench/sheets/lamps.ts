@@ -12,7 +12,7 @@ import { config } from '../../src/server/config';
 import { MemoryDenoised } from '../../src/core/film/denoised';
 import { MemoryFilm } from '../../src/core/film/store';
 import { denoiseFilm } from '../../src/core/finishing/denoise/denoise-film';
-import { developFilm } from '../../src/server/render/deliver';
+import { developFilm } from '../../src/server/render/film-rows';
 import { loadKernel } from '../../src/server/render/kernel-file';
 import { openFilter } from '../../src/server/render/open-filter';
 import { prepare, run } from '../../src/server/render/session';

@@ -1,9 +1,9 @@
-/** What a command is told of the file that it writes: --out picture.EXT [--bits 8|16] [--quality 94]. */
+/** What a command is told of the file that it writes: --out picture.EXT [--bits 8|16] [--quality 94] [--long PX]. */
 import { extname } from 'node:path';
 import { DELIVERY_KINDS, type DeliveryKind, holds16Bits, QUALITY_DEFAULT } from '../core/catalogue/file-kinds';
 import { BadInput } from './bad-input';
 
-export const FILE_ARGUMENTS = ['out', 'bits', 'quality'] as const;
+export const FILE_ARGUMENTS = ['out', 'bits', 'quality', 'long'] as const;
 
 const KINDS: Record<string, DeliveryKind> = {
   ...Object.fromEntries(DELIVERY_KINDS.map((kind) => [`.${kind}`, kind])),
@@ -16,6 +16,9 @@ export interface AskedFile {
   kind: DeliveryKind;
   bits: 8 | 16;
   quality: number;
+  long_px: number | null;
+  half: boolean;
+  pictureOnly: boolean;
 }
 
 export function readFileArguments(options: Partial<Record<(typeof FILE_ARGUMENTS)[number], string>>): AskedFile {
@@ -24,10 +27,15 @@ export function readFileArguments(options: Partial<Record<(typeof FILE_ARGUMENTS
   const kind = KINDS[extname(out).toLowerCase()];
   if (!kind) throw new BadInput(`--out must end in one of ${Object.keys(KINDS).join(', ')}, got "${out}"`);
   if (bits !== '8' && bits !== '16') throw new BadInput(`--bits must be 8 or 16, got "${bits}"`);
-  if (bits === '16' && !holds16Bits(kind))
-    throw new BadInput(`--bits 16 goes with .png and .tif, not with "${out}"; EXR and HDR hold more in any case`);
+  // of OpenEXR 16 bits are halves
+  const half = kind === 'exr' && bits === '16';
+  if (bits === '16' && !half && !holds16Bits(kind))
+    throw new BadInput(`--bits 16 goes with .png, .tif and .exr, not with "${out}"`);
   const quality = Number(options.quality ?? QUALITY_DEFAULT);
   if (!Number.isInteger(quality) || quality < 1 || quality > 100)
     throw new BadInput(`--quality must be a whole number from 1 to 100, got "${options.quality}"`);
-  return { out, kind, bits: bits === '16' ? 16 : 8, quality };
+  const long_px = options.long === undefined ? null : Number(options.long);
+  if (long_px !== null && (!Number.isInteger(long_px) || long_px < 16))
+    throw new BadInput(`--long must be a whole number of pixels, got "${options.long}"`);
+  return { out, kind, bits: bits === '16' && !half ? 16 : 8, quality, long_px, half, pictureOnly: false };
 }

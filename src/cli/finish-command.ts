@@ -1,5 +1,5 @@
 /**
- * sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT [--bits 8|16] [--quality 94]:
+ * sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT [--bits 8|16] [--quality 94] [--long PX]:
  * develops the film of a proof again, without rendering. Without --proof the newest whole one; without --finish as that
  * proof was finished. The file holds what a brief has in "finish"; what it leaves out is as in the proof.
  */

@@ -16,7 +16,8 @@ import { MemoryFilm } from '../core/film/store';
 import { type DenoiseResult, denoiseFilm } from '../core/finishing/denoise/denoise-film';
 import { isLinear } from '../core/catalogue/file-kinds';
 import { bleedPixels, shareOfSheet } from '../core/output/size';
-import { type FilmView, writeFilm } from '../server/render/deliver';
+import { writeFilm } from '../server/render/deliver';
+import type { FilmView } from '../server/render/film-rows';
 import { loadKernel } from '../server/render/kernel-file';
 import { readBackdrop } from '../server/render/backdrop-file';
 import { readCaptured } from '../server/render/captured-file';
@@ -35,7 +36,8 @@ import { readJson } from './read-json';
 export async function renderCommand(args: string[]): Promise<number> {
   const { positional: model, options } = readArguments(args, ['brief', 'threads', 'report', ...FILE_ARGUMENTS]);
   if (!options.brief) throw new BadInput('say which brief to render: --brief brief.json');
-  const { out, kind, bits, quality } = readFileArguments(options);
+  const { out, ...file } = readFileArguments(options);
+  const { kind } = file;
   const threads = options.threads === undefined ? config.threads : Number(options.threads);
   if (!Number.isInteger(threads) || threads < 1 || threads > 64)
     throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);
@@ -95,9 +97,7 @@ export async function renderCommand(args: string[]): Promise<number> {
     const part = `${out}.part`;
     try {
       await writeFilm(part, view, {
-        kind,
-        bits,
-        quality,
+        ...file,
         about: null,
         finish: brief.finish,
         ppi: prepared.ppi,

@@ -158,7 +158,6 @@ test('a finish is handed over as it is now and kept as a proof of the same film'
     .locator('.strip')
     .getByRole('button', { name: /^Remove proof/ })
     .click();
-  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await page.keyboard.press('f');
   await settled(page);
   await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();

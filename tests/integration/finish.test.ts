@@ -32,6 +32,9 @@ const SIZE = { width_px: 160, height_px: 120 };
 const FILE = {
   kind: 'png',
   bits: 16,
+  long_px: null,
+  half: false,
+  pictureOnly: false,
   quality: 94,
   background: 'own',
   finish: 'picture',

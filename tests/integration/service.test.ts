@@ -24,6 +24,9 @@ const { deliverProof } = await import('../../src/server/usecases/deliver-proof')
 const PLAIN_PNG = {
   kind: 'png',
   bits: 8,
+  long_px: null,
+  half: false,
+  pictureOnly: false,
   quality: 94,
   background: 'own',
   finish: 'proof',

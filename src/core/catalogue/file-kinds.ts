@@ -3,7 +3,7 @@ export const FILE_KINDS = ['png', 'jpg', 'exr'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
 /** The files that a picture is handed over in. */
-export const DELIVERY_KINDS = [...FILE_KINDS, 'tif', 'webp', 'avif', 'hdr', 'pdf'] as const;
+export const DELIVERY_KINDS = [...FILE_KINDS, 'tif', 'webp', 'avif', 'hdr', 'pdf', 'ora'] as const;
 export type DeliveryKind = (typeof DELIVERY_KINDS)[number];
 
 export const FILE_KIND_NAMES: Record<DeliveryKind, string> = {
@@ -14,7 +14,8 @@ export const FILE_KIND_NAMES: Record<DeliveryKind, string> = {
   webp: 'WebP',
   avif: 'AVIF',
   hdr: 'HDR',
-  pdf: 'PDF'
+  pdf: 'PDF',
+  ora: 'OpenRaster'
 };
 export const MEDIA_TYPES: Record<DeliveryKind, string> = {
   png: 'image/png',
@@ -24,7 +25,8 @@ export const MEDIA_TYPES: Record<DeliveryKind, string> = {
   webp: 'image/webp',
   avif: 'image/avif',
   hdr: 'image/vnd.radiance',
-  pdf: 'application/pdf'
+  pdf: 'application/pdf',
+  ora: 'image/openraster'
 };
 
 /** Linear light as it was rendered, without the finish. */
@@ -42,6 +44,12 @@ export interface FileOptions {
   bits: 8 | 16;
   /** 1 to 100, of files that lose something. */
   quality: number;
+  /** Longest side of a smaller copy, px; null: as large as its film. */
+  long_px: number | null;
+  /** Of OpenEXR: 16 bits a channel instead of 32, but for depth and ids. */
+  half: boolean;
+  /** Of OpenEXR: without light layers, masks and passes. */
+  pictureOnly: boolean;
   /** What is written about the picture into the file; null: nothing. */
   about: AboutPicture | null;
 }
@@ -57,4 +65,11 @@ export interface AboutPicture {
 }
 
 export const QUALITY_DEFAULT = 94;
-export const FILE_DEFAULTS: Omit<FileOptions, 'kind'> = { bits: 8, quality: QUALITY_DEFAULT, about: null };
+export const FILE_DEFAULTS: Omit<FileOptions, 'kind'> = {
+  bits: 8,
+  quality: QUALITY_DEFAULT,
+  long_px: null,
+  half: false,
+  pictureOnly: false,
+  about: null
+};

@@ -44,3 +44,50 @@ function withAdjustment(rows: FloatRows, { halo, apply }: Adjustment): FloatRows
     }
   };
 }
+
+/**
+ * A smaller copy, each of whose pixels is the mean of what it covers, in linear light; whole numbers of pixels need not
+ * fit. Throws a RangeError for one that is larger: nothing is made up.
+ */
+export function smaller(rows: FloatRows, width: number, height: number): FloatRows {
+  if (width > rows.width || height > rows.height)
+    throw new RangeError(`smaller: expected at most ${rows.width} x ${rows.height} px, got ${width} x ${height}`);
+  if (width === rows.width && height === rows.height) return rows;
+  const across = rows.width / width;
+  const down = rows.height / height;
+  return {
+    width,
+    height,
+    async read(y, count) {
+      const out = new Float32Array(width * count * 4);
+      for (let row = 0; row < count; row++) {
+        const [top, bottom] = [(y + row) * down, (y + row + 1) * down];
+        const first = Math.floor(top);
+        const last = Math.min(rows.height, Math.ceil(bottom - 1e-9));
+        const source = await rows.read(first, last - first);
+        for (let x = 0; x < width; x++) {
+          const [left, right] = [x * across, (x + 1) * across];
+          const o = (row * width + x) * 4;
+          let [r, g, b, a, whole] = [0, 0, 0, 0, 0];
+          for (let v = first; v < last; v++) {
+            const high = Math.min(v + 1, bottom) - Math.max(v, top);
+            for (let u = Math.floor(left); u < Math.min(rows.width, Math.ceil(right - 1e-9)); u++) {
+              const p = ((v - first) * rows.width + u) * 4;
+              const share = high * (Math.min(u + 1, right) - Math.max(u, left));
+              const seen = share * source[p + 3]!;
+              r += seen * source[p]!;
+              g += seen * source[p + 1]!;
+              b += seen * source[p + 2]!;
+              a += seen;
+              whole += share;
+            }
+          }
+          // colours are not premultiplied
+          if (a > 0) [out[o], out[o + 1], out[o + 2]] = [r / a, g / a, b / a];
+          out[o + 3] = a / whole;
+        }
+      }
+      return out;
+    }
+  };
+}

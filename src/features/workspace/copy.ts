@@ -241,11 +241,15 @@ export const FILES_COPY = {
     webp: 'Smaller than JPEG, also transparent. For the web.',
     avif: 'Smallest, also transparent. For the web; takes longest to write.',
     hdr: 'Linear light as it was rendered, without layers. As surroundings for other pictures.',
-    pdf: 'A page of true size with trim and bleed. For printers.'
+    pdf: 'A page of true size with trim and bleed. For printers.',
+    ora: 'Layers for retouching: the picture, each light alone, and masks where the film keeps them.'
   },
   depth: 'Depth',
   bits: (n: number) => `${n}${NBSP}bits`,
   quality: 'Quality',
+  long: 'Longest side',
+  half: 'Half floats: half as large',
+  pictureOnly: 'Without layers',
   clear: 'Transparent background',
   marks: 'Crop marks',
   raw: 'Before denoising',

@@ -1,11 +1,12 @@
 /**
- * Writes an OpenEXR file: scanlines, ZIP blocks of 16 rows, 32-bit float channels. Rows are asked for block by block
+ * Writes an OpenEXR file: scanlines, ZIP blocks of 16 rows, channels of 32-bit or 16-bit floats. Rows are asked for block by block
  * and written as they come, so a sheet of any size needs little memory. Source: OpenEXR File Layout and the ZIP
  * compression of its library documentation (bytes split into even and odd halves, then differences, then zlib).
  * Pixels are premultiplied scene-linear Rec. 709; whiteLuminance 1 says that a value of 1 is 1 cd/m2.
  */
 import { type FileHandle, open } from 'node:fs/promises';
 import { deflateSync } from 'node:zlib';
+import { halfBits } from '../../core/math/half';
 
 export interface ExrOptions {
   width: number;
@@ -15,7 +16,7 @@ export interface ExrOptions {
   /** Text that the header carries beside the picture's own. */
   attributes?: Record<string, string>;
   /** Names of the channels (layer.CHANNEL for layers), and where each lies in a pixel of `stride` f32. */
-  channels: { name: string; at: number }[];
+  channels: { name: string; at: number; half?: boolean }[];
   stride: number;
   /** Returns `rows` rows from `y` on. */
   readRows(y: number, rows: number): Promise<Float32Array> | Float32Array;
@@ -24,7 +25,10 @@ export interface ExrOptions {
 /** Rows are asked for in so many. */
 export const ROWS_PER_BLOCK = 16;
 const ZIP = 3;
+const HALF = 1;
 const FLOAT = 2;
+// The largest half.
+const MOST_HALF = 65_504;
 
 export async function writeExr(path: string, options: ExrOptions): Promise<void> {
   const file = await open(path, 'w');
@@ -37,10 +41,7 @@ export async function writeExr(path: string, options: ExrOptions): Promise<void>
 
 async function writeInto(file: FileHandle, options: ExrOptions): Promise<void> {
   const { height } = options;
-  const header = headerBytes(
-    options,
-    inFileOrder(options).map((c) => c.name)
-  );
+  const header = headerBytes(options, inFileOrder(options));
   const blocks = Math.ceil(height / ROWS_PER_BLOCK);
   // offsets stand before the blocks and are known behind them
   let offset = header.length + blocks * 8;
@@ -62,14 +63,17 @@ export async function packBlock(options: ExrOptions, y: number): Promise<Buffer>
   const channels = inFileOrder(options);
   const rows = Math.min(ROWS_PER_BLOCK, height - y);
   const values = await options.readRows(y, rows);
-  const plain = new Float32Array(rows * width * channels.length);
+  const raw = new Uint8Array(rows * width * channels.reduce((sum, { half }) => sum + (half ? 2 : 4), 0));
+  const view = new DataView(raw.buffer);
   let at = 0;
-  for (let r = 0; r < rows; r++) {
-    for (const channel of channels) {
-      for (let x = 0; x < width; x++) plain[at++] = values[(r * width + x) * stride + channel.at]!;
-    }
-  }
-  const raw = new Uint8Array(plain.buffer);
+  for (let r = 0; r < rows; r++)
+    for (const channel of channels)
+      for (let x = 0; x < width; x++) {
+        const value = values[(r * width + x) * stride + channel.at]!;
+        if (channel.half) view.setUint16(at, halfBits(Math.min(MOST_HALF, value)), true);
+        else view.setFloat32(at, value, true);
+        at += channel.half ? 2 : 4;
+      }
   const packed = deflateSync(predict(raw), { level: 4 });
   const data = packed.length < raw.length ? packed : raw;
   const block = Buffer.alloc(8 + data.length);
@@ -91,7 +95,7 @@ function predict(raw: Uint8Array): Uint8Array {
   return out;
 }
 
-function headerBytes({ width, height, ppi, attributes }: ExrOptions, names: string[]): Buffer {
+function headerBytes({ width, height, ppi, attributes }: ExrOptions, channels: ExrOptions['channels']): Buffer {
   const parts: Buffer[] = [];
   for (const value of Object.values(attributes ?? {}))
     if (/[^\x20-\x7e]/.test(value)) throw new RangeError('writeExr: attributes are plain ASCII');
@@ -113,7 +117,9 @@ function headerBytes({ width, height, ppi, attributes }: ExrOptions, names: stri
     'channels',
     'chlist',
     Buffer.concat([
-      ...names.map((name) => Buffer.concat([text(name), int(FLOAT), int(0), int(1), int(1)])),
+      ...channels.map(({ name, half }) =>
+        Buffer.concat([text(name), int(half ? HALF : FLOAT), int(0), int(1), int(1)])
+      ),
       Buffer.from([0])
     ])
   );

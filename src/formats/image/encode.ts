@@ -51,7 +51,7 @@ export async function encodeJpeg(image: RgbaImage, ppi: number | null): Promise<
     : Buffer.concat([jpeg.subarray(0, START_OF_IMAGE), jfifSegment(ppi), jpeg.subarray(START_OF_IMAGE)]);
 }
 
-export interface ImageFile extends FileOptions {
+export interface ImageFile extends Pick<FileOptions, 'bits' | 'quality' | 'about'> {
   kind: 'png' | 'jpg' | 'tif' | 'webp' | 'avif' | 'pdf';
   ppi: number | null;
   /** Else it lies on white. */

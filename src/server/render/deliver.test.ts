@@ -8,7 +8,8 @@ import { BRIEF_DEFAULTS, type Finish } from '../../core/brief/brief';
 import { tileFloats, tilesOf } from '../../core/film/film';
 import { MemoryFilm } from '../../core/film/store';
 import { createRandom } from '../../core/sampling/random';
-import { developFilm, type FilmView, linearBytesPerPixel, writeFilm } from './deliver';
+import { linearBytesPerPixel, writeFilm } from './deliver';
+import { developFilm, type FilmView } from './film-rows';
 
 const folder = mkdtempSync(join(tmpdir(), 'deliver-'));
 afterAll(() => rmSync(folder, { recursive: true }));

@@ -1,122 +1,35 @@
 /**
- * Film to files: developed pixels as PNG or JPEG, linear values as OpenEXR. Works strip by strip over the film's tiles.
+ * Film to files: developed pixels as images, pages and layered files, linear values as OpenEXR and HDR. Works strip by
+ * strip over the film's tiles.
  */
 import type { Finish } from '../../core/brief/brief';
-import { type FileOptions, holdsClear, isLinear } from '../../core/catalogue/file-kinds';
-import { type Cleaned, FinishedLight, type LightSource, NOT_CLEANED } from '../../core/film/finished-light';
-import { LIGHT, shrink, shrinkFactor } from '../../core/film/light';
-import { AROUND_PX } from '../../core/film/stage-film';
-import { type FilmLayers, layerCount, TILE_PX, tileFloats, type TileRect, tilesOf } from '../../core/film/film';
-import { extraChannels, readExtra } from './extra-channels';
-import { type Around, AroundMaps, needsAround, NOTHING_AROUND } from '../../core/finishing/around';
-import type { BackdropImage } from '../../core/finishing/background';
+import { FILE_DEFAULTS, type FileOptions, holdsClear, isLinear } from '../../core/catalogue/file-kinds';
+import { asciiJson } from '../../core/film/ascii-json';
+import { layerCount, NO_LAYERS, TILE_PX, tileFloats } from '../../core/film/film';
 import { withCropMarks } from '../../core/finishing/crop-marks';
-import { createDeveloper, linearTile } from '../../core/finishing/develop';
+import { linearTile } from '../../core/finishing/develop';
 import { encodeRows } from '../../core/finishing/encode-rows';
-import { adjusted, type FloatRows } from '../../core/finishing/float-rows';
-import { surfaceAdjustments } from '../../core/finishing/surface';
 import type { Codes, ImageRows } from '../../core/finishing/image-rows';
-import type { SheetShare } from '../../core/output/size';
 import { type ExrOptions, packBlock, ROWS_PER_BLOCK, writeExr } from '../../formats/exr/write-exr';
 import { writeHdr } from '../../formats/hdr/write-hdr';
-import { type RgbaImage, writeImage } from '../../formats/image/encode';
-import { asciiJson } from '../../core/film/ascii-json';
-import type { FilmPicture } from '../../core/film/store';
-
-export interface FilmView extends FilmPicture {
-  layers: FilmLayers;
-  /** What it shows of its sheet; all of it when that is not said. */
-  within?: SheetShare;
-  /** What a filter made of it; nothing when that is not said. */
-  cleaned?: Cleaned;
-}
-
-/** In memory, for small ones. */
-export async function developFilm(
-  view: FilmView,
-  finish: Finish,
-  backdrop: BackdropImage | null = null
-): Promise<RgbaImage> {
-  const { width, height } = view;
-  const rows = encodeRows(await filmRows(view, finish, backdrop), '8 bit');
-  return { width, height, pixels: await rows.read(0, height) };
-}
-
-/** The picture of a film as linear rows; strips of tiles are developed as they are asked for. */
-export async function filmRows(view: FilmView, finish: Finish, backdrop: BackdropImage | null): Promise<FloatRows> {
-  const { film, width, height, white, within, layers, cleaned = NOT_CLEANED } = view;
-  const light = new FinishedLight(film, layers, finish, cleaned);
-  const around = needsAround(finish) ? await takeAround(light, view, finish) : NOTHING_AROUND;
-  const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop, around });
-  const tilesAt = tilesByRow(width, height);
-  let strip = { y: -1, pixels: new Float32Array(0) };
-  const load = async (y: number) => {
-    const pixels = new Float32Array(Math.min(TILE_PX, height - y) * width * 4);
-    for (const tile of tilesAt.get(y)!) {
-      const of = await light.read(tile);
-      if (of) develop({ ...tile, light: of }, pixels, y);
-    }
-    strip = { y, pixels };
-  };
-  const rows: FloatRows = {
-    width,
-    height,
-    async read(from, count) {
-      const out = new Float32Array(count * width * 4);
-      for (let y = from; y < from + count; ) {
-        const top = Math.floor(y / TILE_PX) * TILE_PX;
-        if (strip.y !== top) await load(top);
-        const end = Math.min(from + count, top + TILE_PX);
-        out.set(strip.pixels.subarray((y - top) * width * 4, (end - top) * width * 4), (y - from) * width * 4);
-        y = end;
-      }
-      return out;
-    }
-  };
-  return adjusted(rows, surfaceAdjustments(finish, height / (within?.height ?? 1), 1));
-}
-
-/** What a finish needs to know of the whole picture, from one reading of its film. */
-async function takeAround(light: LightSource, { width, height, white }: FilmView, finish: Finish): Promise<Around> {
-  const factor = shrinkFactor(width, height, AROUND_PX);
-  const [w, h] = [Math.ceil(width / factor), Math.ceil(height / factor)];
-  const copy = { data: new Float32Array(w * h * 3), width: w, height: h };
-  for (const tile of tilesOf(width, height)) {
-    const of = await light.read(tile);
-    if (!of) continue;
-    const small = shrink(of, tile.width, tile.height, LIGHT, factor);
-    for (let y = 0; y < small.height; y++)
-      for (let x = 0; x < small.width; x++)
-        for (let c = 0; c < 3; c++)
-          copy.data[((tile.y / factor + y) * w + tile.x / factor + x) * 3 + c] =
-            small.data[(y * small.width + x) * LIGHT + c]!;
-  }
-  return new AroundMaps(copy, white).of(finish);
-}
-
-export interface FilmFile extends FileOptions {
-  finish: Finish;
-  ppi: number | null;
-  /** The picture of a background that is one. */
-  backdrop?: BackdropImage | null;
-  /** Px of bleed that the picture has; crop marks are drawn round it where they are wanted. */
-  bleedPx?: number;
-  marks?: boolean;
-}
+import { writeImage } from '../../formats/image/encode';
+import { writeLayered } from './deliver-layers';
+import { extraChannels, readExtra } from './extra-channels';
+import { copyOf, type FilmFile, filmRows, type FilmView, tilesByRow } from './film-rows';
 
 /** Writes it at `path`, where part of it lies when it fails. */
-export async function writeFilm(
-  path: string,
-  view: FilmView,
-  { kind, bits, quality, about, finish, ppi, backdrop = null, marks = false, bleedPx = 0 }: FilmFile
-): Promise<void> {
+export async function writeFilm(path: string, view: FilmView, file: FilmFile): Promise<void> {
+  const { kind, bits, finish, backdrop = null, marks = false } = file;
+  if (kind === 'ora') return writeLayered(path, view, file);
   if (isLinear(kind)) {
-    const image = linearImage(view, finish, ppi);
+    const image = linearImage(view, finish, file.ppi, file);
     return kind === 'exr' ? writeExr(path, image) : writeHdr(path, image);
   }
   const keepAlpha = holdsClear(kind) && finish.background.kind === 'clear';
-  const options = { kind, bits, quality, about, ppi, keepAlpha };
-  const film = await filmRows(view, finish, backdrop);
+  const { rows: film, scale } = copyOf(await filmRows(view, finish, backdrop), file.long_px);
+  const ppi = file.ppi === null ? null : file.ppi * scale;
+  const bleedPx = Math.round((file.bleedPx ?? 0) * scale);
+  const options = { bits, quality: file.quality, about: file.about, ppi, keepAlpha };
   // on a page they are lines, else pixels
   if (kind === 'pdf') {
     const page = { bleedPx, marks: marks && ppi !== null };
@@ -132,7 +45,13 @@ export async function writeFilm(
  * The film as it is: rgb (and alpha when clear), and with layers each group's share, reflectance and normal, masks,
  * depth and light studies.
  */
-function linearImage({ film, width, height, layers }: FilmView, finish: Finish, ppi: number | null): ExrOptions {
+function linearImage(
+  { film, width, height, layers: kept }: FilmView,
+  finish: Finish,
+  ppi: number | null,
+  { half, pictureOnly }: Pick<FileOptions, 'half' | 'pictureOnly'> = FILE_DEFAULTS
+): ExrOptions {
+  const layers = pictureOnly ? NO_LAYERS : kept;
   const clear = finish.background.kind === 'clear';
   const channels = ['R', 'G', 'B', 'A', ...extraChannels(layers)];
   const n = channels.length;
@@ -164,7 +83,10 @@ function linearImage({ film, width, height, layers }: FilmView, finish: Finish, 
     attributes: layers.aovs
       ? { materialNames: asciiJson(layers.aovs.materials), objectNames: asciiJson(layers.aovs.objects) }
       : {},
-    channels: channels.map((name, at) => ({ name, at })).filter(({ name }) => clear || name !== 'A'),
+    // ids and depth want all their bits
+    channels: channels
+      .map((name, at) => ({ name, at, half: half && !/\.(id\d|Z)$/.test(name) }))
+      .filter(({ name }) => clear || name !== 'A'),
     stride: n,
     // blocks of 16 rows never straddle a strip of 64, which is kept
     async readRows(y, rows) {
@@ -192,15 +114,4 @@ export async function linearBytesPerPixel(view: FilmView, finish: Finish): Promi
     rows += end - top;
   }
   return bytes / (rows * view.width);
-}
-
-/** Tiles by the row that they begin at, from the top down. */
-function tilesByRow(width: number, height: number): Map<number, TileRect[]> {
-  const rows = new Map<number, TileRect[]>();
-  for (const tile of tilesOf(width, height)) {
-    const row = rows.get(tile.y);
-    if (row) row.push(tile);
-    else rows.set(tile.y, [tile]);
-  }
-  return rows;
 }

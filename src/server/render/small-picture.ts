@@ -9,7 +9,7 @@ import type { FloatImage } from '../../formats/hdr/read-hdr';
 import { encodePng } from '../../formats/image/encode';
 import { guidedFilter } from '../../kernel/host/guided-filter';
 import { config } from '../config';
-import { developFilm } from './deliver';
+import { developFilm } from './film-rows';
 import { prepare, run } from './session';
 
 /** A PNG of the brief's size. `captured`: the image of captured surroundings. */

@@ -8,7 +8,7 @@ import { encodePng } from '../../formats/image/encode';
 import { config } from '../config';
 import { giveWayTo, serveTask } from '../jobs/serve-task';
 import { readBackdrop } from '../render/backdrop-file';
-import { developFilm } from '../render/deliver';
+import { developFilm } from '../render/film-rows';
 import { openFilter } from '../render/open-filter';
 import { refuseDark } from '../../core/recipe/light';
 import { run } from '../render/session';

@@ -14,7 +14,14 @@ export function askedDelivery(query: URLSearchParams): Result<Delivery> {
   const quality = Number(query.get('quality') ?? QUALITY_DEFAULT);
   if (!Number.isInteger(quality) || quality < 1 || quality > 100)
     return refused('quality must be a whole number from 1 to 100', 'bad_input');
+  const long = query.get('long');
+  const long_px = long === null ? null : Number(long);
+  if (long_px !== null && (!Number.isInteger(long_px) || long_px < 16 || long_px > 100_000))
+    return refused('long must be a whole number of pixels from 16 to 100,000', 'bad_input');
   return ok({
+    long_px,
+    half: query.has('half'),
+    pictureOnly: query.has('picture'),
     kind: kind as DeliveryKind,
     bits: bits === '16' ? 16 : 8,
     quality,

@@ -34,7 +34,7 @@ import { underWay } from './under-way';
 import { type Result, ok, refused } from '../../core/result/result';
 
 /** What is asked of a file beside how it is encoded. */
-export interface Delivery extends Pick<FileOptions, 'kind' | 'bits' | 'quality'> {
+export interface Delivery extends Omit<FileOptions, 'about'> {
   background: 'own' | 'clear';
   /** As the proof is finished, as its picture is by now, or as is said. */
   finish: 'proof' | 'picture' | Finish;
@@ -80,7 +80,17 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
   const ppi = proofPpi(brief);
   const project = findProject(picture.project_id)!.name;
   const bits = holds16Bits(kind) ? asked.bits : 8;
+  const long = Math.max(proof.width_px, proof.height_px);
+  if (!linear && asked.long_px !== null && asked.long_px > long)
+    return refused(
+      `this film is ${proof.width_px} × ${proof.height_px} px; ${asked.long_px} px would be made up. ` +
+        `Render the picture at a larger size or quality`
+    );
+  const scale = linear || asked.long_px === null ? 1 : asked.long_px / long;
   const file: FileOptions = {
+    long_px: scale === 1 ? null : asked.long_px,
+    half: kind === 'exr' && asked.half,
+    pictureOnly: kind === 'exr' && asked.pictureOnly,
     kind,
     bits,
     quality: hasQuality(kind) ? asked.quality : QUALITY_DEFAULT,
@@ -97,7 +107,8 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     asRendered && !linear && proof.denoise_share === 1 ? 'before denoising' : '',
     marks ? 'crop marks' : '',
     isRefinished ? 'finished' : '',
-    bits === 16 ? '16 bit' : ''
+    bits === 16 ? '16 bit' : '',
+    file.half ? 'half' : ''
   ];
   const name = fileName(
     {
@@ -105,8 +116,8 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
       picture: picture.name,
       proof: proof.number,
       quality: QUALITY_STEPS[brief.quality.step].name,
-      width_px: proof.width_px,
-      height_px: proof.height_px,
+      width_px: Math.max(1, Math.round(proof.width_px * scale)),
+      height_px: Math.max(1, Math.round(proof.height_px * scale)),
       variant: variants.filter(Boolean).join(' '),
       extension: kind
     },

@@ -13,6 +13,7 @@ import {
 import { developKey } from '../../../core/brief/brief';
 import { isOpenBehind } from '../../../core/brief/open-behind';
 import { NAME_WORDS } from '../../../core/output/file-name';
+import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { bytes, send } from '../../shared/send';
 import { FILES_COPY as COPY } from '../copy';
@@ -44,6 +45,9 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
   const [clear, setClear] = useState(false);
   const [marks, setMarks] = useState(false);
   const [raw, setRaw] = useState(false);
+  const [long, setLong] = useState<number | null>(null);
+  const [half, setHalf] = useState(false);
+  const [pictureOnly, setPictureOnly] = useState(false);
   const [asNow, setAsNow] = useState(true);
   const [about, setAbout] = useState(true);
   const [withBrief, setWithBrief] = useState(false);
@@ -64,6 +68,10 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
     !isLinear(kind) &&
     developKey(brief.finish) !== developKey(own.finish) &&
     shown?.state !== 'running';
+  const film = shown ? Math.max(shown.width_px, shown.height_px) : 0;
+  if (!isLinear(kind) && long !== null && long < film) query.set('long', String(long));
+  if (kind === 'exr' && half) query.set('half', '');
+  if (kind === 'exr' && pictureOnly) query.set('picture', '');
   if (canRaw && raw) query.set('raw', '');
   if (canFinishNow && asNow) {
     query.set('finish', 'picture');
@@ -116,6 +124,26 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
           text={`${quality}`}
           onChange={(v) => setQuality(Math.round(v))}
         />
+      ) : null}
+      {kind === 'exr' ? (
+        <div className="sec">
+          {flag(COPY.half, half, setHalf)}
+          {flag(COPY.pictureOnly, pictureOnly, setPictureOnly)}
+        </div>
+      ) : null}
+      {film > 0 && !isLinear(kind) ? (
+        <div className="rows">
+          <span>{COPY.long}</span>
+          <NumberField
+            label={COPY.long}
+            value={Math.min(long ?? film, film)}
+            min={16}
+            max={film}
+            digits={0}
+            unit="px"
+            onChange={(px) => setLong(Math.round(px))}
+          />
+        </div>
       ) : null}
       {canClear || canMark || canRaw || canFinishNow ? (
         <div className="sec">
