@@ -58,7 +58,10 @@ function wing() {
   );
 }
 
-async function shoot(name, { project, word, act, size = { width: 1280, height: 800 }, dark = false, live = null }) {
+async function shoot(
+  name,
+  { project, word, act, after, size = { width: 1280, height: 800 }, dark = false, live = null }
+) {
   if (named.length > 0 && !named.includes(name)) return;
   const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' });
   await page.goto(at);
@@ -86,6 +89,8 @@ async function shoot(name, { project, word, act, size = { width: 1280, height: 8
   }
   await page.waitForTimeout(2500);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+  await after?.(page);
+  await page.waitForTimeout(500);
   for (let i = 0; i < changes; i++) {
     await page.keyboard.press('Control+z');
     await page.waitForTimeout(500);
@@ -230,6 +235,26 @@ await shoot('viewpoint', {
     await page.getByLabel('Straight verticals').click();
     return 1;
   }
+});
+await shoot('finish', {
+  project: 'Reading room',
+  act: async (page) => {
+    await page.locator('.strip').getByRole('button', { name: 'Finish', exact: true }).click();
+    await page.locator('.finished canvas[data-level="full"]').first().waitFor();
+    const move = async (name, key, times) => {
+      const slider = page.getByRole('slider', { name, exact: true });
+      await slider.focus();
+      for (let i = 0; i < times; i++) await slider.press(key);
+    };
+    await move('Exposure', 'ArrowRight', 8);
+    await move('Shadows', 'ArrowRight', 25);
+    await move('Sun, level', 'ArrowLeft', 20);
+    await page.getByRole('button', { name: 'Parted by a line' }).click();
+    await page.locator('.panel').evaluate((panel) => panel.scrollTo(0, 0));
+    await page.waitForTimeout(6000);
+    return 0;
+  },
+  after: (page) => page.getByRole('button', { name: 'As rendered', exact: true }).first().click()
 });
 await shoot('files', {
   project: 'Perihelion lamp',
