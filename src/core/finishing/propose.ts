@@ -22,6 +22,7 @@ export interface Proposal {
 // Percentiles of luminance, and where they are to be shown, L*.
 const MID_SHOWN = 50;
 const MID_PART = 0.6;
+const PAPER_SHOWN = 88;
 const LIGHT_SHARE = 0.97;
 const LIGHT_SHOWN = 93;
 const DARK_SHARE = 0.05;
@@ -64,11 +65,16 @@ export function proposeFinish(light: Float32Array, finish: Finish): Proposal | n
   // of a bright thing on white or a dark one on black the middle is no mid grey, and the lights decide alone
   const stops = Math.log2(at(LIGHT_SHARE) / at(0.5));
   const midSays = MID_PART * ramp(stops, 0.8, 2.5) * (1 - ramp(stops, 5, 8));
-  const aim = byLight + midSays * (byMid - byLight);
-  const exposure_ev = rounded(clamp(aim * EXPOSURE_PART, -MOST_EV, MOST_EV), 0.1);
+  const both = byLight + midSays * (byMid - byLight);
+  // most of the picture is one thing, which is paper behind a product: shown as paper
+  const even = 1 - ramp(Math.log2(at(0.85) / at(0.15)), 0.8, 2);
+  const aim = both + even * (levelFor((ev) => shown(at(0.5), ev), PAPER_SHOWN) - both);
+  const part = EXPOSURE_PART + even * (1 - EXPOSURE_PART);
+  const exposure_ev = rounded(clamp(aim * part, -MOST_EV, MOST_EV), 0.1);
   const brightest = shown(at(0.995), exposure_ev);
   const dark = shown(at(DARK_SHARE), exposure_ev);
-  const highlights = brightest > 97 ? rounded(-clamp((brightest - 97) / 6, 0.1, 0.5), 0.05) : 0;
+  // a lamp before paper is white, and the paper is not to be grey for it
+  const highlights = brightest > 97 && even < 0.5 ? rounded(-clamp((brightest - 97) / 6, 0.1, 0.5), 0.05) : 0;
   const shadows = dark < DARK_SHOWN ? rounded(clamp((DARK_SHOWN - dark) / 8, 0.1, 0.4), 0.05) : 0;
   const white = whiteFor(sums);
   return {
