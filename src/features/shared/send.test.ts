@@ -17,8 +17,14 @@ describe('send', () => {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
       signal: null,
-      body: '{"name":"n"}'
+      body: '{"name":"n"}',
+      keepalive: true
     });
+  });
+  it('sends a small body to its end though its page is closed, which browsers do not do for large ones', async () => {
+    answers(() => json({}));
+    await send('PUT', '/api/x', { name: 'n'.repeat(40_000) });
+    expect(vi.mocked(fetch).mock.lastCall![1]).toMatchObject({ keepalive: false });
   });
   it('gives the sentence and the code of a refusal', async () => {
     answers(() => json({ message: 'no room', code: 'no_room' }, 409));

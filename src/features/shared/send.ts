@@ -7,6 +7,12 @@ export type Sent<T> =
 export const UNREACHABLE = 'unreachable';
 const AWAY = 'Sphaera’s server does not answer; is it still running?';
 
+// Browsers carry no more than 64 KiB for pages that are gone, all requests together.
+const MOST_OUTLIVING = 30_000;
+
+/** A body that is sent to its end though its page is closed, where it is small enough. */
+const outliving = (body: string) => ({ body, keepalive: body.length < MOST_OUTLIVING });
+
 export async function send<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
@@ -20,7 +26,7 @@ export async function send<T>(
       path,
       method === 'GET'
         ? { cache: 'no-store', signal: limit }
-        : { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal: limit }
+        : { method, headers: { 'Content-Type': 'application/json' }, ...outliving(JSON.stringify(body)), signal: limit }
     );
     const json = (await response.json().catch(() => null)) as (T & { message?: string; code?: string }) | null;
     if (response.ok) return { ok: true, value: json as T };

@@ -53,6 +53,17 @@ function server() {
 }
 
 describe('BriefSaver', () => {
+  it('sends what waits at once when its page is left', async () => {
+    const { saver, sent } = server();
+    saver.change('a', withSamples(50), FROM, false);
+    saver.change('a', withSamples(51), FROM, false);
+    saver.change('b', withSamples(7), FROM, false);
+    expect(sent).toEqual(['a 50']);
+    saver.leave();
+    expect(sent).toEqual(['a 50', 'a 51', 'b 7']);
+    saver.leave();
+    expect(sent).toHaveLength(3);
+  });
   it('sends one request at a time and only the newest change of a drag', async () => {
     const { saver, sent, saved, answer, idle } = server();
     saver.change('a', withSamples(50), FROM, false);

@@ -62,6 +62,12 @@ export class BriefSaver {
     this.begin();
   }
 
+  /** The page is left: what waits is sent at once, and its answers are for nobody. */
+  leave(): void {
+    for (const task of this.tasks.splice(0))
+      if ('brief' in task) void this.port.save(task.id, task.brief, task.from, task.joins);
+  }
+
   /** One step back (-1) or forward (1) in the history. */
   step(id: string, by: -1 | 1): void {
     this.tasks.push({ id, by });

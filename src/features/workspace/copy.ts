@@ -128,6 +128,9 @@ export const PICTURES_COPY = {
   keys: 'Keys',
   keysShown: 'press ?',
   rendering: 'rendering',
+  up: 'Move up',
+  down: 'down',
+  move: (name: string, by: -1 | 1) => `Move ${name} ${by < 0 ? 'up' : 'down'}`,
   older: (revision: number) => `shows revision ${revision}`,
   queue: (underWay: number) => (underWay === 0 ? 'empty' : `${underWay} proof${underWay === 1 ? '' : 's'}`)
 };

@@ -15,6 +15,8 @@ interface Props {
   onAdd: () => void;
   onRenamed: (name: string) => void;
   onRemoved: (removed: Removed) => void;
+  /** One place up or down among the others. */
+  onMove: (by: -1 | 1) => void;
   onMessage: (text: string | null) => void;
   open: OpenPanel;
   onOpen: (panel: 'model' | 'keys') => void;
@@ -24,7 +26,8 @@ const WIDEST = 106;
 const TALLEST = 82;
 
 export function Pictures(props: Props) {
-  const { workspace, current, onChoose, onAdd, onRenamed, onRemoved, onMessage, open, onOpen } = props;
+  const { workspace, current, onChoose, onAdd, onRenamed, onRemoved, onMove, onMessage, open, onOpen } = props;
+  const place = workspace.pictures.findIndex((p) => p.id === current.id);
   const { report, number } = workspace.revision;
   /** Its last proof is of an earlier revision, and the newest changed what is in its frame. */
   const showsOlder = ({ id, lead }: PictureItemDto) =>
@@ -75,6 +78,28 @@ export function Pictures(props: Props) {
       <button type="button" className="lk add" onClick={onAdd}>
         New picture from this one
       </button>
+      {workspace.pictures.length > 1 ? (
+        <p className="lk-row">
+          <button
+            type="button"
+            className="lk"
+            aria-label={PICTURES_COPY.move(current.name, -1)}
+            aria-disabled={place === 0}
+            onClick={() => place > 0 && onMove(-1)}
+          >
+            {PICTURES_COPY.up}
+          </button>{' '}
+          <button
+            type="button"
+            className="lk"
+            aria-label={PICTURES_COPY.move(current.name, 1)}
+            aria-disabled={place === workspace.pictures.length - 1}
+            onClick={() => place < workspace.pictures.length - 1 && onMove(1)}
+          >
+            {PICTURES_COPY.down}
+          </button>
+        </p>
+      ) : null}
       <EditItem
         key={current.id}
         kind="picture"

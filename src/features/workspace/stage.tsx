@@ -334,6 +334,15 @@ export function Stage(props: Props) {
           ) : null}
         </div>
       </div>
+      {finishing?.reference ? (
+        <figure className="reference">
+          <img
+            src={pictureOf({ id: finishing.reference.proof, picture_count: finishing.reference.count }, 'screen')}
+            alt={finishing.reference.name}
+          />
+          <figcaption>{finishing.reference.name}</figcaption>
+        </figure>
+      ) : null}
       {fault ? <p className="over">{fault}</p> : null}
       <div className="view">
         <span className="n" title={note}>

@@ -46,13 +46,18 @@ export function useBrief(
     saver.change(picture.id, next, from, joins);
   };
 
-  // a page that is left with a change on its way waits for it
+  // a page that is left with a change on its way asks first, and sends what waits if it is closed all the same
   useEffect(() => {
     const guard = (event: BeforeUnloadEvent) => {
       if (saver.busy) event.preventDefault();
     };
+    const leave = () => saver.leave();
     addEventListener('beforeunload', guard);
-    return () => removeEventListener('beforeunload', guard);
+    addEventListener('pagehide', leave);
+    return () => {
+      removeEventListener('beforeunload', guard);
+      removeEventListener('pagehide', leave);
+    };
   }, [saver]);
 
   return { brief, change, history: (by) => saver.step(picture.id, by), settled: () => saver.settled() };

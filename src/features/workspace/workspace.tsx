@@ -228,6 +228,17 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
     if (!sent.ok) return setMessage(sent.message);
     choosePicture(sent.value.id);
   };
+  const movePicture = async (by: -1 | 1) => {
+    const sent = await send<{ order: string[] }>('POST', `/api/pictures/${picture.id}/place`, { by });
+    if (!sent.ok) return setMessage(sent.message);
+    const { order } = sent.value;
+    state.update((now) => ({
+      ...now,
+      pictures: now.pictures
+        .map((p) => ({ ...p, position: order.indexOf(p.id) }))
+        .sort((a, b) => a.position - b.position)
+    }));
+  };
   const showEarlier = async () => {
     const path = `/api/pictures/${picture.id}/proofs?before=${proofs.at(-1)!.number}`;
     const sent = await send<Pick<OpenPictureDto, 'proofs' | 'earlier'>>('GET', path);
@@ -363,6 +374,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
           onAdd={() => void addPicture()}
           onRenamed={(name) => state.replacePicture({ ...picture, name, changes: picture.changes + 1 })}
           onRemoved={noteRemoved}
+          onMove={(by) => void movePicture(by)}
           onMessage={setMessage}
           open={panel}
           onOpen={togglePanel}

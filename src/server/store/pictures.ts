@@ -44,6 +44,16 @@ export function insertPicture(row: Omit<PictureRow, 'changes' | 'stamp' | 'remov
   prepared('INSERT INTO brief_steps VALUES (?, 0, ?, ?)').run(row.id, briefJson, row.created_at_ms);
 }
 
+/** Puts the pictures of a project in an order; those that stay where they are are not changed. */
+export function orderPictures(ids: readonly string[]): void {
+  for (const [position, id] of ids.entries())
+    prepared('UPDATE pictures SET position = ?, changes = changes + 1 WHERE id = ? AND position <> ?').run(
+      position,
+      id,
+      position
+    );
+}
+
 export const briefAt = (pictureId: string, step: number) =>
   (
     prepared('SELECT brief_json FROM brief_steps WHERE picture_id = ? AND step = ?').get(pictureId, step) as

@@ -90,6 +90,9 @@ export const FINISH_COPY = {
     `Denoising makes the picture ${Math.abs((ratio - 1) * 100).toFixed(1)}${NBSP}% ${ratio > 1 ? 'lighter' : 'darker'} on the whole.`,
   keep: 'Keep as a proof',
   keepSays: 'A new ticket with this finish, developed from the same film.',
+  reference: 'Shown beside',
+  noReference: 'nothing',
+  proof: (number: number) => `Proof ${number}`,
   give: 'Give this finish to all pictures',
   giveSays: 'All other pictures of the project get these adjustments and dimmers, but keep their background.',
   gave: (pictures: number) =>

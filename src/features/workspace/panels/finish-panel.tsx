@@ -11,6 +11,7 @@ import { send } from '../../shared/send';
 import type { ProofDto } from '../../../contracts/dto';
 import { FINISH_COPY as COPY } from '../finish/copy';
 import { Histogram } from '../finish/histogram';
+import type { Reference } from '../finish/use-finishing';
 import type { PanelContext } from '../view';
 import { useWorkspaceStore } from '../workspace-store';
 import { Level } from './level';
@@ -19,7 +20,17 @@ import { WhiteControls } from './white-controls';
 
 type Props = Pick<
   PanelContext,
-  'brief' | 'was' | 'shown' | 'picture' | 'picking' | 'finishing' | 'onPicking' | 'onChange' | 'onMessage'
+  | 'workspace'
+  | 'proofs'
+  | 'brief'
+  | 'was'
+  | 'shown'
+  | 'picture'
+  | 'picking'
+  | 'finishing'
+  | 'onPicking'
+  | 'onChange'
+  | 'onMessage'
 >;
 
 const STOPS = [-3, -2, -1, 0, 1, 2, 3].map((value) => ({
@@ -39,7 +50,7 @@ const FILTER = '#ffb46e';
 type Part = 'tone' | 'color' | 'lens' | 'surface';
 
 export function FinishPanel(props: Props) {
-  const { brief, was, shown, picture, picking, finishing, onPicking, onChange, onMessage } = props;
+  const { workspace, proofs, brief, was, shown, picture, picking, finishing, onPicking, onChange, onMessage } = props;
   const [proposal, setProposal] = useState<Proposal | null>(null);
   const chooseProof = useWorkspaceStore((state) => state.chooseProof);
   const addProof = useWorkspaceStore((state) => state.addProof);
@@ -97,6 +108,15 @@ export function FinishPanel(props: Props) {
     onMessage(sent.ok ? COPY.gave(sent.value.pictures) : sent.message);
   };
   const ev = limitsOf('finish.exposure_ev');
+  // the newest of each other picture, then the other proofs of this one
+  const references: Reference[] = [
+    ...workspace.pictures.flatMap(({ id, name, lead }) =>
+      lead && id !== picture.id ? [{ name, proof: lead.proof, count: lead.count }] : []
+    ),
+    ...proofs
+      .filter((p) => p.id !== shown?.id && p.picture_count > 0 && p.brief.patch === null)
+      .map((p) => ({ name: COPY.proof(p.number), proof: p.id, count: p.picture_count }))
+  ];
   return (
     <>
       {finishing.fault ? (
@@ -290,6 +310,24 @@ export function FinishPanel(props: Props) {
             {COPY.files}
           </button>
         </div>
+        {references.length > 0 ? (
+          <label className="row">
+            <span className="lab">{COPY.reference}</span>
+            <select
+              className="fld"
+              aria-label={COPY.reference}
+              value={finishing.reference?.proof ?? ''}
+              onChange={(e) => finishing.onReference(references.find((r) => r.proof === e.target.value) ?? null)}
+            >
+              <option value="">{COPY.noReference}</option>
+              {references.map((r) => (
+                <option key={r.proof} value={r.proof}>
+                  {r.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
         <p>
           <button type="button" className="lk" title={COPY.giveSays} onClick={() => void give()}>
             {COPY.give}
