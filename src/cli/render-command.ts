@@ -19,6 +19,7 @@ import { bleedPixels, shareOfSheet } from '../core/output/size';
 import { writeFilm } from '../server/render/deliver';
 import type { FilmView } from '../server/render/film-rows';
 import { loadKernel } from '../server/render/kernel-file';
+import { readTable } from '../server/render/colour-table';
 import { readBackdrop } from '../server/render/backdrop-file';
 import { readCaptured } from '../server/render/captured-file';
 import { readWebs } from '../server/render/photometric-files';
@@ -73,6 +74,7 @@ export async function renderCommand(args: string[]): Promise<number> {
       ? null
       : await readBackdrop(brief.finish.background, { width, height, within: shareOfSheet(brief) }, resolve);
     const rendered: FilmView = {
+      table: isLinear(kind) ? null : await readTable(brief.finish, resolve),
       within: shareOfSheet(brief),
       film,
       layers: prepared.layers,

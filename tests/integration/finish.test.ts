@@ -7,6 +7,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Brief, BRIEF_DEFAULTS, type Finish, SURROUNDINGS_DEFAULTS } from '../../src/core/brief/brief';
 import { decodeSrgb } from '../../src/core/color/srgb';
+import { parseCube } from '../../src/core/color/table';
 import { openStageFilm, stageLight } from '../../src/core/film/stage-film';
 import { proposeFinish } from '../../src/core/finishing/propose';
 import { StageDeveloper } from '../../src/core/finishing/stage-developer';
@@ -17,6 +18,7 @@ const data = await mkdtemp(join(tmpdir(), 'sphaera-finish-'));
 vi.stubEnv('SPHAERA_DATA', data);
 const { put } = await import('../../src/server/files/content-store');
 const { createProject } = await import('../../src/server/usecases/create-project');
+const { addTable } = await import('../../src/server/usecases/add-table');
 const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
 const { giveFinish } = await import('../../src/server/usecases/give-finish');
@@ -260,6 +262,39 @@ describe('the finish of a proof', () => {
       expect([status, stderr.split('\n').length]).toEqual([2, 2]);
       expect(stderr).toContain(says);
     }
+  }, 100_000);
+
+  it('takes a colour table of another program, and refuses what is none with the line that is wrong', async () => {
+    const picture = newPicture();
+    const film = await render(picture);
+    const grey = ['LUT_3D_SIZE 2'];
+    for (let i = 0; i < 8; i++) {
+      const y = 0.2 * (i & 1) + 0.7 * ((i >> 1) & 1) + 0.1 * (i >> 2);
+      grey.push(`${y} ${y} ${y}`);
+    }
+    const bring = async (text: string) => addTable((await put('incoming', Buffer.from(text))).sha256, 'look.cube');
+    const made = await bring(grey.join('\n'));
+    if (!made.ok) throw new Error(made.message);
+    expect(made.value.name).toBe('look');
+    setFinish(picture, { table: { ...made.value, amount: 1 } });
+    const { channels } = await sharp((await file(film)).path).stats();
+    expect(Math.abs(channels[0]!.mean - channels[2]!.mean)).toBeLessThan(channels[0]!.mean * 1e-3);
+    // as the stage has it
+    const asked = await stageFilm(film, { denoise: 0, masks: [], settled: false });
+    if (!asked.ok) throw new Error(asked.message);
+    const stage = openStageFilm(new Uint8Array(await readFile(asked.value)).buffer);
+    const table = parseCube(grey.join('\n'));
+    const { pixels } = new StageDeveloper(stage).develop(briefOf(picture).finish, { table });
+    expect(Math.abs(pixels[0]! - pixels[2]!)).toBeLessThanOrEqual(1);
+    expect(await bring('LUT_3D_SIZE 2\n0 0 zero')).toMatchObject({
+      ok: false,
+      message: '"look.cube" cannot be used as a colour table: line 2: expected three numbers'
+    });
+    setFinish(picture, { table: { file: 'f'.repeat(64), name: 'Gone', amount: 1 } });
+    expect(requestProof(picture)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('"Gone" is no longer there') as string
+    });
   }, 100_000);
 
   it('is given to all pictures of a project, each of which keeps its background', async () => {

@@ -219,7 +219,7 @@ export function exposurePhrase({ exposure, finish: { white } }: Pick<Brief, 'exp
 const NAMED_ADJUSTMENTS = 2;
 
 /** What the finish does beyond the default: "brightened by 0.4 EV, with more contrast"; null when nothing. */
-export function finishPhrase({ exposure_ev, lamps, masks, tone, color, lens, surface }: Finish): string | null {
+export function finishPhrase({ exposure_ev, lamps, masks, tone, color, lens, surface, table }: Finish): string | null {
   const more = (value: number, what: string) => (value === 0 ? [] : [`with ${value > 0 ? 'more' : 'less'} ${what}`]);
   const some = (value: number, what: string) => (value === 0 ? [] : [`with ${what}`]);
   const words = [
@@ -243,6 +243,7 @@ export function finishPhrase({ exposure_ev, lamps, masks, tone, color, lens, sur
     ...more(color.vibrance, 'vibrance'),
     ...(color.filter !== null && color.filter_strength > 0 ? ['through a filter'] : []),
     ...some(color.bleach, 'bleach bypass'),
+    ...(table && table.amount > 0 ? [`with the table “${table.name}”`] : []),
     ...some(lens.glow, 'glow'),
     ...some(lens.vignette_ev, 'vignette'),
     ...some(lens.streaks + lens.ghosts, 'lens flare'),

@@ -4,6 +4,7 @@
  * is linear light, 0 to 1, in the primaries of sRGB; encode-rows.ts makes codes of it.
  */
 import type { Finish } from '../brief/brief';
+import type { ColourTable } from '../color/table';
 import { BACKDROP, BACKDROP_SHARE, CHANNELS, EVEN, ODD } from '../film/film';
 import { BEHIND, BEHIND_SHARE, LIGHT } from '../film/light';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
@@ -25,6 +26,8 @@ export interface Development {
   backdrop?: BackdropImage | null;
   /** Of finishes that look at the whole picture; without it they do not. */
   around?: Around;
+  /** Of finishes that name one; without it they are shown without. */
+  table?: ColourTable | null;
 }
 
 /** A rectangle of a picture with its light, LIGHT floats a pixel. */
@@ -52,13 +55,14 @@ export function createDeveloper({
   finish,
   within = WHOLE_SHEET,
   backdrop = null,
-  around
+  around,
+  table = null
 }: Development): DevelopTile {
   const { background } = finish;
   const aspect = (pictureWidth * within.height) / (pictureHeight * within.width);
   const behind = backgroundShader(background, aspect, backdrop);
   const clear = behind !== null || background.kind === 'clear';
-  const grade = createGrade(finish, white, aspect, around);
+  const grade = createGrade(finish, white, aspect, around, table);
   const back: number[] = [0, 0, 0];
   const rgb = new Float64Array(3);
   return ({ x: left, y: top, width, height, light }, out, from = 0) => {

@@ -1,12 +1,14 @@
 /**
  * What a finish does to the light of one place. In this order: the lens scatters and darkens (scene light), the colour
  * filter and the white balance (scene light), exposure, highlights and shadows by the neighbourhood, the tone curve with
- * contrast, black and white point, bleach bypass, saturation and vibrance (displayed light). Linear throughout.
+ * contrast, black and white point, bleach bypass, saturation and vibrance (displayed light), a colour table last. Linear
+ * throughout, but for the table.
  */
 import type { Finish } from '../brief/brief';
 import { luminanceOfLightness } from '../color/lightness';
 import { luminance } from '../color/spaces';
-import { decodeSrgb, srgbOfHex } from '../color/srgb';
+import { decodeSrgb, encodeSrgb, srgbOfHex } from '../color/srgb';
+import { type ColourTable, lookUpColour } from '../color/table';
 import { MID_GREY_OUT, toneOf } from '../color/tone';
 import { type BalanceMatrix, balanceMatrix } from '../color/white-balance';
 import { lookUp, quickLog2, tableOf } from '../math/curve-table';
@@ -20,7 +22,13 @@ import { type Around, NOTHING_AROUND } from './around';
 export type Grade = (rgb: Float64Array, u: number, v: number, x: number, y: number) => void;
 
 /** `white`: luminance of displayed white, cd/m2. `aspect`: width over height of the sheet. */
-export function createGrade(finish: Finish, white: number, aspect: number, around: Around = NOTHING_AROUND): Grade {
+export function createGrade(
+  finish: Finish,
+  white: number,
+  aspect: number,
+  around: Around = NOTHING_AROUND,
+  colourTable: ColourTable | null = null
+): Grade {
   const { scatter, surround } = around;
   const gain = 2 ** finish.exposure_ev / white;
   const light = lightMatrix(finish);
@@ -30,6 +38,7 @@ export function createGrade(finish: Finish, white: number, aspect: number, aroun
   const { table, crosstalk } = toneTable(finish);
   const own = 1 - crosstalk;
   const colours = colourOf(finish);
+  const tabled = colourTable && finish.table ? tableGrade(colourTable, finish.table.amount) : null;
   // called for every pixel: plain numbers and tables, no arrays but the one that it is given
   return (rgb, u, v, x, y) => {
     if (scatter) scatter(u, v, rgb);
@@ -63,6 +72,23 @@ export function createGrade(finish: Finish, white: number, aspect: number, aroun
       rgb[2] = low + (b - least) * slope;
     }
     if (colours) colours(rgb);
+    if (tabled) tabled(rgb);
+  };
+}
+
+const ENCODED = tableOf(encodeSrgb);
+const DECODED = tableOf(decodeSrgb);
+
+/** A colour table is of encoded colours. */
+function tableGrade(table: ColourTable, amount: number): (rgb: Float64Array) => void {
+  const own = new Float64Array(3);
+  return (rgb) => {
+    for (let c = 0; c < 3; c++) own[c] = lookUp(ENCODED, Math.min(1, rgb[c]!));
+    lookUpColour(table, own);
+    for (let c = 0; c < 3; c++) {
+      const shown = lookUp(DECODED, Math.min(1, Math.max(0, own[c]!)));
+      rgb[c] = rgb[c]! + (shown - rgb[c]!) * amount;
+    }
   };
 }
 

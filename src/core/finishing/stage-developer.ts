@@ -4,6 +4,7 @@
  */
 import { canonicalJson, type Finish } from '../brief/brief';
 import { lightness } from '../color/lightness';
+import type { ColourTable } from '../color/table';
 import { luminanceAt } from '../color/spaces';
 import { LIGHT } from '../film/light';
 import { type StageFilm, stageLight, type StagePlanes } from '../film/stage-film';
@@ -36,6 +37,13 @@ export interface DevelopedRows extends Histogram {
 const HALO = 12;
 const LIGHTNESS = tableOf((y) => lightness(Math.min(1, y)));
 
+/** What a finish needs beside the film. */
+export interface StageExtras {
+  within?: SheetShare;
+  backdrop?: BackdropImage | null;
+  table?: ColourTable | null;
+}
+
 /** `draft`: of the smaller copy, for as long as a slider moves. */
 export type StageLevel = 'draft' | 'full';
 
@@ -49,11 +57,7 @@ export class StageDeveloper {
     this.draft = new Rows(film, film.small, share);
   }
 
-  develop(
-    finish: Finish,
-    on: { within?: SheetShare; backdrop?: BackdropImage | null } = {},
-    level: StageLevel = 'full'
-  ): DevelopedRows {
+  develop(finish: Finish, on: StageExtras = {}, level: StageLevel = 'full'): DevelopedRows {
     return this[level].develop(finish, on);
   }
 }
@@ -78,15 +82,12 @@ class Rows {
     this.rows = Math.min(height, this.to + HALO) - this.top;
   }
 
-  develop(
-    finish: Finish,
-    { within = WHOLE_SHEET, backdrop = null }: { within?: SheetShare; backdrop?: BackdropImage | null }
-  ): DevelopedRows {
+  develop(finish: Finish, { within = WHOLE_SHEET, backdrop = null, table = null }: StageExtras): DevelopedRows {
     const { width, height, factor } = this.planes;
     const light = this.lightOf(finish);
     if (needsAround(finish)) light.maps ??= this.mapsOf(finish);
     const around = needsAround(finish) ? light.maps!.of(finish) : NOTHING_AROUND;
-    const develop = createDeveloper({ width, height, white: 1, finish, within, backdrop, around });
+    const develop = createDeveloper({ width, height, white: 1, finish, within, backdrop, around, table });
     let linear = new Float32Array(width * this.rows * 4);
     develop({ x: 0, y: this.top, width, height: this.rows, light: light.data }, linear, this.top);
     const first = this.from - this.top;

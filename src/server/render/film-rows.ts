@@ -1,5 +1,6 @@
 /** The picture of a film as rows, developed strip by strip, so that a sheet of any size needs little memory. */
 import type { Finish } from '../../core/brief/brief';
+import type { ColourTable } from '../../core/color/table';
 import type { FileOptions } from '../../core/catalogue/file-kinds';
 import { type FilmLayers, TILE_PX, type TileRect, tilesOf } from '../../core/film/film';
 import { type Cleaned, FinishedLight, type LightSource, NOT_CLEANED } from '../../core/film/finished-light';
@@ -21,6 +22,8 @@ export interface FilmView extends FilmPicture {
   within?: SheetShare;
   /** What a filter made of it; nothing when that is not said. */
   cleaned?: Cleaned;
+  /** The colour table of its finish; none when that is not said. */
+  table?: ColourTable | null;
 }
 
 /** In memory, for small ones. */
@@ -36,10 +39,19 @@ export async function developFilm(
 
 /** The picture of a film as linear rows; strips of tiles are developed as they are asked for. */
 export async function filmRows(view: FilmView, finish: Finish, backdrop: BackdropImage | null): Promise<FloatRows> {
-  const { film, width, height, white, within, layers, cleaned = NOT_CLEANED } = view;
+  const { film, width, height, white, within, layers, cleaned = NOT_CLEANED, table = null } = view;
   const light = new FinishedLight(film, layers, finish, cleaned);
   const around = needsAround(finish) ? await takeAround(light, view, finish) : NOTHING_AROUND;
-  const develop = createDeveloper({ width, height, white, finish, ...(within ? { within } : {}), backdrop, around });
+  const develop = createDeveloper({
+    width,
+    height,
+    white,
+    finish,
+    ...(within ? { within } : {}),
+    backdrop,
+    around,
+    table
+  });
   const tilesAt = tilesByRow(width, height);
   let strip = { y: -1, pixels: new Float32Array(0) };
   const load = async (y: number) => {

@@ -10,7 +10,9 @@ import { StageDeveloper } from '../../core/finishing/stage-developer';
 import { surfaceAdjustments } from '../../core/finishing/surface';
 import { shareOfSheet } from '../../core/output/size';
 import { rawScreenPath, SCREEN_PX, screenPath, THUMBNAIL_PX, thumbnailPath } from '../files/proof-files';
+import type { ColourTable } from '../../core/color/table';
 import { readBackdrop } from './backdrop-file';
+import { readTable } from './colour-table';
 import type { ProofWork } from './proof-work';
 import { ScreenPicture } from './screen-picture';
 
@@ -36,7 +38,8 @@ export class ProofScreen {
     private readonly work: ProofWork,
     private readonly picture: ScreenPicture,
     private readonly backdrop: BackdropImage | null,
-    private readonly white: number
+    private readonly white: number,
+    private readonly table: ColourTable | null
   ) {
     this.count = work.row.picture_count;
   }
@@ -52,8 +55,9 @@ export class ProofScreen {
       height: height * shrunk,
       within
     });
-    const development = { width, height, white, finish: brief.finish, within, backdrop };
-    return new ProofScreen(work, new ScreenPicture(development, SCREEN_PX), backdrop, white);
+    const table = await readTable(brief.finish);
+    const development = { width, height, white, finish: brief.finish, within, backdrop, table };
+    return new ProofScreen(work, new ScreenPicture(development, SCREEN_PX), backdrop, white, table);
   }
 
   /** Shows a tile of the film that is being rendered. */
@@ -78,7 +82,7 @@ export class ProofScreen {
       const whole = { film, layers, width, height, white: this.white, ...(cleaned ? { cleaned } : {}) };
       const developer = new StageDeveloper(await takeStageFilm(whole, finish.denoise, finish.masks, SCREEN_PX));
       const within = shareOfSheet(brief);
-      this.picture.replace(developer.develop(finish, { within, backdrop: this.backdrop }).pixels);
+      this.picture.replace(developer.develop(finish, { within, backdrop: this.backdrop, table: this.table }).pixels);
       return;
     }
     const source = new FinishedLight(film, layers, finish, cleaned);

@@ -8,6 +8,7 @@ import { encodePng } from '../../formats/image/encode';
 import { config } from '../config';
 import { giveWayTo, serveTask } from '../jobs/serve-task';
 import { readBackdrop } from '../render/backdrop-file';
+import { readTable } from '../render/colour-table';
 import { developFilm } from '../render/film-rows';
 import { openFilter } from '../render/open-filter';
 import { refuseDark } from '../../core/recipe/light';
@@ -33,7 +34,11 @@ serveTask('crop', async ({ model, brief }) => {
   if (denoise > 0) await denoiseFilm(view, (await openFilter(config.threads)).filter, denoised, () => {}, false);
   const backdrop = await readBackdrop(background, { width, height, within });
   const image = await developFilm(
-    { ...view, cleaned: { picture: denoise > 0 ? denoised : null, layers: null } },
+    {
+      ...view,
+      table: await readTable(brief.finish),
+      cleaned: { picture: denoise > 0 ? denoised : null, layers: null }
+    },
     brief.finish,
     backdrop
   );

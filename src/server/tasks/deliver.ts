@@ -3,6 +3,7 @@ import { whiteLuminance } from '../../core/brief/exposure';
 import { isLinear } from '../../core/catalogue/file-kinds';
 import { serveTask } from '../jobs/serve-task';
 import { readBackdrop } from '../render/backdrop-file';
+import { readTable } from '../render/colour-table';
 import { writeFilm } from '../render/deliver';
 import { openFinishedFilm } from '../render/finished-film';
 
@@ -11,7 +12,8 @@ serveTask(
   async ({ proof, film: hash, file, finish, ppi, marks, bleedPx, within, width, height, ev100, out }) => {
     const { film, layers, cleaned } = await openFinishedFilm(proof, hash, width, height, finish.denoise > 0);
     const backdrop = isLinear(file.kind) ? null : await readBackdrop(finish.background, { width, height, within });
-    const view = { film, layers, cleaned, within, width, height, white: whiteLuminance(ev100) };
+    const table = isLinear(file.kind) ? null : await readTable(finish);
+    const view = { film, layers, cleaned, table, within, width, height, white: whiteLuminance(ev100) };
     await writeFilm(out, view, { ...file, finish, ppi, backdrop, marks, bleedPx });
     return null;
   }

@@ -217,6 +217,22 @@ const MASK = object(
   { label: 'Mask', doc: 'A part or a material that is adjusted alone.' }
 );
 
+const TABLE = object(
+  {
+    file: text({
+      label: 'Table',
+      doc: 'A .cube file: a path for the command, in the application the hash of one that was brought in.',
+      default: '',
+      minLength: 1,
+      maxLength: 500,
+      must: 'must name a colour table'
+    }),
+    name: text({ label: 'Name', doc: 'Of the table.', default: '', maxLength: 120, must: 'must be a name' }),
+    amount: number({ label: 'Table amount', doc: 'How much of it is seen.', default: 1, min: 0, max: 1 })
+  },
+  { label: 'Colour table', doc: 'Colours of another program, over all of the finish but its surface.' }
+);
+
 export const FINISH = object(
   {
     exposure_ev: number({
@@ -280,6 +296,7 @@ export const FINISH = object(
     color: COLOR,
     lens: LENS,
     surface: SURFACE,
+    table: nullable(TABLE),
     background: BACKGROUND
   },
   { label: 'Finish', doc: 'What is done to the film for display.', decides: 'finish', word: 'finish' }

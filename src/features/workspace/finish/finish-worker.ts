@@ -4,6 +4,7 @@ import type { MaskOf } from '../../../core/film/masks';
 import { proposeFinish } from '../../../core/finishing/propose';
 import { StageDeveloper } from '../../../core/finishing/stage-developer';
 import { seenBackdrop } from '../preview/seen-backdrop';
+import { seenTable } from '../preview/seen-table';
 import type { FinishOrder, FinishReport } from './messages';
 
 const scope = self as unknown as {
@@ -47,6 +48,6 @@ async function answer(order: FinishOrder): Promise<void> {
   const { finish, within, level, id } = order;
   const { width, height } = level === 'draft' ? film.small : film.stage;
   const backdrop = await seenBackdrop(finish.background, width / within.width, height / within.height);
-  const rows = developer.develop(finish, { within, backdrop }, level);
+  const rows = developer.develop(finish, { within, backdrop, table: await seenTable(finish) }, level);
   scope.postMessage({ kind: 'rows', id, rows }, [rows.pixels.buffer]);
 }

@@ -5,9 +5,10 @@ import { BRIEF_DEFAULTS, type Finish } from '../../../core/brief/brief';
 import { limitsOf } from '../../../core/brief/limits';
 import { TONE_CHARACTER_NOTES, TONE_CHARACTERS, type ToneCharacter } from '../../../core/catalogue/tone-characters';
 import type { Proposal } from '../../../core/finishing/propose';
+import { BringIn } from '../../../ui/bring-in';
 import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
-import { send } from '../../shared/send';
+import { bringIn, send } from '../../shared/send';
 import type { ProofDto } from '../../../contracts/dto';
 import { FINISH_COPY as COPY } from '../finish/copy';
 import { Histogram } from '../finish/histogram';
@@ -102,6 +103,12 @@ export function FinishPanel(props: Props) {
     if (!sent.ok) return onMessage(sent.message);
     addProof(sent.value);
     chooseProof(sent.value.id);
+  };
+  const bringTable = async (file: File, onShare: (share: number) => void) => {
+    const made = await bringIn<{ file: string; name: string }>('/api/tables', file, onShare);
+    if (!made.ok) return onMessage(made.message);
+    onMessage(null);
+    set({ table: { ...made.value, amount: 1 } });
   };
   const give = async () => {
     const sent = await send<{ pictures: number }>('POST', `/api/pictures/${picture.id}/finish`);
@@ -244,6 +251,34 @@ export function FinishPanel(props: Props) {
           </span>
         </label>
         {color.filter !== null ? slider('color', 'filter_strength', COPY.strength, share, [0, 1, 0.01]) : null}
+      </div>
+      <div className="sec">
+        <div className="row">
+          <span className="lab">{COPY.table}</span>
+          {finish.table ? (
+            <button type="button" className="lk" onClick={() => set({ table: null })}>
+              {COPY.remove}
+            </button>
+          ) : null}
+        </div>
+        {finish.table ? (
+          <>
+            <p className="note">{finish.table.name}</p>
+            <Level
+              name={COPY.strength}
+              label={COPY.tableAmount}
+              value={finish.table.amount}
+              range={[0, 1, 0.01]}
+              ticks={AMOUNT}
+              text={share(finish.table.amount)}
+              was={before?.table?.amount ?? null}
+              initial={1}
+              onChange={(v, joins) => set({ table: { ...finish.table!, amount: Math.round(v * 100) / 100 } }, joins)}
+            />
+          </>
+        ) : (
+          <BringIn label={COPY.chooseTable} accept=".cube" word={COPY.bringTable} onFile={bringTable} />
+        )}
       </div>
       <div className="sec">
         <span className="lab">{COPY.lens}</span>

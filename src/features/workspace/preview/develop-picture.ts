@@ -11,6 +11,7 @@ import { encodeSrgb8 } from '../../../core/finishing/encode-rows';
 import { Cancelled, type LearnedFilter } from './learned-filter';
 import type { PreviewPicture } from './messages';
 import { seenBackdrop } from './seen-backdrop';
+import { seenTable } from './seen-table';
 
 /** What a filter made of a film; `none` makes nothing. */
 export interface Denoised {
@@ -72,7 +73,8 @@ export async function developDenoised(
     height,
     white,
     finish: seen,
-    backdrop: await seenBackdrop(seen.background, width, height)
+    backdrop: await seenBackdrop(seen.background, width, height),
+    table: await seenTable(seen)
   });
   const light = new FinishedLight(picture.film, NO_LAYERS, finish, { picture: denoised, layers: null });
   for (const tile of tilesOf(width, height)) {
