@@ -16,7 +16,11 @@ let developer: StageDeveloper | null = null;
 
 scope.onmessage = ({ data }) => {
   answer(data).catch((error: unknown) =>
-    scope.postMessage({ kind: 'fault', message: error instanceof Error ? error.message : String(error) })
+    scope.postMessage({
+      kind: 'fault',
+      id: data.id,
+      message: error instanceof Error ? error.message : String(error)
+    })
   );
 };
 
@@ -28,7 +32,7 @@ async function answer(order: FinishOrder): Promise<void> {
     developer = new StageDeveloper(film, order);
     const { groups, luminanceRatio, stage, names } = film;
     const facts = { groups, luminanceRatio, denoised: stage.clean !== null, hasMasks: names.part.length > 0 };
-    scope.postMessage({ kind: 'opened', ...facts });
+    scope.postMessage({ kind: 'opened', id: order.id, ...facts });
     return;
   }
   if (!film || !developer) return;

@@ -36,67 +36,76 @@ export interface Developed {
 
 const MOST_WORKERS = 4;
 
+/** Of an order whose answer nobody waits for any more. */
+export class Ended extends Error {}
+
 export class FinishWorkers {
   private readonly workers: Worker[];
-  private readonly waiting = new Map<number, (report: FinishReport) => void>();
-  private opening: { left: number; done: (opened: OpenedFilm) => void; failed: (message: string) => void } | null =
-    null;
+  private readonly waiting = new Map<
+    number,
+    { done: (report: FinishReport) => void; failed: (error: Error) => void }
+  >();
   private id = 0;
 
-  constructor(private readonly onFault: (message: string) => void) {
+  constructor() {
     const count = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2));
     this.workers = Array.from({ length: count }, () => {
       const worker = new Worker(new URL('./finish-worker.ts', import.meta.url), { type: 'module' });
       worker.onmessage = ({ data }: MessageEvent<FinishReport>) => this.take(data);
-      worker.onerror = (event) => this.take({ kind: 'fault', message: event.message || 'it could not be started' });
+      worker.onerror = (event) => this.fail(new Error(event.message || 'it could not be started'));
       return worker;
     });
   }
 
   /** Reads a stage film in place of the one that is there. */
-  open(url: string): Promise<OpenedFilm> {
-    return new Promise((done, failed) => {
-      this.opening = { left: this.workers.length, done, failed: (message) => failed(new Error(message)) };
-      for (const [index, worker] of this.workers.entries())
-        this.send(worker, { kind: 'open', url, index, of: this.workers.length });
-    });
+  async open(url: string): Promise<OpenedFilm> {
+    const of = this.workers.length;
+    const reports = await Promise.all(
+      this.workers.map((worker, index) => this.order(worker, (id) => ({ kind: 'open', id, url, index, of })))
+    );
+    return reports[0] as Extract<FinishReport, { kind: 'opened' }>;
   }
 
   async develop(finish: Finish, within: SheetShare, level: StageLevel): Promise<Developed> {
     const began = performance.now();
     const parts = await Promise.all(
-      this.workers.map(
-        (worker) =>
-          new Promise<DevelopedRows>((done) => {
-            const id = ++this.id;
-            this.waiting.set(id, (report) => report.kind === 'rows' && done(report.rows));
-            this.send(worker, { kind: 'develop', id, finish, within, level });
-          })
-      )
+      this.workers.map(async (worker) => {
+        const report = await this.order(worker, (id) => ({ kind: 'develop', id, finish, within, level }));
+        return (report as Extract<FinishReport, { kind: 'rows' }>).rows;
+      })
     );
     const { width, height } = parts[0]!;
     const ms = performance.now() - began;
     return { level, width, height, rows: parts, histogram: joinHistograms(parts), ms };
   }
 
-  propose(finish: Finish): Promise<Proposal | null> {
-    return new Promise((done) => {
-      const id = ++this.id;
-      this.waiting.set(id, (report) => report.kind === 'proposal' && done(report.proposal));
-      this.send(this.workers[0]!, { kind: 'propose', id, finish });
-    });
+  async propose(finish: Finish): Promise<Proposal | null> {
+    const report = await this.order(this.workers[0]!, (id) => ({ kind: 'propose', id, finish }));
+    return (report as Extract<FinishReport, { kind: 'proposal' }>).proposal;
   }
 
-  pick(u: number, v: number): Promise<Foremost> {
-    return new Promise((done) => {
+  async pick(u: number, v: number): Promise<Foremost> {
+    const report = await this.order(this.workers[0]!, (id) => ({ kind: 'pick', id, u, v }));
+    return report as Extract<FinishReport, { kind: 'picked' }>;
+  }
+
+  /** Rejects with the reason when the worker cannot follow it. */
+  private order(worker: Worker, orderOf: (id: number) => FinishOrder): Promise<FinishReport> {
+    return new Promise((done, failed) => {
       const id = ++this.id;
-      this.waiting.set(id, (report) => report.kind === 'picked' && done(report));
-      this.send(this.workers[0]!, { kind: 'pick', id, u, v });
+      this.waiting.set(id, { done, failed });
+      this.send(worker, orderOf(id));
     });
   }
 
   end(): void {
     for (const worker of this.workers) worker.terminate();
+    this.fail(new Ended());
+  }
+
+  private fail(error: Error): void {
+    for (const { failed } of this.waiting.values()) failed(error);
+    this.waiting.clear();
   }
 
   private send(worker: Worker, order: FinishOrder): void {
@@ -104,19 +113,10 @@ export class FinishWorkers {
   }
 
   private take(report: FinishReport): void {
-    if (report.kind === 'fault') {
-      if (this.opening) this.opening.failed(report.message);
-      else this.onFault(report.message);
-      this.opening = null;
-    } else if (report.kind === 'opened') {
-      const { opening } = this;
-      if (!opening || --opening.left > 0) return;
-      this.opening = null;
-      opening.done(report);
-    } else {
-      this.waiting.get(report.id)?.(report);
-      this.waiting.delete(report.id);
-    }
+    const asked = this.waiting.get(report.id);
+    this.waiting.delete(report.id);
+    if (report.kind === 'fault') asked?.failed(new Error(report.message));
+    else asked?.done(report);
   }
 }
 

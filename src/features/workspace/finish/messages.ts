@@ -5,15 +5,23 @@ import type { Proposal } from '../../../core/finishing/propose';
 import type { SheetShare } from '../../../core/output/size';
 
 export type FinishOrder =
-  | { kind: 'open'; url: string; index: number; of: number }
+  | { kind: 'open'; id: number; url: string; index: number; of: number }
   | { kind: 'develop'; id: number; finish: Finish; within: SheetShare; level: StageLevel }
   | { kind: 'propose'; id: number; finish: Finish }
   /** What is foremost at a place of the picture, in shares of its sides. */
   | { kind: 'pick'; id: number; u: number; v: number };
 
 export type FinishReport =
-  | { kind: 'opened'; groups: string[]; luminanceRatio: number | null; denoised: boolean; hasMasks: boolean }
+  | {
+      kind: 'opened';
+      id: number;
+      groups: string[];
+      luminanceRatio: number | null;
+      denoised: boolean;
+      hasMasks: boolean;
+    }
   | { kind: 'rows'; id: number; rows: DevelopedRows }
   | { kind: 'proposal'; id: number; proposal: Proposal | null }
   | { kind: 'picked'; id: number; part: string | null; material: string | null }
-  | { kind: 'fault'; message: string };
+  /** Why an order could not be followed. */
+  | { kind: 'fault'; id: number; message: string };

@@ -9,7 +9,7 @@ import { BRIEF_DEFAULTS, canonicalJson, developKey, type Finish } from '../../..
 import type { Histogram, StageLevel } from '../../../core/finishing/stage-developer';
 import type { Proposal } from '../../../core/finishing/propose';
 import { shareOfSheet, WHOLE_SHEET } from '../../../core/output/size';
-import { type Developed, FinishWorkers, type Foremost, type OpenedFilm, paint } from './finish-workers';
+import { type Developed, Ended, FinishWorkers, type Foremost, type OpenedFilm, paint } from './finish-workers';
 
 export type Compared = 'after' | 'before' | 'parted';
 
@@ -77,7 +77,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
 
   useEffect(() => {
     if (id === null) return;
-    const created = new FinishWorkers(setFault);
+    const created = new FinishWorkers();
     workers.current = created;
     return () => {
       created.end();
@@ -92,8 +92,13 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     };
   }, [id]);
 
+  const noteFault = (error: unknown): null => {
+    if (!(error instanceof Ended)) setFault((error as Error).message);
+    return null;
+  };
+
   // the film, at first with its layers as they are
-  const layersDenoise = film && film.groups.length > 0 && film.denoised ? finish.denoise : 1;
+  const layersDenoise = !film || (film.groups.length > 0 && film.denoised) ? finish.denoise : 1;
   const maskNames = finish.masks.map(({ of, name }) => `${of}:${name}`).join('\n');
   const opened = useRef<string | null>(null);
   const openedMasks = useRef('');
@@ -116,12 +121,13 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
         opened.current = stamp;
         openedMasks.current = maskNames;
         const facts = first ? await read(false) : film;
-        if (facts && facts.groups.length > 0 && facts.denoised && layersDenoise > 0) {
+        if (!facts || facts.groups.length === 0 || !facts.denoised) return;
+        if (layersDenoise > 0) {
           setSettling(true);
           await read(true);
-        }
+        } else if (!first) await read(false);
       } catch (error) {
-        if (!left) setFault((error as Error).message);
+        if (!left) noteFault(error);
       } finally {
         if (!left) setSettling(false);
       }
@@ -150,6 +156,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
   share.current = within;
   const drawn = (made: Developed, of: Finish, ms: number) => {
     if (now.current) paint(now.current, made);
+    setFault(null);
     setHistogram(made.histogram);
     setShown({ key: developKey(of), level: made.level, ms });
   };
@@ -160,7 +167,8 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
       const { finish: of, since } = wanted.current;
       wanted.current = null;
       const level: StageLevel = slow.current > QUICK_MS ? 'draft' : 'full';
-      const made = await workers.current.develop(of, share.current, level);
+      const made = await workers.current.develop(of, share.current, level).catch(noteFault);
+      if (!made) continue;
       if (level === 'full') slow.current = made.ms;
       drawn(made, of, performance.now() - since);
       clearTimeout(resting.current);
@@ -172,9 +180,11 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     if (busy.current || !workers.current || !share.current) return;
     busy.current = true;
     const of = latest.current;
-    const made = await workers.current.develop(of, share.current, 'full');
-    slow.current = made.ms;
-    if (!wanted.current) drawn(made, of, made.ms);
+    const made = await workers.current.develop(of, share.current, 'full').catch(noteFault);
+    if (made) {
+      slow.current = made.ms;
+      if (!wanted.current) drawn(made, of, made.ms);
+    }
     busy.current = false;
     void turn();
   };
@@ -193,11 +203,11 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
   useEffect(() => {
     const own = workers.current;
     if (beforeKey === null || !own || !share.current) return;
-    void own.develop(proofFinish.current!, share.current, 'full').then((made) => {
+    own.develop(proofFinish.current!, share.current, 'full').then((made) => {
       if (workers.current !== own) return;
       if (was.current) paint(was.current, made);
       setBefore(made.histogram);
-    });
+    }, noteFault);
   }, [beforeKey]);
 
   // each light alone, small
@@ -224,7 +234,8 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
         setAlone((known) => ({ ...known, [name]: address }));
       }
     };
-    void draw();
+    // small pictures that cannot be made are left out
+    draw().catch(() => {});
     return () => {
       left = true;
     };
