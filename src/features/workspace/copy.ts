@@ -108,6 +108,8 @@ export const KEYS: readonly [string, string][] = [
   ['w, t, x', 'whole sheet, true size, pixel for pixel'],
   ['m', 'the model, or the proof'],
   ['p', 'a patch: draw a rectangle to render alone'],
+  ['f', 'the finish of the proof on the stage'],
+  ['b', 'held in the finish: how the proof was before'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['arrows, + and −', 'turn, go nearer and farther, on the stage; with Shift: pan'],
   ['W, A, S, D', 'walk at the height of the eye, with the stage in focus; with Shift: faster'],
