@@ -26,7 +26,7 @@ for (const colorScheme of ['light', 'dark'] as const)
       expect(await violations(page), 'desk').toEqual([]);
       await openRoom(page);
       expect(await violations(page), 'workspace').toEqual([]);
-      for (const key of '123456789') {
+      for (const key of '123456789f') {
         await page.keyboard.press(key);
         await expect(page.locator('aside.panel h2')).toBeFocused();
         expect(await violations(page), `panel ${key}`).toEqual([]);

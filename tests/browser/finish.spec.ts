@@ -2,15 +2,44 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
+import { type Brief, canonicalJson } from '../../src/core/brief/brief';
+import { pictureOf } from '../support/pages';
 
+let found: { id: string; brief: Brief } | null = null;
+
+/** The first proof, which is complete, without a finish. */
 async function openFinish(page: Page) {
   await page.goto('/');
   await page.getByRole('link', { name: /Reading room/ }).click();
   await expect(page.locator('html')).toHaveAttribute('data-alive', '', { timeout: 30_000 });
+  found = pictureOf(page);
+  await page.getByRole('button', { name: 'Show proof 1', exact: true }).click();
   await page.locator('.strip').getByRole('button', { name: 'Finish', exact: true }).click();
   await expect(page.getByRole('complementary', { name: 'Finish' })).toBeVisible();
   await settled(page);
+  await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
+  await settled(page);
 }
+/** The picture is left as it was found. */
+test.afterEach(async ({ page }) => {
+  if (!found) return;
+  const { id, brief } = found;
+  await expect
+    .poll(async () => {
+      await page.evaluate(
+        ({ id: picture, body }) =>
+          fetch(`/api/pictures/${picture}/brief`, {
+            method: 'PUT',
+            headers: { 'Content-Type': 'application/json' },
+            body
+          }),
+        { id, body: JSON.stringify({ brief, from: null, joins: false }) }
+      );
+      await page.waitForTimeout(1000);
+      return canonicalJson(pictureOf(page).brief);
+    })
+    .toBe(canonicalJson(brief));
+});
 const canvas = (page: Page) => page.locator('.finished canvas').first();
 /** Waits until the stage shows the finish as it is now, whole. */
 async function settled(page: Page) {
@@ -37,18 +66,6 @@ async function press(page: Page, slider: string, key: string, times: number) {
   for (let i = 0; i < times; i++) await scale.press(key);
   await settled(page);
 }
-/** Until the last change is saved: a reload has it. */
-const saved = (page: Page) =>
-  expect
-    .poll(
-      () =>
-        page.evaluate(() => performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/brief')).length),
-      {
-        timeout: 20_000
-      }
-    )
-    .toBeGreaterThan(0);
-
 test('adjustments are seen at once, beside how it was, and taken back one by one or all', async ({ page }) => {
   test.setTimeout(200_000);
   await openFinish(page);
@@ -58,7 +75,7 @@ test('adjustments are seen at once, beside how it was, and taken back one by one
   expect(await luma(page)).toBeGreaterThan(plain + 10);
   await expect(sentence).toContainText('brightened by 0.5');
   // the proof as it was finished lies beside it
-  expect(Math.abs((await luma(page, 1)) - plain)).toBeLessThan(1);
+  expect(await luma(page, 1)).toBeLessThan((await luma(page)) - 10);
   const was = page.locator('.finished canvas').nth(1);
   await expect(was).toBeHidden();
   await page.getByRole('button', { name: 'Before', exact: true }).click();
@@ -93,7 +110,6 @@ test('adjustments are seen at once, beside how it was, and taken back one by one
   await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
   await settled(page);
   expect(Math.abs((await luma(page)) - plain)).toBeLessThan(1);
-  await saved(page);
 });
 
 test('each light is dimmed after the render, and the meter proposes what one press takes', async ({ page }) => {
@@ -120,7 +136,6 @@ test('each light is dimmed after the render, and the meter proposes what one pre
   await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
   await settled(page);
   expect(Math.abs((await luma(page)) - plain)).toBeLessThan(1);
-  await saved(page);
 });
 
 test('a finish is handed over as it is now and kept as a proof of the same film', async ({ page }) => {
@@ -158,9 +173,5 @@ test('a finish is handed over as it is now and kept as a proof of the same film'
     .locator('.strip')
     .getByRole('button', { name: /^Remove proof/ })
     .click();
-  await page.keyboard.press('f');
-  await settled(page);
-  await page.getByRole('button', { name: 'As rendered', exact: true }).first().click();
-  await settled(page);
-  await saved(page);
+  await expect(tickets).toHaveCount(before);
 });

@@ -303,7 +303,7 @@ test('white is pressed on the picture, and a proof takes it from the film that i
   await press(page, 0.12, 0.3);
   // grey paper in the light of the set's softboxes, 5,500 K, whatever balance it was seen in
   await expect.poll(() => Math.abs((briefOf(page).finish.white?.kelvin ?? 0) - 5500)).toBeLessThan(900);
-  const finish = page.getByRole('button', { name: /^Finish/ });
+  const finish = page.getByRole('button', { name: /^Finish.*proof/ });
   await expect(finish).toContainText('of proof 1');
   await finish.click();
   await expect(page.locator('.tk').filter({ has: page.getByRole('button', { name: 'Show proof 2' }) })).toContainText(

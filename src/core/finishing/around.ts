@@ -98,8 +98,7 @@ function glowOf(whole: SmallCopy): Plane {
   const levels: Plane[] = [];
   for (let i = 0; i < GLOW_STEPS; i++) {
     const sigma = Math.max(0.6, GLOW_WIDTH * 4 ** i * level.height);
-    const width = blurred(level, sigma);
-    levels.push(width);
+    levels.push(blurred(level, sigma));
     if (sigma > 1.2 && level.width > 16 && level.height > 16) level = shrunkPlane(level, 4);
   }
   const out = new Float32Array(copy.data.length);

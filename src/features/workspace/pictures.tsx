@@ -88,7 +88,7 @@ export function Pictures(props: Props) {
             onClick={() => place > 0 && onMove(-1)}
           >
             {PICTURES_COPY.up}
-          </button>{' '}
+          </button>
           <button
             type="button"
             className="lk"

@@ -37,6 +37,8 @@ export async function developFilm(
   return { width, height, pixels: await rows.read(0, height) };
 }
 
+const STRIPS_KEPT = 3;
+
 /** The picture of a film as linear rows; strips of tiles are developed as they are asked for. */
 export async function filmRows(view: FilmView, finish: Finish, backdrop: BackdropImage | null): Promise<FloatRows> {
   const { film, width, height, white, within, layers, cleaned = NOT_CLEANED, table = null } = view;
@@ -53,14 +55,19 @@ export async function filmRows(view: FilmView, finish: Finish, backdrop: Backdro
     table
   });
   const tilesAt = tilesByRow(width, height);
-  let strip = { y: -1, pixels: new Float32Array(0) };
-  const load = async (y: number) => {
+  // the last strips: what looks beyond its rows asks for the neighbours again
+  const strips = new Map<number, Float32Array>();
+  const stripAt = async (y: number): Promise<Float32Array> => {
+    const known = strips.get(y);
+    if (known) return known;
     const pixels = new Float32Array(Math.min(TILE_PX, height - y) * width * 4);
     for (const tile of tilesAt.get(y)!) {
       const of = await light.read(tile);
       if (of) develop({ ...tile, light: of }, pixels, y);
     }
-    strip = { y, pixels };
+    if (strips.size >= STRIPS_KEPT) strips.delete(strips.keys().next().value!);
+    strips.set(y, pixels);
+    return pixels;
   };
   const rows: FloatRows = {
     width,
@@ -69,9 +76,9 @@ export async function filmRows(view: FilmView, finish: Finish, backdrop: Backdro
       const out = new Float32Array(count * width * 4);
       for (let y = from; y < from + count; ) {
         const top = Math.floor(y / TILE_PX) * TILE_PX;
-        if (strip.y !== top) await load(top);
+        const strip = await stripAt(top);
         const end = Math.min(from + count, top + TILE_PX);
-        out.set(strip.pixels.subarray((y - top) * width * 4, (end - top) * width * 4), (y - from) * width * 4);
+        out.set(strip.subarray((y - top) * width * 4, (end - top) * width * 4), (y - from) * width * 4);
         y = end;
       }
       return out;
