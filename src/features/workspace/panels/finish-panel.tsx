@@ -363,7 +363,7 @@ export function FinishPanel(props: Props) {
             </select>
           </label>
         ) : null}
-        <p>
+        <p className="lk-row">
           <button type="button" className="lk" title={COPY.giveSays} onClick={() => void give()}>
             {COPY.give}
           </button>
