@@ -304,14 +304,6 @@ await shoot('background', {
     return 1;
   }
 });
-await shoot('library', {
-  project: 'Perihelion lamp',
-  word: /Studio/,
-  act: async (page) => {
-    await page.getByRole('button', { name: 'Library' }).click();
-    return 0;
-  }
-});
 await shoot('phone', { project: 'Reading room', word: /A3/, size: { width: 390, height: 844 } });
 await browser.close();
 processes.end();
