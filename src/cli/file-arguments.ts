@@ -1,6 +1,12 @@
 /** What a command is told of the file that it writes: --out picture.EXT [--bits 8|16] [--quality 94] [--long PX]. */
 import { extname } from 'node:path';
-import { DELIVERY_KINDS, type DeliveryKind, holds16Bits, QUALITY_DEFAULT } from '../core/catalogue/file-kinds';
+import {
+  DELIVERY_KINDS,
+  type DeliveryKind,
+  type FileOptions,
+  holds16Bits,
+  QUALITY_DEFAULT
+} from '../core/catalogue/file-kinds';
 import { BadInput } from './bad-input';
 
 export const FILE_ARGUMENTS = ['out', 'bits', 'quality', 'long'] as const;
@@ -11,14 +17,8 @@ const KINDS: Record<string, DeliveryKind> = {
   '.tiff': 'tif'
 };
 
-export interface AskedFile {
+export interface AskedFile extends Omit<FileOptions, 'about'> {
   out: string;
-  kind: DeliveryKind;
-  bits: 8 | 16;
-  quality: number;
-  long_px: number | null;
-  half: boolean;
-  pictureOnly: boolean;
 }
 
 export function readFileArguments(options: Partial<Record<(typeof FILE_ARGUMENTS)[number], string>>): AskedFile {

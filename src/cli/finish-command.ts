@@ -7,30 +7,23 @@ import { copyFile, rename, rm } from 'node:fs/promises';
 import { parseBrief } from '../contracts/brief';
 import { type Finish, BRIEF_DEFAULTS } from '../core/brief/brief';
 import { deliverProof } from '../server/usecases/deliver-proof';
-import { projectsNamed } from '../server/usecases/bring-revision';
 import { proofNumbered } from '../server/usecases/find-proof';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
 import { FILE_ARGUMENTS, readFileArguments } from './file-arguments';
+import { projectNamed } from './project-named';
 import { readJson } from './read-json';
 
 export async function finishCommand(args: string[]): Promise<number> {
   const { positional: name, options } = readArguments(args, ['project', 'proof', 'finish', ...FILE_ARGUMENTS]);
   const { out, ...file } = readFileArguments(options);
-  if (!options.project) throw new BadInput('say which project the picture is of: --project "Reading room"');
-  const named = projectsNamed(options.project);
-  if (named.length !== 1)
-    throw new BadInput(
-      named.length === 0
-        ? `there is no project "${options.project}" in this data; set SPHAERA_DATA to its folder`
-        : `${named.length} projects are called "${options.project}"; rename all but one`
-    );
+  const project = projectNamed(options.project, 'the picture is of');
   const number = options.proof === undefined ? null : Number(options.proof);
   if (number !== null && (!Number.isInteger(number) || number < 1))
     throw new BadInput(`--proof must be the number on a ticket, got "${options.proof}"`);
-  const found = proofNumbered(named[0]!, name, number);
+  const found = proofNumbered(project, name, number);
   if (!found.ok) throw new BadInput(found.message);
-  const { id, width_px, height_px, finish: own } = found.value;
+  const { id, finish: own } = found.value;
   const finish = options.finish === undefined ? 'proof' : await readFinish(options.finish, own);
   const made = await deliverProof(id, {
     ...file,
@@ -51,7 +44,6 @@ export async function finishCommand(args: string[]): Promise<number> {
     await rm(part, { force: true });
     throw new BadInput(`cannot write ${out}: ${(error as Error).message}`);
   }
-  process.stderr.write(`${out}: ${width_px} × ${height_px} px\n`);
   return 0;
 }
 

@@ -12,7 +12,7 @@ const USAGE = `sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] [--fineness
 sphaera watch FILE --project NAME
 sphaera render MODEL --brief brief.json --out picture.png|jpg|tif|webp|avif|exr|hdr|pdf|ora [--bits 8|16]
                [--quality 94] [--long PX] [--threads N] [--report report.json]
-sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT 
+sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT
                [--bits 8|16] [--quality 94] [--long PX]`;
 
 async function main(args: string[]): Promise<number> {

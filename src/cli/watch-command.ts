@@ -3,32 +3,26 @@
  * project. A half-written file is waited for; one that cannot be read is told, and the next save is tried.
  */
 import { access } from 'node:fs/promises';
-import { bringModelFiles, projectsNamed } from '../server/usecases/bring-revision';
+import { bringModelFiles } from '../server/usecases/bring-revision';
 import type { Result } from '../core/result/result';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
 import { modelFiles } from './model-files';
+import { projectNamed } from './project-named';
 import { untilQuiet } from './quiet-file';
 
 const QUIET_MS = 1000;
 
 export async function watchCommand(args: string[]): Promise<number> {
   const { positional: file, options } = readArguments(args, ['project']);
-  if (!options.project) throw new BadInput('say which project the file is of: --project "Reading room"');
-  const named = projectsNamed(options.project);
-  if (named.length !== 1)
-    throw new BadInput(
-      named.length === 0
-        ? `there is no project "${options.project}" in this data; bring the model in first, or set SPHAERA_DATA to its folder`
-        : `${named.length} projects are called "${options.project}"; rename all but one`
-    );
+  const project = projectNamed(options.project, 'the file is of');
   await access(file).catch(() => {
     throw new BadInput(`there is no file ${file}; check its name`);
   });
   const end = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => end.abort());
   console.log(`Watching ${file} for "${options.project}". Press Control and C to end.`);
-  await watchModel(file, named[0]!, end.signal, (text) => console.log(text));
+  await watchModel(file, project, end.signal, (text) => console.log(text));
   return 0;
 }
 

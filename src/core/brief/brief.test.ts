@@ -398,6 +398,9 @@ describe('the sentence', () => {
     const { finish } = BRIEF_DEFAULTS;
     const lamps = [{ group: 'Shelf lamp', on: true, dim_ev: -1, warmth_mired: 0 }];
     expect(finishPhrase(finish)).toBe(null);
+    expect(finishPhrase({ ...finish, lamps: [{ group: 'Sun', on: true, dim_ev: 1, warmth_mired: 0 }] })).toBe(
+      'sun raised to 200\u00a0%'
+    );
     expect(finishPhrase({ ...finish, exposure_ev: 0.4, lamps })).toBe(
       'brightened by 0.4\u00a0EV, shelf lamp dimmed to 50\u00a0%'
     );

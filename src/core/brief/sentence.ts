@@ -230,7 +230,7 @@ export function finishPhrase({ exposure_ev, lamps, masks, tone, color, lens, sur
       !on
         ? `${small(group)} off afterwards`
         : dim_ev !== 0
-          ? `${small(group)} dimmed to ${percentOf(dim_ev)}`
+          ? `${small(group)} ${dim_ev < 0 ? 'dimmed' : 'raised'} to ${percentOf(dim_ev)}`
           : `${small(group)} ${warmth_mired > 0 ? 'warmed' : 'cooled'}`
     ),
     ...(masks.length === 0 ? [] : [`with ${inWords(masks.length)}${NBSP}mask${masks.length === 1 ? '' : 's'}`]),

@@ -12,8 +12,6 @@ import { BEHIND, BEHIND_SHARE, LIGHT } from '../film/light';
 
 export interface Proposal {
   changes: Pick<Finish, 'exposure_ev' | 'white' | 'tone'>;
-  /** Which of them differ from what is there, and what was seen that speaks for it. */
-  exposureBy_ev: number;
   /** Of the light that looks nearly white in the picture; null where it is white already or cannot be told. */
   light: WhiteBalance | null;
   rangeStops: number;
@@ -83,7 +81,6 @@ export function proposeFinish(light: Float32Array, finish: Finish): Proposal | n
       white: white?.proposed ?? null,
       tone: { ...finish.tone, curve: character, highlights, shadows }
     },
-    exposureBy_ev: exposure_ev - finish.exposure_ev,
     light: white?.seen ?? null,
     rangeStops
   };

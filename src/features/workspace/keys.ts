@@ -1,5 +1,5 @@
 /** What the keys of the workspace do. Letters and digits alone can be turned off, for those who speak or press by chance. */
-import type { Zoom } from './stage';
+import type { Zoom } from './zoom';
 
 export interface KeyActions {
   /** Opens the panel of the brief with this number, from 1. */

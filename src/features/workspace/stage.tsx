@@ -27,13 +27,12 @@ import { inPercent } from './picked-place';
 import type { DrawnModel, LampMark, Picking } from './view';
 import { StageGuides } from './stage-guides';
 import { Viewport } from './viewport';
+import type { Zoom } from './zoom';
 
 const MODEL_SAYS =
   'Model: drag to turn, right-drag to pan, wheel to go nearer; arrows and plus or minus do the same; W, A, S and D walk';
 
 const COMPARED: readonly Compared[] = ['before', 'after', 'parted'];
-
-export type Zoom = 'whole' | 'true' | 'pixel';
 
 interface Props {
   project: string;

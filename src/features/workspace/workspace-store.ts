@@ -16,7 +16,7 @@ import type { Removed } from '../../core/catalogue/removable';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import type { MaterialInHand } from './assigning';
 import type { SheetUnit } from './panels/size-fields';
-import type { Zoom } from './stage';
+import type { Zoom } from './zoom';
 import type { OpenPanel, Picking } from './view';
 
 /** The frame and the viewpoint before the size changed its proportion. */

@@ -138,6 +138,12 @@ describe('OpenRaster', () => {
     const mask = await read('data/3.png');
     expect([mask[3], mask[(width - 1) * 4 + 3]]).toEqual([255, 0]);
     expect((await sharp(files['Thumbnails/thumbnail.png']!).metadata()).width).toBeLessThanOrEqual(256);
+    // smaller, it keeps the paper's size, and is clear where its picture is
+    const clear: Finish = { ...finish, background: { kind: 'clear' } };
+    await writeFilm(path, view, { ...FILE_DEFAULTS, kind: 'ora', finish: clear, ppi: 150, long_px: 60 });
+    const small = unzipSync(readFileSync(path));
+    expect(Buffer.from(small['stack.xml']!).toString()).toContain('w="60" h="40" xres="75"');
+    expect((await sharp(small['data/1.png']!).metadata()).hasAlpha).toBe(true);
     if (existsSync('/usr/bin/unzip'))
       expect(execFileSync('unzip', ['-t', path], { encoding: 'utf8' })).toContain('No errors');
   });

@@ -32,22 +32,24 @@ export async function writeLayered(path: string, view: FilmView, file: FilmFile)
   await mkdir(folder, { recursive: true });
   try {
     const layers: Layer[] = [];
-    const add = async (name: string, hidden: boolean, finish: Finish, keepAlpha: boolean) => {
-      const { rows } = copyOf(await filmRows(view, finish, file.backdrop ?? null), file.long_px);
-      const { quality, about, ppi } = file;
+    const keepAlpha = file.finish.background.kind === 'clear';
+    const add = async (name: string, hidden: boolean, finish: Finish) => {
+      const { rows, scale } = copyOf(await filmRows(view, finish, file.backdrop ?? null), file.long_px);
+      const { quality, about } = file;
+      const ppi = file.ppi === null ? null : file.ppi * scale;
       const at = `${layers.length}.png`;
       const image = { kind: 'png' as const, bits: 8 as const, quality, about, ppi, keepAlpha };
       await writeImage(join(folder, at), encodeRows(rows, '8 bit'), image);
       layers.push({ name, file: at, hidden });
-      return rows;
+      return { width: rows.width, height: rows.height, ppi };
     };
-    const { width, height } = await add('Picture', false, file.finish, file.finish.background.kind === 'clear');
+    const { width, height, ppi } = await add('Picture', false, file.finish);
     for (const group of view.layers.groups) {
       const others = view.layers.groups
         .filter((other) => other !== group)
         .map((other) => ({ group: other, on: false, dim_ev: 0, warmth_mired: 0 }));
       const own = file.finish.lamps.filter((dimmer) => sameGroup(dimmer.group, group));
-      await add(`Light: ${capital(group)}`, true, { ...file.finish, lamps: [...others, ...own] }, false);
+      await add(`Light: ${capital(group)}`, true, { ...file.finish, lamps: [...others, ...own] });
     }
     if (view.layers.aovs)
       for await (const { name, bytes } of maskFiles(view)) {
@@ -62,7 +64,7 @@ export async function writeLayered(path: string, view: FilmView, file: FilmFile)
         layers.push({ name: `Mask: ${name.slice(0, -4).replace(/^(\w+)s\/\d+ /, '$1 ')}`, file: at, hidden: true });
       }
     await writeFile(join(folder, 'mimetype'), 'image/openraster');
-    await writeFile(join(folder, 'stack.xml'), stackOf(layers, width, height, file.ppi));
+    await writeFile(join(folder, 'stack.xml'), stackOf(layers, width, height, ppi));
     await sharp(join(folder, '0.png'), { limitInputPixels: false })
       .resize({ width: THUMBNAIL_PX, height: THUMBNAIL_PX, fit: 'inside' })
       .png()

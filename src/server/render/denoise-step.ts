@@ -1,16 +1,14 @@
 /** Denoises the film of a proof, in a process of its own, and shows the result on its screen. */
-import { whiteLuminance } from '../../core/brief/exposure';
 import { layerGains } from '../../core/film/dimmers';
 import { type FilmLayers, layerCount } from '../../core/film/film';
 import type { FilmSource } from '../../core/film/store';
 import { DENOISE_START_S } from '../../core/forecast/forecast';
 import { type Refused, type Result, refused } from '../../core/result/result';
-import { isWhole } from '../files/checksum';
-import { cleanLayersPath } from '../files/proof-files';
-import { openTask, runTask } from '../jobs/run-task';
+import { openTask } from '../jobs/run-task';
 import type { TaskResult } from '../jobs/tasks';
 import { saveDenoiseSpeed } from '../store/forecasts';
 import type { ProofScreen } from './proof-screen';
+import { cleanLayers } from './clean-layers';
 import { openCleaned } from './finished-film';
 import type { ProofWork } from './proof-work';
 
@@ -75,11 +73,12 @@ const STOPPED: Refused = refused('the denoising was stopped', 'stopped');
 /** Shows a film that was denoised before. */
 export async function showDenoised(
   work: ProofWork,
-  { film, layers }: DenoisableFilm,
+  whole: DenoisableFilm,
   screen: ProofScreen,
   complete: boolean
 ): Promise<void> {
-  await readyLayers(work, layers);
+  const { film, layers } = whole;
+  await readyLayers(work, whole);
   const cleaned = await openCleaned(work.row.id, layers);
   if (!cleaned.picture) throw new Error(`showDenoised: the denoised film of proof ${work.row.id} is not there`);
   try {
@@ -91,14 +90,9 @@ export async function showDenoised(
 }
 
 /** Dimmed lamps of a denoised picture want their layers denoised. */
-async function readyLayers({ row, brief }: ProofWork, layers: FilmLayers): Promise<void> {
-  if (layerGains(brief.finish.lamps, layers.groups).length === 0 || (await isWhole(cleanLayersPath(row.id)))) return;
-  const made = await runTask('layers', {
-    proof: row.id,
-    width: row.width_px,
-    height: row.height_px,
-    white: whiteLuminance(row.ev100!)
-  });
+async function readyLayers({ row, brief }: ProofWork, { layers, white }: DenoisableFilm): Promise<void> {
+  if (layerGains(brief.finish.lamps, layers.groups).length === 0) return;
+  const made = await cleanLayers({ proof: row.id, width: row.width_px, height: row.height_px, white });
   // as rendered they serve too, with a little grain
   if (!made.ok) console.error(`layers of proof ${row.id}: ${made.message}`);
 }

@@ -142,7 +142,8 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     marks,
     out: `${path}.${newId()}.part`
   };
-  const dimmed = layerGains(finish.lamps, (await readLayers(id)).groups).length > 0;
+  // a layered file has each light alone
+  const dimmed = kind === 'ora' || layerGains(finish.lamps, (await readLayers(id)).groups).length > 0;
   if (dimmed && finish.denoise > 0) {
     const ready = await readyLayers(proof, picture.project_id);
     if (!ready.ok) return ready;

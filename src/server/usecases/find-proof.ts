@@ -10,7 +10,7 @@ export function proofNumbered(
   project: string,
   name: string,
   number: number | null
-): Result<{ id: string; width_px: number; height_px: number; finish: Finish }> {
+): Result<{ id: string; finish: Finish }> {
   const pictures = listPictures(project).filter((picture) => picture.name === name);
   if (pictures.length !== 1)
     return refused(
@@ -24,7 +24,7 @@ export function proofNumbered(
   const proof =
     number === null ? newestWhole(picture) : listProofsOf(picture, number + 1, 1).find((p) => p.number === number);
   return proof
-    ? ok({ ...proof, finish: readBrief(proof.brief_json).finish })
+    ? ok({ id: proof.id, finish: readBrief(proof.brief_json).finish })
     : refused(
         number === null ? `"${name}" has no finished proof yet; render it first` : `"${name}" has no proof ${number}`
       );

@@ -2,13 +2,14 @@
 import { createHash } from 'node:crypto';
 import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { whiteLuminance } from '../../core/brief/exposure';
 import type { MaskName } from '../../core/film/masks';
+import { whiteLuminance } from '../../core/brief/exposure';
 import { type Result, ok, refused } from '../../core/result/result';
 import { isWhole, keepSum, sumOfFile } from '../files/checksum';
 import { DAMAGED_FILM } from '../files/film-store';
 import { cleanLayersPath, proofFolder, readLayers } from '../files/proof-files';
 import { runTask } from '../jobs/run-task';
+import { cleanLayers } from '../render/clean-layers';
 import { findPicture } from '../store/pictures';
 import { findProof, forgetFilm, type ProofRow } from '../store/proofs';
 import { attendJob } from './attend-job';
@@ -69,14 +70,10 @@ export async function stageFilm(id: string, { denoise, masks, settled }: StageAs
 
 /** Denoises the light layers of a proof, unless they are or there are none. */
 export async function readyLayers(proof: ProofRow, project: string): Promise<Result<null>> {
-  const path = cleanLayersPath(proof.id);
-  if ((await readLayers(proof.id)).groups.length === 0) return ok(null);
-  return underWay('light layers', path, () =>
-    attendJob('deliver', project, async (): Promise<Result<null>> => {
-      if (await isWhole(path)) return ok(null);
-      const { id, width_px: width, height_px: height, ev100 } = proof;
-      const made = await runTask('layers', { proof: id, width, height, white: whiteLuminance(ev100!) });
-      return made.ok ? ok(null) : made;
-    })
+  const { id, width_px: width, height_px: height, ev100 } = proof;
+  if ((await readLayers(id)).groups.length === 0) return ok(null);
+  const white = whiteLuminance(ev100!);
+  return underWay('light layers', id, () =>
+    attendJob('deliver', project, () => cleanLayers({ proof: id, width, height, white }))
   );
 }

@@ -100,7 +100,11 @@ export const FINISH_COPY = {
   give: 'Give this finish to all pictures',
   giveSays: 'All other pictures of the project get these adjustments and dimmers, but keep their background.',
   gave: (pictures: number) =>
-    pictures === 1 ? 'One other picture has this finish now' : `${pictures} other pictures have this finish now`,
+    pictures === 0
+      ? 'All pictures have this finish already.'
+      : pictures === 1
+        ? 'One other picture has this finish now.'
+        : `${pictures} other pictures have this finish now.`,
   files: 'Hand over',
   filesSays: 'Files of this film as it is finished now.',
   percent,

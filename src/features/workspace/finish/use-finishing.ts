@@ -9,6 +9,7 @@ import { BRIEF_DEFAULTS, canonicalJson, developKey, type Finish } from '../../..
 import type { Histogram, StageLevel } from '../../../core/finishing/stage-developer';
 import type { Proposal } from '../../../core/finishing/propose';
 import { shareOfSheet, WHOLE_SHEET } from '../../../core/output/size';
+import { useSingleKeys } from '../use-keys';
 import { type Developed, Ended, FinishWorkers, type Foremost, type OpenedFilm, paint } from './finish-workers';
 
 export type Compared = 'after' | 'before' | 'parted';
@@ -241,17 +242,25 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     };
   }, [groups]);
 
-  // held: the picture as it was
+  // held: the picture as it was, then again what was compared
+  const [singleKeys] = useSingleKeys();
+  const comparing = useRef(compared);
+  comparing.current = compared;
   useEffect(() => {
-    if (!on) return;
+    if (!on || !singleKeys) return;
+    let held: Compared | null = null;
     const typing = (target: EventTarget | null) =>
       target instanceof HTMLElement && (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA');
     const press = (event: KeyboardEvent) => {
       if (event.key !== 'b' || event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
-      if (!event.repeat) onCompared('before');
+      if (event.repeat) return;
+      held = comparing.current;
+      onCompared('before');
     };
     const release = (event: KeyboardEvent) => {
-      if (event.key === 'b') onCompared('after');
+      if (event.key !== 'b' || held === null) return;
+      onCompared(held);
+      held = null;
     };
     addEventListener('keydown', press);
     addEventListener('keyup', release);
@@ -259,7 +268,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
       removeEventListener('keydown', press);
       removeEventListener('keyup', release);
     };
-  }, [on]);
+  }, [on, singleKeys]);
 
   return {
     state: !on ? 'none' : film ? 'ready' : 'opening',

@@ -36,9 +36,9 @@ const kept = (place: string): string => {
   }
 };
 
-type Props = Pick<PanelContext, 'workspace' | 'shown' | 'brief' | 'picture' | 'onMessage'>;
+type Props = Pick<PanelContext, 'workspace' | 'shown' | 'brief' | 'picture'>;
 
-export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }: Props) {
+export function FilesPanel({ workspace, shown, brief: own, picture }: Props) {
   const [kind, setKind] = useState<DeliveryKind>('png');
   const [bits, setBits] = useState<8 | 16>(8);
   const [quality, setQuality] = useState(QUALITY_DEFAULT);
@@ -49,6 +49,7 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
   const [half, setHalf] = useState(false);
   const [pictureOnly, setPictureOnly] = useState(false);
   const [asNow, setAsNow] = useState(true);
+  const [copied, setCopied] = useState<string | null>(null);
   const [about, setAbout] = useState(true);
   const [withBrief, setWithBrief] = useState(false);
   const [author, setAuthor] = useState('');
@@ -205,7 +206,7 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
         ) : null}
         {address ? (
           <p className="row">
-            <button type="button" className="lk act" onClick={() => void copyPicture(query, shown!.id).then(onMessage)}>
+            <button type="button" className="lk act" onClick={() => void copyPicture(query, shown!.id).then(setCopied)}>
               {COPY.copy}
             </button>
             {brief && 'ppi' in brief.size ? (
@@ -215,6 +216,11 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onMessage }:
             ) : null}
           </p>
         ) : null}
+        {copied === null ? null : (
+          <p className="note" role="status">
+            {copied}
+          </p>
+        )}
         {shown && brief?.quality.aovs && canFinish(shown) ? (
           <p>
             <a className="lk act" download href={`/api/proofs/${shown.id}/masks`} title={COPY.masksSay}>

@@ -53,6 +53,7 @@ type Part = 'tone' | 'color' | 'lens' | 'surface';
 export function FinishPanel(props: Props) {
   const { workspace, proofs, brief, was, shown, picture, picking, finishing, onPicking, onChange, onMessage } = props;
   const [proposal, setProposal] = useState<Proposal | null>(null);
+  const [given, setGiven] = useState<string | null>(null);
   const chooseProof = useWorkspaceStore((state) => state.chooseProof);
   const addProof = useWorkspaceStore((state) => state.addProof);
   const openPanel = useWorkspaceStore((state) => state.openPanel);
@@ -112,7 +113,8 @@ export function FinishPanel(props: Props) {
   };
   const give = async () => {
     const sent = await send<{ pictures: number }>('POST', `/api/pictures/${picture.id}/finish`);
-    onMessage(sent.ok ? COPY.gave(sent.value.pictures) : sent.message);
+    if (sent.ok) setGiven(COPY.gave(sent.value.pictures));
+    else onMessage(sent.message);
   };
   const ev = limitsOf('finish.exposure_ev');
   // the newest of each other picture, then the other proofs of this one
@@ -368,6 +370,11 @@ export function FinishPanel(props: Props) {
             {COPY.give}
           </button>
         </p>
+        {given === null ? null : (
+          <p className="note" role="status">
+            {given}
+          </p>
+        )}
       </div>
     </>
   );
