@@ -1,5 +1,12 @@
 /** The demo scenario: three jobs of the public observatory on Lantern Hill, with their pictures' briefs. */
-import { BRIEF_DEFAULTS, type Brief, SURROUNDINGS_DEFAULTS, type Surroundings } from '../core/brief/brief';
+import {
+  BRIEF_DEFAULTS,
+  type Brief,
+  CUMULUS_DEFAULTS,
+  SURROUNDINGS_DEFAULTS,
+  type SkySurroundings,
+  type Surroundings
+} from '../core/brief/brief';
 import { destinationOfSize } from '../core/brief/sentence';
 import { type QualityKey, stepSettings } from '../core/catalogue/quality';
 import { ARMS_LENGTH_M, seenAt } from '../core/output/destinations';
@@ -18,13 +25,21 @@ export interface DemoProject {
 export interface DemoPicture {
   name: string;
   brief: Brief;
-  /** Rendered when the demo is made, at this share of the size and this many samples; null for no proof. */
-  proof: { scale: number; samples: number } | null;
+  /** Rendered when the demo is made, at this share of the size and this many samples. */
+  proof: { scale: number; samples: number };
+  /** The first picture of its project, which is rendered coarsely at once. */
+  lead?: true;
 }
 
 export const DEMO_CLIENT = 'Ostrel observatory';
 const LANTERN_HILL = { ...SURROUNDINGS_DEFAULTS.sky, latitude_deg: 49.4, longitude_deg: 15.6 };
-const sky = (time: string, north_deg: number): Surroundings => ({ ...LANTERN_HILL, time, north_deg });
+const sky = (time: string, north_deg: number, more: Partial<SkySurroundings> = {}): Surroundings => ({
+  ...LANTERN_HILL,
+  time,
+  north_deg,
+  ...more
+});
+const HEAPED = { ...CUMULUS_DEFAULTS, cover: 0.3, base_m: 1400, seed: 3 };
 
 /** As the meter of the finish proposes them, but for a little less of the hut’s brightness; by camera. */
 const FINISHED: Readonly<Record<string, Partial<Brief['finish']>>> = {
@@ -50,6 +65,12 @@ function brief(camera: string, surroundings: Surroundings, size: SizeChoice, ste
   };
 }
 
+/** Its lamps of these groups at another level than in the model. */
+const dimmed = (of: Brief, dim_ev: number, groups: readonly string[]): Brief => ({
+  ...of,
+  lamps: { ...of.lamps, groups: groups.map((group) => ({ group, on: true, dim_ev, kelvin: null, photometry: null })) }
+});
+
 /** Keeps its lights apart, so that they can be dimmed after the render. */
 const withLayers = (of: Brief): Brief => ({ ...of, quality: { ...of.quality, layers: true } });
 
@@ -62,23 +83,32 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     pictures: [
       {
         name: 'Hut from the meadow',
-        brief: brief(
-          'From the meadow',
-          sky('2026-09-12T16:50:00+02:00', -10),
-          { width_px: 3840, height_px: 2160 },
-          'study'
+        brief: dimmed(
+          brief(
+            'From the meadow',
+            sky('2026-09-12T18:20:00+02:00', -10, { cumulus: HEAPED }),
+            { width_px: 3840, height_px: 2160 },
+            'study'
+          ),
+          1,
+          ['lamp strip', 'desk lamps', 'Door lamp']
         ),
-        proof: { scale: 0.25, samples: 32 }
+        proof: { scale: 0.25, samples: 32 },
+        lead: true
       },
       {
         name: 'Dome and slit',
-        brief: brief(
-          'Dome and slit',
-          sky('2026-09-12T09:30:00+02:00', -10),
-          { paper: 'A3', orientation: 'portrait', ppi: 200 },
-          'glance'
+        brief: dimmed(
+          brief(
+            'Dome and slit',
+            sky('2026-09-12T19:48:00+02:00', -10),
+            { paper: 'A3', orientation: 'portrait', ppi: 200 },
+            'study'
+          ),
+          -1.4,
+          ['lamp strip', 'desk lamps']
         ),
-        proof: null
+        proof: { scale: 0.25, samples: 32 }
       }
     ]
   },
@@ -98,12 +128,13 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
             'study'
           )
         ),
-        proof: { scale: 0.25, samples: 48 }
+        proof: { scale: 0.25, samples: 48 },
+        lead: true
       },
       {
         name: 'Star globe',
-        brief: brief('Star globe', sky('2026-10-12T08:50:00+02:00', 22), { width_px: 1080, height_px: 1080 }, 'glance'),
-        proof: null
+        brief: brief('Star globe', sky('2026-10-12T08:50:00+02:00', 22), { width_px: 1080, height_px: 1080 }, 'study'),
+        proof: { scale: 0.5, samples: 32 }
       }
     ]
   },
@@ -121,17 +152,22 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
           { paper: 'A2', orientation: 'portrait', ppi: 200 },
           'study'
         ),
-        proof: { scale: 0.17, samples: 48 }
+        proof: { scale: 0.17, samples: 48 },
+        lead: true
       },
       {
         name: 'Ring and globe',
-        brief: brief(
-          'Ring and globe',
-          { ...SURROUNDINGS_DEFAULTS.studio, rotation_deg: 25, brightness_ev: 0 },
-          { width_px: 1080, height_px: 1350 },
-          'glance'
+        brief: dimmed(
+          brief(
+            'Ring and globe',
+            { ...SURROUNDINGS_DEFAULTS.studio, set: 'edges', rotation_deg: 0, brightness_ev: -2.5 },
+            { width_px: 1080, height_px: 1350 },
+            'study'
+          ),
+          -1,
+          ['opal light']
         ),
-        proof: null
+        proof: { scale: 0.5, samples: 48 }
       }
     ]
   }

@@ -1,8 +1,8 @@
 /**
  * Makes the demo data through the same use cases as a user's upload: models from their generators, projects, briefs,
  * and small proofs in the queue, which the service renders while one watches: first every lead picture at few samples,
- * then each at its own. Goes on when it was interrupted, and does nothing once all was made, so that what a user removes
- * stays away. SPHAERA_DEMO_QUICK=1 asks for the first proofs alone, for tests.
+ * then each picture at its own. Goes on when it was interrupted, and does nothing once all was made, so that what a
+ * user removes stays away. SPHAERA_DEMO_QUICK=1 asks for the first proofs alone, for tests.
  */
 import { put } from '../server/files/content-store';
 import { isMarked, mark } from '../server/files/marks';
@@ -31,10 +31,19 @@ for (const project of DEMO_PROJECTS) {
     pictures: project.pictures.map(({ name, brief }) => ({ name, brief }))
   });
   if (!created.ok) throw new Error(`the demo model of ${project.name} was refused: ${created.message}`);
-  forEachProof(project.name, 0, (proof) => ({ scale: proof.scale / 2, samples: FIRST_SAMPLES }));
+  forEachProof(
+    project.name,
+    ({ lead }, proofs) => lead === true && proofs === 0,
+    ({ scale }) => ({ scale: scale / 2, samples: FIRST_SAMPLES })
+  );
 }
 if (process.env.SPHAERA_DEMO_QUICK !== '1')
-  for (const project of DEMO_PROJECTS) forEachProof(project.name, 1, (proof) => proof);
+  for (const project of DEMO_PROJECTS)
+    forEachProof(
+      project.name,
+      ({ lead }, proofs) => proofs === (lead ? 1 : 0),
+      (proof) => proof
+    );
 mark(MADE);
 process.exit(0);
 
@@ -42,17 +51,17 @@ function projectNamed(name: string): string | undefined {
   return viewDesk().projects.find((p) => p.name === name)?.id;
 }
 
-/** Asks for the next proof of each picture that has `before` of them. */
+/** Asks for a proof of each picture that is due with the number of proofs it has. */
 function forEachProof(
   name: string,
-  before: number,
-  rendered: (proof: NonNullable<DemoPicture['proof']>) => { scale: number; samples: number }
+  due: (picture: DemoPicture, proofs: number) => boolean,
+  rendered: (proof: DemoPicture['proof']) => DemoPicture['proof']
 ): void {
   const project = projectNamed(name);
   if (!project) return;
   for (const picture of viewWorkspace(project)!.pictures) {
     const demo = DEMO_PROJECTS.find((p) => p.name === name)!.pictures.find((p) => p.name === picture.name);
-    if (!demo?.proof || viewPicture(picture.id)!.proofs.length !== before) continue;
+    if (!demo || !due(demo, viewPicture(picture.id)!.proofs.length)) continue;
     const quality = { ...demo.brief.quality, ...rendered(demo.proof) };
     const asked = requestProofOf(picture.id, { ...demo.brief, quality });
     if (!asked.ok) throw new Error(asked.message);

@@ -325,6 +325,67 @@ export class MeshBuilder {
     }
   }
 
+  /** A smooth sheet through the points `at(u, v)`, u and v from 0 to 1; `size` m along both for its texture. */
+  sheet(
+    material: string,
+    nu: number,
+    nv: number,
+    at: (u: number, v: number) => Vec3,
+    size: readonly [number, number] = [1, 1]
+  ): void {
+    const part = this.part(material);
+    const first = part.positions.length / 3;
+    const d = 1e-3;
+    for (let j = 0; j <= nv; j++)
+      for (let i = 0; i <= nu; i++) {
+        const [u, v] = [i / nu, j / nv];
+        const along = subtract(at(u + d, v), at(u - d, v));
+        const across = subtract(at(u, v + d), at(u, v - d));
+        this.vertex(part, at(u, v), normalize(cross(along, across)), u * size[0], v * size[1]);
+      }
+    const row = nu + 1;
+    for (let j = 0; j < nv; j++)
+      for (let i = 0; i < nu; i++) {
+        const a = first + j * row + i;
+        part.indices.push(a, a + 1, a + row + 1, a, a + row + 1, a + row);
+      }
+  }
+
+  /** Draws all of another once more in here, turned about its upright by `turn` radians and moved. */
+  place(drawn: MeshBuilder, at: Vec3, turn = 0): this {
+    const [c, s] = [Math.cos(turn), Math.sin(turn)];
+    const turned = (of: readonly number[], i: number): Vec3 => [
+      of[i]! * c + of[i + 2]! * s,
+      of[i + 1]!,
+      of[i + 2]! * c - of[i]! * s
+    ];
+    for (const source of drawn.parts.values()) {
+      const part = this.part(source.material);
+      const first = part.positions.length / 3;
+      for (let i = 0; i < source.positions.length; i += 3) {
+        const [u, v] = [source.uvs[(i / 3) * 2]!, source.uvs[(i / 3) * 2 + 1]!];
+        this.vertex(part, add(at, turned(source.positions, i)), turned(source.normals, i), u, v);
+      }
+      for (const index of source.indices) part.indices.push(first + index);
+    }
+    return this;
+  }
+
+  /** Gives what is of one material another name for it. */
+  rename(material: string, name: string): this {
+    for (const part of this.parts.values()) if (part.material === material) part.material = name;
+    return this;
+  }
+
+  /** Makes everything drawn so far larger, about the origin; textures keep their size. */
+  grow(factor: number): this {
+    for (const part of this.parts.values()) {
+      for (let i = 0; i < part.positions.length; i++) part.positions[i]! *= factor;
+      for (let i = 0; i < part.uvs.length; i++) part.uvs[i]! *= factor;
+    }
+    return this;
+  }
+
   get triangles(): number {
     let n = 0;
     for (const part of this.parts.values()) n += part.indices.length / 3;

@@ -1,104 +1,57 @@
 /**
- * The Lantern Hill hut: timber hall on a stone plinth, stone tower under a copper dome with its slit, a path through
- * the meadow; on a slope of 70 x 60 m.
+ * The Lantern Hill hut: timber hall on a stone plinth, stone tower under a copper dome with its slit, on a slope among
+ * trees, with a path through the meadow and someone on it.
  */
 import type { Vec3 } from '../../core/math/vec3';
 import { add, cross, normalize, scale } from '../../core/math/vec3';
 import { MeshBuilder } from '../../drawing/mesh-builder';
-import { field } from '../../drawing/noise';
 import { SOLIDS } from '../../drawing/textures/solids';
 import { copper, masonry, meadow, wood } from '../../drawing/textures/surfaces';
 import type { DrawnModel } from '../../drawing/write-model';
-import { ground } from './hill';
-import { spruces } from './spruces';
-
-const BLADES = 120_000;
+import { GRID_M, ground } from './hill';
+import { INSIDE_MATERIALS, inside } from './hut-inside';
+import { MEADOW_MATERIALS, flowers, grass, path } from './meadow';
+import { trees } from './trees';
+import { VISITOR_MATERIALS, visitor } from './visitor';
 
 export function hut(): DrawnModel {
   const m = new MeshBuilder(31);
-  m.begin('Site').terrain('meadow', -150, 170, -40, 260, 150, 140, ground);
-  grass(m);
   plinth(m.begin('Plinth and steps'));
   hall(m.begin('Hall'));
+  inside(m.begin('Inside'));
   tower(m.begin('Tower'), [3.05, 0, 7.7]);
+  m.grow(GRID_M);
+  m.begin('Site').terrain('meadow', -190, 220, -50, 340, 150, 140, ground);
+  grass(m);
+  flowers(m.begin('Flowers'));
   path(m.begin('Path'));
-  const blade = (color: Vec3) => ({ color, roughness: 0.9 });
+  visitor(m.begin('Visitor'), [0.78, ground(0.78, 2.7) + 0.05, 2.7], 0.1);
+  const grove = trees(m);
   return {
     name: 'Lantern Hill hut',
     mesh: m,
-    copies: spruces(m),
+    copies: grove.copies,
     materials: {
+      ...grove.materials,
+      ...MEADOW_MATERIALS,
+      ...INSIDE_MATERIALS,
+      ...VISITOR_MATERIALS,
       meadow: { texture: meadow(6), span: [4, 4] },
-      'grass, green': blade([0.13, 0.165, 0.045]),
-      'grass, pale': blade([0.22, 0.225, 0.085]),
-      'grass, dark': blade([0.085, 0.125, 0.035]),
-      'grass, straw': blade([0.36, 0.3, 0.14]),
       'field stone': { texture: masonry([0.42, 0.4, 0.36], 3), span: [2.52, 2.52], roughness: 0.9 },
       larch: { texture: wood([0.4, 0.25, 0.135], 15), span: [2.4, 0.6] },
       'weathered copper': { texture: copper(12), span: [2, 2], metallic: 1 },
       'blackened steel': { color: [0.03, 0.03, 0.03], roughness: 0.4 },
       concrete: { solid: SOLIDS.poured, roughness: 0.85 },
       'window glass': { color: [0.97, 0.985, 0.98], transmission: 1, roughness: 0, ior: 1.5 },
-      'inside wall': { color: [0.62, 0.58, 0.52], roughness: 0.9 },
-      'dark interior': { color: [0.05, 0.048, 0.045], roughness: 0.9 },
-      'lamp strip': { color: [0.9, 0.88, 0.84], glow: [14000, 9500, 5200] },
-      spruce: { color: [0.042, 0.07, 0.03], roughness: 0.95 },
-      bark: { color: [0.1, 0.065, 0.045], roughness: 0.95 }
+      'dark interior': { color: [0.05, 0.048, 0.045], roughness: 0.9 }
     },
     cameras: [
-      { name: 'From the meadow', from: [-1.2, 1.35, -5.4], to: [1.45, 1.62, 7], focalMm: 31 },
-      { name: 'Dome and slit', from: [-3.4, 2.3, 0.6], to: [2.6, 2.5, 7.5], focalMm: 40 },
-      { name: 'Up the path', from: [0.1, 0.75, -1.2], to: [1.9, 2.1, 7.4], focalMm: 26 }
+      { name: 'From the meadow', from: [-2.2, 1.62, -6.4], to: [1.75, 2.35, 9.1], focalMm: 33 },
+      { name: 'Dome and slit', from: [-3.9, 1.7, -3.6], to: [2.3, 3.5, 9.75], focalMm: 27 },
+      { name: 'Up the path', from: [0.1, 1, -1.6], to: [2.5, 2.7, 9.6], focalMm: 26 }
     ],
-    lamps: [{ name: 'Door lamp', kind: 'point', at: [1.02, 2.3, 5.8], color: [1, 0.7, 0.42], candela: 30 }]
+    lamps: [{ name: 'Door lamp', kind: 'point', at: [1.33, 2.9, 7.5], color: [1, 0.7, 0.42], candela: 60 }]
   };
-}
-
-function grass(m: MeshBuilder): void {
-  const { random } = m;
-  const kinds = ['grass, green', 'grass, pale', 'grass, dark', 'grass, straw'] as const;
-  for (let i = 0; i < BLADES; i++) {
-    const q = random();
-    const z = -6 + q ** 1.7 * 27;
-    const x = (random() - 0.5) * (9 + (z + 7) * 1.5);
-    if (x > -1.6 && x < 4.9 && z > 5.1 && z < 9.8) continue;
-    if (onPath(x, z)) continue;
-    const y = ground(x, z);
-    const tall = (0.09 + 0.17 * random()) * (0.55 + 0.8 * field(x * 0.5, z * 0.5, 8));
-    const a = random() * 2 * Math.PI;
-    const w = (0.004 + 0.004 * random()) * (1 + Math.max(0, z) * 0.05);
-    const side: Vec3 = [Math.cos(a) * w, 0, Math.sin(a) * w];
-    const tip: Vec3 = [x + (random() - 0.3) * 0.14, y + tall, z + (random() - 0.5) * 0.14];
-    const patch = field(x * 0.6, z * 0.6, 4) + 0.35 * random();
-    const kind = kinds[patch > 0.82 ? 3 : random() < 0.3 ? 1 : random() < 0.5 ? 2 : 0]!;
-    const part = m.part(kind);
-    // lit as a meadow, not as blades of tin: normals lean up
-    const n = normalize([-Math.sin(a) * 0.6, 0.9, Math.cos(a) * 0.6]);
-    const first = m.vertex(part, [x - side[0], y - 0.02, z - side[2]], n, 0, 0);
-    m.vertex(part, [x + side[0], y - 0.02, z + side[2]], n, 0, 0);
-    m.vertex(part, tip, n, 0, 0);
-    const flat = cross([2 * side[0], 0, 2 * side[2]], [tip[0] - x + side[0], tall + 0.02, tip[2] - z + side[2]]);
-    if (flat[0] * n[0] + flat[1] * n[1] + flat[2] * n[2] > 0) part.indices.push(first, first + 1, first + 2);
-    else part.indices.push(first, first + 2, first + 1);
-  }
-}
-
-const stone = (t: number): [number, number] => [1.05 - 0.16 * t + 0.25 * Math.sin(t * 0.8), 4.75 - 0.78 * t];
-function onPath(x: number, z: number): boolean {
-  for (let t = 0; t < 13; t++) {
-    const [sx, sz] = stone(t);
-    if (Math.abs(x - sx) < 0.38 && Math.abs(z - sz) < 0.3) return true;
-  }
-  return false;
-}
-
-function path(m: MeshBuilder): void {
-  for (let t = 0; t < 13; t++) {
-    const [x, z] = stone(t);
-    const wide = 0.33 + 0.05 * Math.sin(t * 2);
-    const y = ground(x, z);
-    m.box('concrete', [x - wide, y - 0.08, z - 0.26], [x + wide, y + 0.05, z + 0.26], 0.02, 0.2 * Math.sin(t * 1.7));
-  }
 }
 
 function plinth(m: MeshBuilder): void {
@@ -115,7 +68,6 @@ function hall(m: MeshBuilder): void {
   m.box('inside wall', [x1 - 0.1, y0, z0 + 0.05], [x1, y1, z1 - 0.05], 0);
   m.box('inside wall', [x0 + 0.03, y1 - 0.06, z0 + 0.02], [x1, y1, z1], 0);
   m.box('larch', [x0, y0 - 0.06, z0], [x1, y0, z1], 0.003);
-  m.box('larch', [-0.9, 1.3, z1 - 0.5], [0.3, 1.34, z1 - 0.12], 0.004);
   m.box('lamp strip', [-0.62, 2.4, 7.4], [0.1, 2.43, 7.46], 0.004);
   const window = { x0: -1, x1: 0.4, y0: 0.98, y1: 2.12 };
   const door = { x0: 0.75, x1: 1.3, y1: 2.15 };
@@ -153,7 +105,7 @@ function hall(m: MeshBuilder): void {
   m.box('blackened steel', [door.x0 - 0.04, 0.56, z0 - 0.02], [door.x0, door.y1 + 0.04, z0 + 0.05], 0.004);
   m.box('blackened steel', [door.x1, 0.56, z0 - 0.02], [door.x1 + 0.04, door.y1 + 0.04, z0 + 0.05], 0.004);
   m.box('blackened steel', [door.x0, door.y1, z0 - 0.02], [door.x1, door.y1 + 0.04, z0 + 0.05], 0.004);
-  m.box('dark interior', [door.x0, 0.56, z0 + 0.02], [door.x1, door.y1, z0 + 0.04], 0.002);
+  m.box('dark interior', [door.x0 - 0.12, 0.5, z0 + 0.02], [door.x1 + 0.12, door.y1 + 0.05, z0 + 0.04], 0.002);
   m.rod('weathered copper', [door.x0 + 0.07, 1.1, z0 - 0.02], [door.x0 + 0.07, 1.5, z0 - 0.02], 0.012, 0.012, 16);
   m.box('blackened steel', [0.95, 2.28, 5.84], [1.09, 2.33, 6.1], 0.006);
 }

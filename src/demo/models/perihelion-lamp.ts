@@ -1,11 +1,12 @@
 /**
  * The Perihelion lamp: turned brass stem on a stoneware base, an opal light in a clear glass globe, a brass ring about
- * it; 0.47 m tall.
+ * it; 0.47 m tall; about it the things of someone who reads the almanac by its light.
  */
 import type { Vec3 } from '../../core/math/vec3';
 import { MeshBuilder } from '../../drawing/mesh-builder';
 import { SOLIDS } from '../../drawing/textures/solids';
-import type { DrawnModel } from '../../drawing/write-model';
+import type { DrawnMaterial, DrawnModel } from '../../drawing/write-model';
+import { glasses, openBook, pencil, THING_MATERIALS } from './things';
 
 const S = 0.2; // the profile is drawn five times as large
 
@@ -144,10 +145,13 @@ export function perihelionLamp(): DrawnModel {
     0.016 * S,
     18
   );
+  stillLife(m);
   return {
     name: 'Perihelion lamp',
     mesh: m,
     materials: {
+      ...THING_MATERIALS,
+      ...BOOK_MATERIALS,
       stoneware: { solid: SOLIDS.stoneware, roughness: 0.5 },
       'polished brass': { color: [0.88, 0.64, 0.31], metallic: 1, roughness: 0.1 },
       'brushed brass': { color: [0.86, 0.63, 0.32], metallic: 1, roughness: 0.32 },
@@ -163,11 +167,60 @@ export function perihelionLamp(): DrawnModel {
       'textile flex': { color: [0.06, 0.055, 0.05], roughness: 0.9 }
     },
     cameras: [
-      { name: 'Whole lamp', from: [0.07, 0.31, -1.24], to: [0, 0.235, 0], focalMm: 47 },
-      { name: 'Ring and globe', from: [-0.32, 0.47, -0.5], to: [0, 0.36, 0], focalMm: 50 }
+      { name: 'Whole lamp', from: [0.07, 0.33, -1.34], to: [0.01, 0.225, 0], focalMm: 47 },
+      { name: 'Ring and globe', from: [-0.3, 0.43, -0.56], to: [0.015, 0.365, 0], focalMm: 50 }
     ],
     lamps: []
   };
+}
+
+/** An evening with the almanac: books and a brass planet on the left, the page with the orbits and glasses on the right. */
+function stillLife(m: MeshBuilder): void {
+  m.begin('Books');
+  let y = 0;
+  for (const [i, [cover, tall, deep, thick, turn]] of STACK.entries()) {
+    m.place(closedBook(cover, tall, deep, thick), [-0.165 + 0.008 * i, y, 0.12 - 0.006 * i], turn);
+    y += thick;
+  }
+  m.begin('Planet').sphere('polished brass', [-0.17, y + 0.021, 0.105], 0.021, 40, 80);
+  m.turned(
+    'polished brass',
+    [-0.17, y, 0.105],
+    [
+      [0.012, 0],
+      [0.0125, 0.0025],
+      [0.0105, 0.004]
+    ],
+    64
+  );
+  m.begin('Almanac').place(openBook(), [0.148, 0, -0.15], -0.32);
+  m.begin('Glasses').place(glasses(), [0.165, 0.0135, -0.16], 2.65);
+  m.begin('Pencil').place(pencil(), [-0.1, 0, -0.17], 0.42);
+}
+
+const STACK = [
+  ['cloth, bottle green', 0.22, 0.155, 0.031, 0.35],
+  ['cloth, sand', 0.2, 0.14, 0.024, 0.55],
+  ['cloth, madder', 0.185, 0.125, 0.019, 0.2]
+] as const;
+const cloth = (color: Vec3): DrawnMaterial => ({ color, roughness: 0.85, sheen: { color, roughness: 0.5 } });
+const BOOK_MATERIALS: Record<string, DrawnMaterial> = {
+  'cloth, bottle green': cloth([0.035, 0.075, 0.055]),
+  'cloth, sand': cloth([0.42, 0.34, 0.22]),
+  'cloth, madder': cloth([0.25, 0.05, 0.04]),
+  gilt: { color: [0.83, 0.63, 0.3], metallic: 1, roughness: 0.35 }
+};
+
+/** Lies flat, its spine along x towards the viewer, with two gilt lines on it. */
+function closedBook(cover: string, tall: number, deep: number, thick: number): MeshBuilder {
+  const m = new MeshBuilder(7);
+  const [x, z] = [tall / 2, deep / 2];
+  for (const y of [0, thick - 0.0028]) m.box(cover, [-x, y, -z], [x, y + 0.0028, z], 0.0009);
+  m.box(cover, [-x, 0, -z], [x, thick, -z + 0.003], 0.0012);
+  m.box('page edges', [-x + 0.004, 0.0026, -z + 0.002], [x - 0.004, thick - 0.0026, z - 0.004], 0.0004);
+  for (const at of [-0.7, -0.62, 0.5, 0.58])
+    m.box('gilt', [x * at, 0.003, -z - 0.0002], [x * at + 0.0022, thick - 0.003, -z + 0.001], 0.0001);
+  return m;
 }
 
 function inwardSphere(

@@ -4,10 +4,13 @@
  */
 import type { Vec3 } from '../../core/math/vec3';
 import { MeshBuilder } from '../../drawing/mesh-builder';
-import { field } from '../../drawing/noise';
+import { cup, bowl } from '../../drawing/pieces/things';
+import { pottedPlant, tallPlant } from '../../drawing/pieces/plants';
 import { SOLIDS } from '../../drawing/textures/solids';
 import { boards, meadow, starChart, wood } from '../../drawing/textures/surfaces';
 import type { DrawnModel } from '../../drawing/write-model';
+import { garden } from './garden';
+import { curtain, glasses, openBook, pencil, THING_MATERIALS, throwCloth } from './things';
 
 const WARM: Vec3 = [1, 0.66, 0.36];
 
@@ -24,20 +27,32 @@ export function readingRoom(): DrawnModel {
   const { random } = mesh;
   shell(mesh.begin('Shell'));
   windows(mesh.begin('Windows'));
-  outside(mesh.begin('Outside'));
+  const grounds = garden(mesh);
   shelves(mesh.begin('Shelves'));
   table(mesh.begin('Table'));
   bench(mesh.begin('Bench'));
   globe(mesh.begin('Star globe'), [1.72, 1.02, 2.95]);
   for (const [i, [x, z]] of STOOLS.entries()) stool(mesh.begin(`Stool ${i + 1}`), x, z, random() * 2);
+  curtains(mesh.begin('Curtains'));
+  rug(mesh.begin('Rug'));
+  const pieces = inUse(mesh);
   return {
     name: 'Reading room',
     mesh,
+    copies: grounds.copies,
     materials: {
+      ...THING_MATERIALS,
+      ...pieces,
+      ...grounds.materials,
+      gilt: { color: [0.83, 0.63, 0.3], metallic: 1, roughness: 0.35 },
+      linen: { color: [0.66, 0.62, 0.54], roughness: 0.95, through: { weight: 0.4, color: [0.72, 0.66, 0.55] } },
+      'rug, wool': { solid: SOLIDS.woven, color: [0.9, 0.84, 0.72], roughness: 1 },
+      'rug, border': { solid: SOLIDS['rust cloth'], color: [0.5, 0.42, 0.4], roughness: 1 },
       'oak floor': { texture: boards([0.44, 0.27, 0.145], 3), span: [3.2, 3.2], roughness: 1 },
       plaster: { solid: SOLIDS.trowelled, roughness: 0.95 },
       'dark walnut': { texture: wood([0.3, 0.17, 0.088], 21), span: [2.4, 0.6] },
       'light oak': { texture: wood([0.5, 0.33, 0.185], 33), span: [2.4, 0.6] },
+      'turned oak': { solid: SOLIDS.oak, roughness: 0.5 },
       'blackened steel': { color: [0.035, 0.034, 0.033], metallic: 0, roughness: 0.42 },
       brass: { color: [0.86, 0.62, 0.3], metallic: 1, roughness: 0.2 },
       'window glass': { color: [0.97, 0.985, 0.98], transmission: 1, roughness: 0, ior: 1.5 },
@@ -45,7 +60,6 @@ export function readingRoom(): DrawnModel {
       'green cloth': { solid: SOLIDS['green cloth'], roughness: 0.95 },
       'rust cloth': { solid: SOLIDS['rust cloth'], roughness: 0.95 },
       meadow: { texture: meadow(4), span: [4, 4], roughness: 1 },
-      'far hills': { color: [0.075, 0.1, 0.055], roughness: 1 },
       paper: { color: [0.82, 0.79, 0.72], roughness: 0.9 },
       stoneware: { solid: SOLIDS.stoneware, roughness: 0.55 },
       'Shelf lamps': { color: [0.9, 0.88, 0.84], roughness: 0.4, glow: [9000, 6000, 3300] },
@@ -53,7 +67,7 @@ export function readingRoom(): DrawnModel {
       ...Object.fromEntries(BOOKS.map(([name, color]) => [name, { color, roughness: 0.72 }]))
     },
     cameras: [
-      { name: 'East window', from: [0.55, 1.5, -1.5], to: [-0.22, 1.22, 6], focalMm: 24 },
+      { name: 'East window', from: [0.55, 1.46, -1.1], to: [-0.2, 1.2, 6], focalMm: 24 },
       { name: 'Star globe', from: [0.75, 1.32, 0.95], to: [1.66, 0.92, 3], focalMm: 36 },
       { name: 'From the bench', from: [-1.9, 1.25, 6.7], to: [1.2, 1.05, 1.2], focalMm: 24 }
     ],
@@ -90,7 +104,12 @@ const BOOKS: [string, Vec3][] = [
   ['book, linen', [0.58, 0.54, 0.47]],
   ['book, umber', [0.14, 0.1, 0.08]],
   ['book, russet', [0.42, 0.19, 0.07]],
-  ['book, grey', [0.26, 0.27, 0.29]]
+  ['book, grey', [0.26, 0.27, 0.29]],
+  ['book, bone', [0.66, 0.63, 0.56]],
+  ['book, pine', [0.05, 0.1, 0.075]],
+  ['book, plum', [0.16, 0.06, 0.1]],
+  ['book, ochre', [0.46, 0.28, 0.08]],
+  ['book, night', [0.03, 0.035, 0.05]]
 ];
 
 function shell(m: MeshBuilder): void {
@@ -158,19 +177,6 @@ function windows(m: MeshBuilder): void {
   m.box('plaster', [3, -0.1, z], [3.3, 3, 7.7], 0.004);
 }
 
-function outside(m: MeshBuilder): void {
-  const slope = (x: number, z: number) => {
-    const away = Math.hypot(x, z - 6);
-    const rise = Math.max(0, away - 14);
-    return (
-      -1.5 +
-      0.5 * (field(x * 0.12, z * 0.12, 7) - 0.5) +
-      rise * rise * 0.0008 * (0.55 + 0.9 * field(x * 0.018, z * 0.018, 3)) * (z > 0 ? 1 : 0.6)
-    );
-  };
-  m.terrain('meadow', -60, 90, -50, 100, 130, 130, slope);
-}
-
 function shelves(m: MeshBuilder): void {
   const { random } = m;
   for (let i = 0; i < 7; i++) {
@@ -195,10 +201,14 @@ function shelves(m: MeshBuilder): void {
       const depth = 0.18 + 0.08 * random();
       const [name] = BOOKS[Math.floor(random() * BOOKS.length)]!;
       const run = 1 + Math.floor(random() * 5);
+      const bands = random() < 0.55;
       for (let n = 0; n < run && z < 7.1; n++) {
         const post = ((((z - 0.3) / 1.15) % 1) + 1) % 1;
-        if (post > 0.035 && post + width / 1.15 < 0.965)
-          m.box(name, [-2.96, y, z], [-2.96 + depth + 0.02 * random(), y + height, z + width - 0.0015], 0.0035);
+        if (post > 0.035 && post + width / 1.15 < 0.965) {
+          const front = -2.96 + depth + 0.012 * random();
+          m.box(name, [-2.96, y, z], [front, y + height * (0.97 + 0.05 * random()), z + width - 0.0015], 0.0035);
+          if (bands) spineBands(m, front, y, height, z, width - 0.0015);
+        }
         z += width;
       }
     }
@@ -222,6 +232,61 @@ function shelves(m: MeshBuilder): void {
   }
 }
 
+/** A label and two lines in gold, as a binder sets them. */
+function spineBands(m: MeshBuilder, front: number, y: number, height: number, z: number, width: number): void {
+  const band = (low: number, high: number, material = 'gilt') =>
+    m.box(
+      material,
+      [front - 0.002, y + height * low, z + 0.004],
+      [front + 0.0005, y + height * high, z + width - 0.004],
+      0.0002
+    );
+  band(0.7, 0.84, m.random() < 0.5 ? 'book, bone' : 'book, night');
+  band(0.12, 0.13);
+  band(0.88, 0.89);
+}
+
+const RUG = { x: [-1.75, 1.5], z: [2.05, 6.3], border_m: 0.14 } as const;
+
+function rug(m: MeshBuilder): void {
+  const [x0, x1] = RUG.x;
+  const [z0, z1] = RUG.z;
+  m.box('rug, border', [x0, 0.0005, z0], [x1, 0.009, z1], 0.003);
+  const b = RUG.border_m;
+  m.box('rug, wool', [x0 + b, 0.001, z0 + b], [x1 - b, 0.0115, z1 - b], 0.003);
+}
+
+/** Drawn back between the windows, with a rail above. */
+function curtains(m: MeshBuilder): void {
+  m.rod('blackened steel', [2.9, 2.74, -1.1], [2.9, 2.74, 7.3], 0.011, 0.011, 16);
+  const tall = 2.7;
+  for (const z of [0.32, 2.52, 4.72]) m.place(curtain('linen', 0.42, tall, 6), [2.9, 0.03, z]);
+  m.place(curtain('linen', 0.34, tall, 5), [2.9, 0.03, 6.76]);
+}
+
+/** A book left open, a cup, glasses, papers; plants on the sill and in the corner; a throw on the bench. */
+function inUse(m: MeshBuilder): DrawnModel['materials'] {
+  m.begin('Things in use');
+  const top = 0.756;
+  m.place(openBook(), [-0.12, top, 3.42], 2.9);
+  m.place(glasses(), [0.16, top, 3.28], 0.5);
+  m.place(pencil(), [0.2, top, 3.5], 1.1);
+  m.place(openBook(), [-0.42, top, 4.62], 1.45);
+  m.begin('Throw').place(throwCloth('linen', 0.86, 0.42, 0.27), [0.86, 0.412, 6.845]);
+  const pieces = {
+    Cup: { piece: cup(), at: [0.3, top, 3.05] as Vec3, turn: 0.7 },
+    Bowl: { piece: bowl(), at: [-0.1, top, 5] as Vec3, turn: 0 },
+    'Potted plant': { piece: pottedPlant(), at: [-1.9, 0.81, 7.33] as Vec3, turn: 0.4 },
+    'Tall plant': { piece: tallPlant(), at: [2.45, 0, 6.42] as Vec3, turn: 1 }
+  };
+  const materials: DrawnModel['materials'] = {};
+  for (const [name, { piece, at, turn }] of Object.entries(pieces)) {
+    m.begin(name).place(piece.mesh, at, turn);
+    for (const [key, made] of Object.entries(piece.materials)) materials[key] ??= made;
+  }
+  return materials;
+}
+
 function table(m: MeshBuilder): void {
   m.box('light oak', [-0.78, 0.71, 2.35], [0.58, 0.755, 5.95], 0.006);
   for (const z of [2.6, 5.6]) {
@@ -231,8 +296,8 @@ function table(m: MeshBuilder): void {
     m.box('light oak', [-0.6, 0.1, z + 0.02], [0.4, 0.16, z + 0.07], 0.004);
   }
   m.box('light oak', [-0.13, 0.1, 2.7], [-0.07, 0.16, 5.7], 0.004);
-  m.box('paper', [-0.44, 0.756, 2.84], [-0.13, 0.778, 3.06], 0.006, 0.22);
-  m.box('paper', [-0.14, 0.756, 2.92], [0.17, 0.778, 3.14], 0.006, 0.22);
+  m.box('paper', [-0.5, 0.756, 2.6], [-0.29, 0.7575, 2.9], 0.0004, 0.22);
+  m.box('paper', [-0.46, 0.7576, 2.66], [-0.25, 0.7588, 2.96], 0.0004, -0.1);
   m.box('book, oxblood', [0.12, 0.756, 3.85], [0.36, 0.8, 4.17], 0.005, -0.3);
   m.box('book, linen', [0.14, 0.801, 3.87], [0.35, 0.836, 4.14], 0.005, 0.15);
   m.box('book, slate blue', [-0.56, 0.756, 4.86], [-0.34, 0.794, 5.16], 0.005, 0.1);
@@ -271,7 +336,7 @@ function table(m: MeshBuilder): void {
 
 function stool(m: MeshBuilder, x: number, z: number, turn: number): void {
   m.turned(
-    'light oak',
+    'turned oak',
     [x, 0.42, z],
     [
       [0, 0],
@@ -287,7 +352,7 @@ function stool(m: MeshBuilder, x: number, z: number, turn: number): void {
   for (let i = 0; i < 4; i++) {
     const a = (i * Math.PI) / 2 + turn;
     m.rod(
-      'light oak',
+      'turned oak',
       [x + 0.185 * Math.cos(a), 0, z + 0.185 * Math.sin(a)],
       [x + 0.12 * Math.cos(a), 0.43, z + 0.12 * Math.sin(a)],
       0.013,
@@ -295,7 +360,7 @@ function stool(m: MeshBuilder, x: number, z: number, turn: number): void {
       14
     );
     m.rod(
-      'light oak',
+      'turned oak',
       [x + 0.165 * Math.cos(a), 0.14, z + 0.165 * Math.sin(a)],
       [x + 0.165 * Math.cos(a + Math.PI / 2), 0.14, z + 0.165 * Math.sin(a + Math.PI / 2)],
       0.009,
@@ -359,11 +424,11 @@ function globe(m: MeshBuilder, g: Vec3): void {
   m.sphere('star chart', g, 0.34, 64, 128, true);
   const tilt = 0.41;
   m.ring('brass', g, [Math.sin(tilt) * 0.3, -Math.sin(tilt), Math.cos(tilt) * 0.95], 0.385, 0.012, 128, 14);
-  m.ring('light oak', [g[0], g[1] - 0.02, g[2]], [0, 1, 0], 0.43, 0.023, 128, 14);
+  m.ring('turned oak', [g[0], g[1] - 0.02, g[2]], [0, 1, 0], 0.43, 0.023, 128, 14);
   for (let i = 0; i < 4; i++) {
     const a = (i * Math.PI) / 2 + 0.4;
     m.rod(
-      'light oak',
+      'turned oak',
       [g[0] + 0.36 * Math.cos(a), 0, g[2] + 0.36 * Math.sin(a)],
       [g[0] + 0.43 * Math.cos(a), g[1] - 0.03, g[2] + 0.43 * Math.sin(a)],
       0.016,
@@ -372,7 +437,7 @@ function globe(m: MeshBuilder, g: Vec3): void {
     );
   }
   m.turned(
-    'light oak',
+    'turned oak',
     [g[0], 0.2, g[2]],
     [
       [0, 0],

@@ -51,6 +51,17 @@ function leaf(
     }
 }
 
+/** Two triangles that meet in the middle of the leaf. */
+function farLeaf(m: MeshBuilder, material: string, foot: Vec3, along: Vec3, length: number, width: number): void {
+  const way = normalize(along);
+  const side = normalize(cross(UP, way));
+  const tip = add(foot, add(scale(way, length), [0, -0.3 * length, 0]));
+  const middle = mix(foot, tip, 0.45);
+  const edge = (s: number): Vec3 => add(add(middle, scale(side, (s * width) / 2)), [0, 0.2 * width, 0]);
+  m.triangle(material, foot, tip, edge(-1));
+  m.triangle(material, foot, edge(1), tip);
+}
+
 function pot(m: MeshBuilder, radius: number, height: number): void {
   m.turned(
     'pot',
@@ -147,7 +158,7 @@ export function tallPlant(): Piece {
   };
 }
 
-interface Tree {
+export interface Tree {
   seed: number;
   height: number;
   trunk: number;
@@ -156,8 +167,16 @@ interface Tree {
   spread: number;
   leaf: number;
   boughs: number;
+  /** Branches of a bough, twigs of a branch, leaves of a twig. */
+  forks?: readonly [number, number, number];
   color: Vec3;
+  /** What light keeps on its way through a leaf. */
+  through?: Vec3;
+  /** To be seen from some way off: leaves of two triangles, and no wood in the twigs. */
+  far?: boolean;
 }
+
+const FORKS = [9, 6, 11] as const;
 
 export const broadleafTree = (): Piece =>
   tree({
@@ -182,7 +201,8 @@ export const youngTree = (): Piece =>
     color: [0.09, 0.17, 0.04]
   });
 
-function tree({ seed, height, trunk, clear, spread, leaf: size, boughs, color }: Tree): Piece {
+export function tree({ seed, height, trunk, clear, spread, leaf, boughs, color, ...more }: Tree): Piece {
+  const { forks = FORKS, through = [0.24, 0.42, 0.06], far = false } = more;
   const m = new MeshBuilder(seed);
   const sway = (t: number): Vec3 => [
     0.025 * height * Math.sin(2.1 * t + seed),
@@ -207,40 +227,45 @@ function tree({ seed, height, trunk, clear, spread, leaf: size, boughs, color }:
     const reach =
       spread * height * Math.sin(Math.PI * (0.16 + 0.8 * v) ** 0.72) * (0.75 + 0.35 * m.random()) + 0.03 * height;
     const out = normalize([Math.cos(a), 0.32 + 0.75 * v, Math.sin(a)]);
-    bough(m, sway(t), out, reach, trunk * (1 - t) * 0.55 + 0.004, size, 0);
+    bough(m, sway(t), out, reach, trunk * (1 - t) * 0.55 + 0.004, { leaf, forks, far }, 0);
   }
-  return { mesh: m, materials: { bark: BARK, foliage: leafMaterial(color, [0.24, 0.42, 0.06]) } };
+  return { mesh: m, materials: { bark: BARK, foliage: leafMaterial(color, through) } };
 }
 
-function bough(m: MeshBuilder, foot: Vec3, way: Vec3, reach: number, thick: number, size: number, depth: number): void {
+type Growth = Required<Pick<Tree, 'leaf' | 'forks' | 'far'>>;
+
+function bough(m: MeshBuilder, foot: Vec3, way: Vec3, reach: number, thick: number, like: Growth, depth: number): void {
   const side = normalize(cross(UP, way));
   const bent = normalize(add(way, add(scale(side, 0.35 * (m.random() - 0.5)), [0, 0.12, 0])));
   const middle = add(foot, scale(way, reach * 0.5));
   const tip = add(middle, scale(bent, reach * 0.5));
-  m.rod('bark', foot, middle, thick, thick * 0.7, depth === 0 ? 8 : 5);
-  m.rod('bark', middle, tip, thick * 0.7, thick * 0.35, depth === 0 ? 8 : 5);
+  if (depth < 2 || !like.far) {
+    m.rod('bark', foot, middle, thick, thick * 0.7, depth === 0 ? 8 : 5);
+    m.rod('bark', middle, tip, thick * 0.7, thick * 0.35, depth === 0 ? 8 : 5);
+  }
   if (depth === 2) {
-    twig(m, foot, tip, size);
+    twig(m, foot, tip, like);
     return;
   }
-  const forks = depth === 0 ? 9 : 6;
+  const forks = like.forks[depth === 0 ? 0 : 1];
   for (let i = 0; i < forks; i++) {
     const t = (depth === 0 ? 0.22 : 0.15) + ((depth === 0 ? 0.78 : 0.85) * (i + 0.5)) / forks;
     const from = t < 0.5 ? mix(foot, middle, t * 2) : mix(middle, tip, t * 2 - 1);
     const a = (i % 2 ? 1 : -1) * (0.5 + 0.5 * m.random());
     const lift = 1.1 * (m.random() - 0.4);
     const out = normalize(add(add(scale(bent, 0.8), scale(side, a)), [0, lift, 0]));
-    bough(m, from, out, reach * (0.66 - 0.32 * t) * (0.75 + 0.5 * m.random()), thick * 0.45, size, depth + 1);
+    bough(m, from, out, reach * (0.66 - 0.32 * t) * (0.75 + 0.5 * m.random()), thick * 0.45, like, depth + 1);
   }
 }
 
-function twig(m: MeshBuilder, foot: Vec3, tip: Vec3, size: number): void {
-  const leaves = 11;
+function twig(m: MeshBuilder, foot: Vec3, tip: Vec3, { leaf: size, forks: [, , leaves], far }: Growth): void {
   for (let i = 0; i < leaves; i++) {
     const at = mix(foot, tip, 0.25 + (0.75 * i) / (leaves - 1));
     const a = m.random() * 2 * Math.PI;
     const out: Vec3 = [Math.cos(a), 0.5 * (m.random() - 0.4), Math.sin(a)];
-    leaf(m, 'foliage', at, out, size * (0.8 + 0.6 * m.random()), size * 0.72, 0.3 + 0.4 * m.random());
+    const long = size * (0.8 + 0.6 * m.random());
+    if (far) farLeaf(m, 'foliage', at, out, long, size * 0.8);
+    else leaf(m, 'foliage', at, out, long, size * 0.72, 0.3 + 0.4 * m.random());
   }
 }
 

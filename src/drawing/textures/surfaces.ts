@@ -78,7 +78,7 @@ export function copper(seed: number): PaintedTexture {
     const streak = fractal(x, y, 40, 4, 3, seed + 4);
     const dark = Math.min(1, Math.max(0, (cloud - 0.4) * 2.2));
     return {
-      color: blend([0.78, 0.42, 0.28], [0.42, 0.24, 0.17], 0.75 * dark + 0.25 * streak),
+      color: blend([0.56, 0.3, 0.19], [0.27, 0.16, 0.115], 0.75 * dark + 0.25 * streak),
       roughness: 0.3 + 0.26 * dark + 0.1 * streak
     };
   });
@@ -89,7 +89,7 @@ export function meadow(seed: number): PaintedTexture {
   return paint(1024, 1024, 4, 4, (x, y): Paint => {
     const a = fractal(x, y, 5, 5, 5, seed);
     const b = fractal(x, y, 70, 70, 3, seed + 3);
-    return { color: dim(blend([0.085, 0.115, 0.035], [0.2, 0.17, 0.075], a * 0.9), 0.65 + 0.7 * b), roughness: 1 };
+    return { color: dim(blend([0.075, 0.105, 0.03], [0.17, 0.15, 0.065], a * 0.9), 0.6 + 0.75 * b), roughness: 1 };
   });
 }
 
@@ -137,5 +137,37 @@ export function starChart(seed: number): PaintedTexture {
       mask[o]!
     );
     return { color, roughness: 0.22 };
+  });
+}
+
+/** A page of an invented book: lines of words, and with `figure` the drawing of some orbits above them. */
+export function printedPage(seed: number, figure: boolean): PaintedTexture {
+  const paper: Rgb = [0.76, 0.72, 0.62];
+  const ink: Rgb = [0.05, 0.045, 0.05];
+  const lines = 34;
+  return paint(384, 512, 0.15, 0.2, (x, y): Paint => {
+    const [mx, my] = [(x - 0.13) / 0.74, (y - 0.1) / 0.8];
+    const mottle = 0.96 + 0.08 * fractal(x, y, 6, 8, 3, seed);
+    const page = { color: dim(paper, mottle), roughness: 0.9 };
+    if (mx < 0 || mx > 1 || my < 0 || my > 1) return page;
+    if (figure && my < 0.42) {
+      const [dx, dy] = [(mx - 0.5) * 0.74 * 0.15, (my - 0.2) * 0.8 * 0.2];
+      for (const [k, r] of [0.009, 0.017, 0.027, 0.04].entries()) {
+        const away = Math.hypot(dx / 1.15, dy * 1.3);
+        if (Math.abs(away - r) < 0.00035) return { color: dim(ink, 2.2), roughness: 0.9 };
+        const a = 6.3 * cell(k, 2, seed);
+        if (Math.hypot(dx - 1.15 * r * Math.cos(a), dy - (r / 1.3) * Math.sin(a)) < 0.0012 + 0.0004 * k)
+          return { color: ink, roughness: 0.9 };
+      }
+      return page;
+    }
+    const row = Math.floor(my * lines);
+    const within = my * lines - row;
+    const end = cell(row, 7, seed) < 0.12 ? 0.55 : 1;
+    const letter = Math.floor(mx * 64);
+    const space = cell(letter, row, seed) < 0.17;
+    const tall = 0.26 + 0.2 * cell(letter, row, seed + 3);
+    if (mx > end || space || Math.abs(within - 0.5) > tall / 2) return page;
+    return { color: blend(paper, ink, 0.7), roughness: 0.9 };
   });
 }
