@@ -1,15 +1,21 @@
-/** What a command is told of the file that it writes: --out picture.EXT [--bits 8|16] [--quality 94] [--long PX]. */
+/**
+ * What a command is told of the file that it writes: --out picture.EXT [--bits 8|16] [--quality 94] [--long PX]
+ * [--colors srgb|p3|press --profile press.icc].
+ */
 import { extname } from 'node:path';
 import {
   DELIVERY_KINDS,
   type DeliveryKind,
+  FILE_COLOURS,
+  type FileColours,
   type FileOptions,
   holds16Bits,
+  holdsColours,
   QUALITY_DEFAULT
 } from '../core/catalogue/file-kinds';
 import { BadInput } from './bad-input';
 
-export const FILE_ARGUMENTS = ['out', 'bits', 'quality', 'long'] as const;
+export const FILE_ARGUMENTS = ['out', 'bits', 'quality', 'long', 'colors', 'profile'] as const;
 
 const KINDS: Record<string, DeliveryKind> = {
   ...Object.fromEntries(DELIVERY_KINDS.map((kind) => [`.${kind}`, kind])),
@@ -37,5 +43,26 @@ export function readFileArguments(options: Partial<Record<(typeof FILE_ARGUMENTS
   const long_px = options.long === undefined ? null : Number(options.long);
   if (long_px !== null && (!Number.isInteger(long_px) || long_px < 16))
     throw new BadInput(`--long must be a whole number of pixels, got "${options.long}"`);
-  return { out, kind, bits: bits === '16' && !half ? 16 : 8, quality, long_px, half, pictureOnly: false };
+  const colors = (options.colors ?? 'srgb') as FileColours;
+  if (!FILE_COLOURS.includes(colors))
+    throw new BadInput(`--colors must be one of ${FILE_COLOURS.join(', ')}, got "${options.colors}"`);
+  if (!holdsColours(kind, colors)) throw new BadInput(`--colors ${colors} does not go with "${out}"`);
+  const press = options.profile ?? null;
+  if (colors === 'press' && press === null)
+    throw new BadInput(
+      'say which press the inks are for: --profile press.icc, the ICC profile that your printer gives'
+    );
+  if (colors !== 'press' && press !== null) throw new BadInput('--profile goes with --colors press');
+  if (colors === 'press' && bits === '16') throw new BadInput('--colors press goes with 8 bits');
+  return {
+    colors,
+    press,
+    out,
+    kind,
+    bits: bits === '16' && !half ? 16 : 8,
+    quality,
+    long_px,
+    half,
+    pictureOnly: false
+  };
 }

@@ -1,6 +1,6 @@
 /**
- * sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT [--bits 8|16] [--quality 94] [--long PX]:
- * develops the film of a proof again, without rendering. Without --proof the newest whole one; without --finish as that
+ * sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT, and what file-arguments.ts
+ * has: develops the film of a proof again, without rendering. Without --proof the newest whole one; without --finish as that
  * proof was finished. The file holds what a brief has in "finish"; what it leaves out is as in the proof.
  */
 import { copyFile, rename, rm } from 'node:fs/promises';
@@ -11,12 +11,13 @@ import { proofNumbered } from '../server/usecases/find-proof';
 import { readArguments } from './arguments';
 import { BadInput } from './bad-input';
 import { FILE_ARGUMENTS, readFileArguments } from './file-arguments';
+import { bringPressProfile } from './press-profile';
 import { projectNamed } from './project-named';
 import { readJson } from './read-json';
 
 export async function finishCommand(args: string[]): Promise<number> {
   const { positional: name, options } = readArguments(args, ['project', 'proof', 'finish', ...FILE_ARGUMENTS]);
-  const { out, ...file } = readFileArguments(options);
+  const { out, press: profile, ...file } = readFileArguments(options);
   const project = projectNamed(options.project, 'the picture is of');
   const number = options.proof === undefined ? null : Number(options.proof);
   if (number !== null && (!Number.isInteger(number) || number < 1))
@@ -27,6 +28,7 @@ export async function finishCommand(args: string[]): Promise<number> {
   const finish = options.finish === undefined ? 'proof' : await readFinish(options.finish, own);
   const made = await deliverProof(id, {
     ...file,
+    press: await bringPressProfile(profile),
     finish,
     background: finish !== 'proof' && finish.background.kind === 'clear' ? 'clear' : 'own',
     asRendered: false,

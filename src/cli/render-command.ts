@@ -32,6 +32,7 @@ import { BadInput } from './bad-input';
 import { FILE_ARGUMENTS, readFileArguments } from './file-arguments';
 import { modelFiles } from './model-files';
 import { showProgress } from './progress';
+import { checkPressProfile } from './press-profile';
 import { readJson } from './read-json';
 
 export async function renderCommand(args: string[]): Promise<number> {
@@ -39,6 +40,7 @@ export async function renderCommand(args: string[]): Promise<number> {
   if (!options.brief) throw new BadInput('say which brief to render: --brief brief.json');
   const { out, ...file } = readFileArguments(options);
   const { kind } = file;
+  await checkPressProfile(file.press);
   const threads = options.threads === undefined ? config.threads : Number(options.threads);
   if (!Number.isInteger(threads) || threads < 1 || threads > 64)
     throw new BadInput(`--threads must be a whole number from 1 to 64, got "${options.threads}"`);

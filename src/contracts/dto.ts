@@ -145,6 +145,12 @@ export interface KeptDto {
 /** What a group of lamps was measured to bring to a picture. */
 export type MeasuredLampDto = MeasuredLamp;
 
+/** The ICC profile of a press. */
+export interface PressProfileDto {
+  sha256: string;
+  name: string;
+}
+
 /** A photometric file that can be attached to lamps. */
 export interface PhotometricDto {
   sha256: string;
@@ -177,6 +183,7 @@ export interface WorkspaceDto {
   viewpoints: { id: string; name: string; viewpoint: Brief['viewpoint'] }[];
   captured: CapturedDto[];
   photometric: PhotometricDto[];
+  press: PressProfileDto[];
   backdrops: BackdropDto[];
   kept: KeptDto[];
   /** What forecasts need of this machine and of the project's earlier proofs. */

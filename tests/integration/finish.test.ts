@@ -9,9 +9,11 @@ import { type Brief, BRIEF_DEFAULTS, type Finish, SURROUNDINGS_DEFAULTS } from '
 import { decodeSrgb } from '../../src/core/color/srgb';
 import { parseCube } from '../../src/core/color/table';
 import { openStageFilm, stageLight } from '../../src/core/film/stage-film';
+import { pressProof, unpackPress } from '../../src/core/finishing/press-proof';
 import { proposeFinish } from '../../src/core/finishing/propose';
 import { StageDeveloper } from '../../src/core/finishing/stage-developer';
 import { boxGlb } from '../support/glb';
+import { pressIcc } from '../support/press-icc';
 
 // the use cases read their data folder when they are loaded
 const data = await mkdtemp(join(tmpdir(), 'sphaera-finish-'));
@@ -21,6 +23,7 @@ const { createProject } = await import('../../src/server/usecases/create-project
 const { addTable } = await import('../../src/server/usecases/add-table');
 const { addPicture } = await import('../../src/server/usecases/add-picture');
 const { changeBrief } = await import('../../src/server/usecases/change-brief');
+const { addPressProfile, pressColoursFile } = await import('../../src/server/usecases/press-profiles');
 const { giveFinish } = await import('../../src/server/usecases/give-finish');
 const { finishProofOf, requestProof } = await import('../../src/server/usecases/request-proof');
 const { deliverProof } = await import('../../src/server/usecases/deliver-proof');
@@ -34,6 +37,8 @@ const SIZE = { width_px: 160, height_px: 120 };
 const FILE = {
   kind: 'png',
   bits: 16,
+  colors: 'srgb',
+  press: null,
   long_px: null,
   half: false,
   pictureOnly: false,
@@ -251,7 +256,15 @@ describe('the finish of a proof', () => {
     const made = command('--finish', join(data, 'finish.json'), '--out', out, '--bits', '16');
     expect([made.status, made.stderr]).toEqual([0, '']);
     expect(Buffer.compare(await readFile(out), await readFile(wanted.path))).toBe(0);
+    const icc = join(data, 'printer.icc');
+    await writeFile(icc, await pressIcc());
+    const inks = command('--out', out, '--colors', 'press', '--profile', icc);
+    expect([inks.status, inks.stderr]).toEqual([0, '']);
+    expect((await sharp(out).metadata()).space).toBe('cmyk');
     const refusals: [string[], string][] = [
+      [['--out', out, '--colors', 'press'], 'say which press the inks are for'],
+      [['--out', out, '--colors', 'press', '--profile', join(data, 'odd.json')], 'it is not an ICC profile'],
+      [['--out', join(data, 'x.png'), '--colors', 'press', '--profile', icc], 'does not go with'],
       [['--finish', join(data, 'odd.json'), '--out', out], 'tone.curve must be one of'],
       [['--proof', '77', '--out', out], 'has no proof 77'],
       [['--out', join(data, 'x.gif')], '--out must end in one of'],
@@ -296,6 +309,53 @@ describe('the finish of a proof', () => {
       message: expect.stringContaining('"Gone" is no longer there') as string
     });
   }, 100_000);
+
+  it('is handed over in the inks of a press whose profile was brought in, as the stage shows it, and in Display P3', async () => {
+    const picture = newPicture();
+    const film = await render(picture);
+    const bring = async (bytes: Uint8Array, name: string) =>
+      addPressProfile((await put('incoming', bytes)).sha256, name);
+    expect(await bring(new TextEncoder().encode('nothing of the kind'), 'press.icc')).toEqual({
+      ok: false,
+      code: 'refused',
+      message: '"press.icc": it is not an ICC profile'
+    });
+    const icc = await pressIcc();
+    const damaged = icc.slice();
+    damaged.fill(0, 400, 4000);
+    expect(await bring(damaged, 'press.icc')).toMatchObject({ ok: false, code: 'refused' });
+    const made = await bring(icc, 'press.icc');
+    if (!made.ok) throw new Error(made.message);
+    expect(made.value.name).toBe('Chemical proof');
+    const press = made.value.sha256;
+    const inks = await file(film, { kind: 'tif', colors: 'press', press });
+    expect(inks.name).toContain('cmyk');
+    expect(await sharp(inks.path).metadata()).toMatchObject({
+      space: 'cmyk',
+      channels: 4,
+      density: expect.any(Number) as number
+    });
+    const colours = await pressColoursFile(press);
+    const asked = await stageFilm(film, { denoise: 0, masks: [], settled: false });
+    if (!asked.ok || !colours.ok) throw new Error('the stage and the press must be there');
+    const stage = openStageFilm(new Uint8Array(await readFile(asked.value)).buffer);
+    const proof = pressProof(unpackPress(new Uint8Array(await readFile(colours.value)).buffer));
+    const { pixels } = new StageDeveloper(stage).develop(briefOf(picture).finish, { press: { proof, marks: false } });
+    const seen = await sharp(inks.path).toColourspace('srgb').raw().toBuffer();
+    let apart = 0;
+    for (let i = 0; i < seen.length / 3; i++)
+      for (let c = 0; c < 3; c++) apart += Math.abs(seen[i * 3 + c]! - pixels[i * 4 + c]!);
+    expect(apart / seen.length).toBeLessThan(2);
+    const wide = await file(film, { colors: 'p3' });
+    expect(wide.name).toContain('display-p3');
+    const deliver = (more: Partial<Parameters<typeof deliverProof>[1]>) => deliverProof(film, { ...FILE, ...more });
+    expect(await deliver({ kind: 'png', colors: 'press', press })).toMatchObject({
+      message: 'PNG does not hold the inks of a press; take TIFF or PDF'
+    });
+    expect(await deliver({ kind: 'tif', colors: 'press', press: null })).toMatchObject({
+      message: 'choose the profile of the press, or bring it in'
+    });
+  }, 200_000);
 
   it('is given to all pictures of a project, each of which keeps its background', async () => {
     const [one, other] = [newPicture(), newPicture()];

@@ -24,6 +24,8 @@ const { deliverProof } = await import('../../src/server/usecases/deliver-proof')
 const PLAIN_PNG = {
   kind: 'png',
   bits: 8,
+  colors: 'srgb',
+  press: null,
   long_px: null,
   half: false,
   pictureOnly: false,

@@ -37,11 +37,23 @@ export const hasQuality = (kind: DeliveryKind): kind is 'jpg' | 'webp' | 'avif' 
   kind === 'jpg' || kind === 'webp' || kind === 'avif' || kind === 'pdf';
 export const holds16Bits = (kind: DeliveryKind): kind is 'png' | 'tif' => kind === 'png' || kind === 'tif';
 
+/** Which colours the numbers of a file mean: those of common screens, of wide ones, or the inks of a press (CMYK). */
+export const FILE_COLOURS = ['srgb', 'p3', 'press'] as const;
+export type FileColours = (typeof FILE_COLOURS)[number];
+
+const P3_KINDS: readonly DeliveryKind[] = ['png', 'jpg', 'tif', 'webp', 'avif', 'pdf'];
+const PRESS_KINDS: readonly DeliveryKind[] = ['jpg', 'tif', 'pdf'];
+export const holdsColours = (kind: DeliveryKind, colors: FileColours): boolean =>
+  colors === 'srgb' || (colors === 'p3' ? P3_KINDS : PRESS_KINDS).includes(kind);
+
 /** How a file is written. */
 export interface FileOptions {
   kind: DeliveryKind;
   /** Of each channel; 16 in PNG and TIFF alone. */
   bits: 8 | 16;
+  colors: FileColours;
+  /** The ICC profile of the press, where its inks are meant: a path for the command, in the application its hash. */
+  press: string | null;
   /** 1 to 100, of files that lose something. */
   quality: number;
   /** Longest side of a smaller copy, px; null: as large as its film. */
@@ -67,6 +79,8 @@ export interface AboutPicture {
 export const QUALITY_DEFAULT = 94;
 export const FILE_DEFAULTS: Omit<FileOptions, 'kind'> = {
   bits: 8,
+  colors: 'srgb',
+  press: null,
   quality: QUALITY_DEFAULT,
   long_px: null,
   half: false,

@@ -7,7 +7,8 @@ export const REMOVABLE_KINDS = [
   'part',
   'captured',
   'photometric',
-  'backdrop'
+  'backdrop',
+  'profile'
 ] as const;
 export type RemovableKind = (typeof REMOVABLE_KINDS)[number];
 

@@ -1,5 +1,6 @@
 /**
- * Linear Rec. 709 (the film's primaries, white D65) against CIE XYZ. Source: ITU-R BT.709, derived as in SMPTE RP 177.
+ * Linear Rec. 709 (the film's primaries, white D65) against CIE XYZ and the wider primaries of Display P3. Sources: ITU-R
+ * BT.709, SMPTE EG 432-1 with the white D65, derived as in SMPTE RP 177.
  */
 import type { Vec3 } from '../math/vec3';
 
@@ -25,4 +26,12 @@ export function rec709ToXyz([r, g, b]: Vec3): Vec3 {
     0.2126729 * r + 0.7151522 * g + 0.072175 * b,
     0.0193339 * r + 0.119192 * g + 0.9503041 * b
   ];
+}
+
+/** Linear light in the primaries of Display P3, in place; what was within Rec. 709 stays within. */
+export function toDisplayP3(rgb: Float64Array | Float32Array, at = 0): void {
+  const [r, g, b] = [rgb[at]!, rgb[at + 1]!, rgb[at + 2]!];
+  rgb[at] = 0.8224619687 * r + 0.1775380313 * g;
+  rgb[at + 1] = 0.0331941989 * r + 0.9668058011 * g;
+  rgb[at + 2] = 0.0170826307 * r + 0.0723974407 * g + 0.9105199286 * b;
 }

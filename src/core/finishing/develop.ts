@@ -10,7 +10,7 @@ import { BEHIND, BEHIND_SHARE, LIGHT } from '../film/light';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
 import type { Around } from './around';
 import { type BackdropImage, backgroundShader } from './background';
-import { createGrade } from './grade';
+import { createGrade, type Gamut } from './grade';
 
 /** What makes a picture of a film. */
 export interface Development {
@@ -28,6 +28,8 @@ export interface Development {
   around?: Around;
   /** Of finishes that name one; without it they are shown without. */
   table?: ColourTable | null;
+  /** How far colours may go; within sRGB when that is not said. */
+  gamut?: Gamut;
 }
 
 /** A rectangle of a picture with its light, LIGHT floats a pixel. */
@@ -56,13 +58,14 @@ export function createDeveloper({
   within = WHOLE_SHEET,
   backdrop = null,
   around,
-  table = null
+  table = null,
+  gamut = 'srgb'
 }: Development): DevelopTile {
   const { background } = finish;
   const aspect = (pictureWidth * within.height) / (pictureHeight * within.width);
   const behind = backgroundShader(background, aspect, backdrop);
   const clear = behind !== null || background.kind === 'clear';
-  const grade = createGrade(finish, white, aspect, around, table);
+  const grade = createGrade(finish, white, aspect, around, table, gamut);
   const back: number[] = [0, 0, 0];
   const rgb = new Float64Array(3);
   return ({ x: left, y: top, width, height, light }, out, from = 0) => {

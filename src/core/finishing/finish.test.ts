@@ -5,7 +5,7 @@ import { BRIEF_DEFAULTS, type Finish } from '../brief/brief';
 import { TONE_CHARACTERS } from '../catalogue/tone-characters';
 import { warmthGain } from '../color/kelvin';
 import { lightness, luminanceOfLightness } from '../color/lightness';
-import { luminance } from '../color/spaces';
+import { luminance, toDisplayP3 } from '../color/spaces';
 import { MID_GREY_IN, toneCurve, toneOf } from '../color/tone';
 import { tileFloats, tilesOf } from '../film/film';
 import { FinishedLight } from '../film/finished-light';
@@ -51,6 +51,32 @@ const COLOURS = [
   [50, 40, 8],
   [20, 25, 60]
 ];
+
+describe('a file for wide screens', () => {
+  const wide = (finish: Finish, radiance: readonly number[]): number[] => {
+    const rgb = Float64Array.from(radiance);
+    createGrade(finish, WHITE, 1.5, undefined, null, 'p3')(rgb, 0.5, 0.5, 0.5, 0.5);
+    return [...rgb];
+  };
+  it('shows the same colours where none is made more saturated', () => {
+    for (const colour of COLOURS) expect(wide(asRendered, colour)).toEqual(shown(asRendered, colour));
+  });
+  it('lets saturation go further than sRGB does, within Display P3, at the same luminance', () => {
+    const vivid = withPart('color', { saturation: 1 });
+    let beyond = 0;
+    for (const colour of [...COLOURS, [60, 4, 2], [3, 60, 5]]) {
+      const [narrow, far] = [shown(vivid, colour), wide(vivid, colour)];
+      expect(luminance(far)).toBeCloseTo(luminance(narrow), 9);
+      expect(Math.min(...narrow)).toBeGreaterThanOrEqual(-1e-9);
+      if (Math.min(...far) < -1e-4 || Math.max(...far) > 1 + 1e-4) beyond++;
+      const p3 = Float64Array.from(far);
+      toDisplayP3(p3);
+      expect(Math.min(...p3)).toBeGreaterThanOrEqual(-1e-6);
+      expect(Math.max(...p3)).toBeLessThanOrEqual(1 + 1e-6);
+    }
+    expect(beyond).toBeGreaterThanOrEqual(3);
+  });
+});
 
 describe('tones', () => {
   it('are those of the default curve where nothing is adjusted', () => {

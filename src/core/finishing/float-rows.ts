@@ -1,5 +1,7 @@
 /** A picture as rows of linear light, and the adjustments that are made to it on its way to a file or a screen. */
 
+import { toDisplayP3 } from '../color/spaces';
+
 /** A picture that is never held whole: its rows are asked for, mostly from the top down. */
 export interface FloatRows {
   width: number;
@@ -23,6 +25,16 @@ export interface Adjustment {
     place: { width: number; first: number; count: number; y: number }
   ): void;
 }
+
+/** Its colours by the primaries of Display P3. */
+export const inDisplayP3 = (rows: FloatRows): FloatRows => ({
+  ...rows,
+  async read(y, count) {
+    const out = (await rows.read(y, count)).slice();
+    for (let i = 0; i < out.length; i += 4) toDisplayP3(out, i);
+    return out;
+  }
+});
 
 /** A picture with adjustments made in their order. */
 export function adjusted(rows: FloatRows, adjustments: readonly Adjustment[]): FloatRows {

@@ -6,7 +6,7 @@
  */
 import type { Finish } from '../brief/brief';
 import { luminanceOfLightness } from '../color/lightness';
-import { luminance } from '../color/spaces';
+import { luminance, toDisplayP3 } from '../color/spaces';
 import { decodeSrgb, encodeSrgb, srgbOfHex } from '../color/srgb';
 import { type ColourTable, lookUpColour } from '../color/table';
 import { MID_GREY_OUT, toneOf } from '../color/tone';
@@ -21,13 +21,20 @@ import { type Around, NOTHING_AROUND } from './around';
  */
 export type Grade = (rgb: Float64Array, u: number, v: number, x: number, y: number) => void;
 
+/**
+ * How far colours may go: within those of sRGB, or within Display P3, whose colours beyond sRGB have numbers below 0 or
+ * above 1 here. A colour that is not made more saturated is the same in both.
+ */
+export type Gamut = 'srgb' | 'p3';
+
 /** `white`: luminance of displayed white, cd/m2. `aspect`: width over height of the sheet. */
 export function createGrade(
   finish: Finish,
   white: number,
   aspect: number,
   around: Around = NOTHING_AROUND,
-  colourTable: ColourTable | null = null
+  colourTable: ColourTable | null = null,
+  gamut: Gamut = 'srgb'
 ): Grade {
   const { scatter, surround } = around;
   const gain = 2 ** finish.exposure_ev / white;
@@ -37,7 +44,8 @@ export function createGrade(
   const zones = surround && zoneGains(finish.tone.highlights, finish.tone.shadows);
   const { table, crosstalk } = toneTable(finish);
   const own = 1 - crosstalk;
-  const colours = colourOf(finish);
+  // a colour table knows none beyond sRGB
+  const colours = colourOf(finish, colourTable ? 'srgb' : gamut);
   const tabled = colourTable && finish.table ? tableGrade(colourTable, finish.table.amount) : null;
   // called for every pixel: plain numbers and tables, no arrays but the one that it is given
   return (rgb, u, v, x, y) => {
@@ -182,9 +190,13 @@ function toneTable({ tone }: Finish): { table: Float64Array; crosstalk: number }
 }
 
 /** What a finish does to displayed colours; null when nothing. */
-function colourOf({ color: { saturation, vibrance, bleach } }: Finish): ((rgb: Float64Array) => void) | null {
+function colourOf(
+  { color: { saturation, vibrance, bleach } }: Finish,
+  gamut: Gamut
+): ((rgb: Float64Array) => void) | null {
   if (saturation === 0 && vibrance === 0 && bleach === 0) return null;
   const even = 1 + saturation;
+  const wide = new Float64Array(3);
   return (rgb) => {
     if (bleach > 0) keepSilver(rgb, bleach);
     const r = rgb[0]!;
@@ -196,12 +208,21 @@ function colourOf({ color: { saturation, vibrance, bleach } }: Finish): ((rgb: F
     if (most <= least) return;
     let s = even * (1 + (vibrance * least) / most);
     // no further than the gamut goes, so that neither hue nor luminance is lost
-    if (s > 1) s = Math.min(s, Math.max(1, Math.min((1 - y) / (most - y), y / (y - least))));
+    if (s > 1 && gamut === 'srgb') s = Math.min(s, roomFor(y, most, least));
+    else if (s > 1) {
+      wide.set(rgb);
+      toDisplayP3(wide);
+      s = Math.min(s, roomFor(y, Math.max(wide[0]!, wide[1]!, wide[2]!), Math.min(wide[0]!, wide[1]!, wide[2]!)));
+    }
     rgb[0] = y + (r - y) * s;
     rgb[1] = y + (g - y) * s;
     rgb[2] = y + (b - y) * s;
   };
 }
+
+/** By how much a colour can part from the grey of its luminance `y` until a channel is at an end. */
+const roomFor = (y: number, most: number, least: number): number =>
+  Math.max(1, Math.min((1 - y) / (most - y), y / (y - least)));
 
 // Contrast of the silver image, as a power of the odds of light, so that black, mid grey and white stay.
 const SILVER_SLOPE = 1.6;

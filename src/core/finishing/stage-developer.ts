@@ -14,6 +14,7 @@ import { AroundMaps, needsAround, NOTHING_AROUND } from './around';
 import type { BackdropImage } from './background';
 import { createDeveloper } from './develop';
 import { encodeSrgb8 } from './encode-rows';
+import { type PressProof, showOnPress } from './press-proof';
 import { surfaceAdjustments } from './surface';
 
 /** How many of the pixels that were counted have each lightness, in whole L* from 0 to 100. */
@@ -31,6 +32,8 @@ export interface DevelopedRows extends Histogram {
   y: number;
   /** rgba8, sRGB. */
   pixels: Uint8Array<ArrayBuffer>;
+  /** Pixels of these rows whose colour a press cannot hold; 0 without one. */
+  lost: number;
 }
 
 // Rows beyond its own that a share may look at: twice the largest radius of sharpening.
@@ -42,6 +45,8 @@ export interface StageExtras {
   within?: SheetShare;
   backdrop?: BackdropImage | null;
   table?: ColourTable | null;
+  /** Shown as a press prints it, with what it cannot hold marked where that is wanted. */
+  press?: { proof: PressProof; marks: boolean } | null;
 }
 
 /** `draft`: of the smaller copy, for as long as a slider moves. */
@@ -82,7 +87,8 @@ class Rows {
     this.rows = Math.min(height, this.to + HALO) - this.top;
   }
 
-  develop(finish: Finish, { within = WHOLE_SHEET, backdrop = null, table = null }: StageExtras): DevelopedRows {
+  develop(finish: Finish, extras: StageExtras): DevelopedRows {
+    const { within = WHOLE_SHEET, backdrop = null, table = null, press = null } = extras;
     const { width, height, factor } = this.planes;
     const light = this.lightOf(finish);
     if (needsAround(finish)) light.maps ??= this.mapsOf(finish);
@@ -102,9 +108,10 @@ class Rows {
       linear = out;
     }
     if (adjustments.length === 0) linear = linear.subarray(first * width * 4, (first + count) * width * 4);
+    const lost = press ? showOnPress(linear, width, this.from, press.proof, press.marks) : 0;
     const pixels = new Uint8Array(width * count * 4);
     encodeSrgb8(linear, width, this.from, pixels);
-    return { y: this.from, width, height, pixels, ...histogramOf(linear, pixels) };
+    return { y: this.from, width, height, pixels, lost, ...histogramOf(linear, pixels) };
   }
 
   private lightOf(finish: Finish) {

@@ -251,6 +251,13 @@ export const FILES_COPY = {
   },
   depth: 'Depth',
   bits: (n: number) => `${n}${NBSP}bits`,
+  colours: 'Colours',
+  coloursOf: { srgb: 'sRGB', p3: 'Display P3', press: 'inks (CMYK)' },
+  coloursSay: {
+    srgb: 'For every screen and most printers.',
+    p3: 'For wide screens. Colours look the same; those that the finish makes very saturated go further.',
+    press: 'Cyan, magenta, yellow and black for one press, by its profile.'
+  },
   quality: 'Quality',
   long: 'Longest side',
   half: 'Half floats: half as large',
@@ -274,6 +281,14 @@ export const FILES_COPY = {
   masksSay: 'Flat colours of parts and of materials, and the coverage of each, with smooth edges',
   set: 'Save all pictures as a ZIP',
   setSays: 'The newest finished proof of each picture of this project, each as chosen here.'
+};
+
+export const PRESS_COPY = {
+  none: 'As a screen shows it',
+  profiles: 'Profiles of presses',
+  choose: 'Choose the ICC profile of a press',
+  bring: 'Bring in an .icc',
+  needed: 'Choose the profile of the press. Your printer gives it to you as a file.'
 };
 
 export const STAGE_COPY = {

@@ -322,7 +322,7 @@ export function Stage(props: Props) {
           />
           {g.paper ? (
             <>
-              <span className="slug l">
+              <span className={`slug l${g.width > g.height ? ' half' : ''}`}>
                 {props.name}
                 {picture && !showModel ? `. Proof ${picture.number}, revision ${picture.revision}` : ''}
               </span>

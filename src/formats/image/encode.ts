@@ -1,16 +1,17 @@
 /**
- * Display images over sharp, with density, sRGB profile and what they say of themselves in the file. Codes in, encoded
- * sRGB. Small ones in memory; those to hand over row by row through an uncompressed file beside them, so that none is ever held whole.
+ * Display images over sharp, with density, profile and what they say of themselves in the file. Codes in. Small ones in
+ * memory; those to hand over row by row through an uncompressed file beside them, so that none is ever held whole.
  */
 import { createReadStream, createWriteStream } from 'node:fs';
 import { open, rm, writeFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { crc32 } from 'node:zlib';
 import sharp, { type Sharp } from 'sharp';
-import { FILE_KIND_NAMES, type FileOptions, QUALITY_DEFAULT } from '../../core/catalogue/file-kinds';
+import { type FileColours, FILE_KIND_NAMES, type FileOptions, QUALITY_DEFAULT } from '../../core/catalogue/file-kinds';
 import { Refusal } from '../../core/result/result';
 import type { Codes, ImageRows } from '../../core/finishing/image-rows';
 import { xmpOf } from './about';
+import { toPress } from './press';
 import { writeTiffRows } from './tiff-rows';
 import { SCREEN_PPI, writePdf } from './write-pdf';
 
@@ -29,14 +30,12 @@ const raw = ({ width, height, pixels }: RgbaImage) =>
 
 function asPng(image: Sharp, ppi: number | null): Sharp {
   const profiled = image.withIccProfile('srgb', { attach: true });
-  return (ppi === null ? profiled : profiled.withMetadata({ density: ppi })).png({ compressionLevel: 6 });
+  return (ppi === null ? profiled : profiled.withDensity(ppi)).png({ compressionLevel: 6 });
 }
 // Codes that fit the picture make a file some hundredths smaller, but want all of it in memory, 14 bytes a pixel.
 const FITTED_CODES_PX = 20e6;
 const asJpeg = (image: Sharp, pixels: number, quality = QUALITY_DEFAULT) =>
-  image
-    .withIccProfile('srgb', { attach: true })
-    .jpeg({ quality, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
+  image.jpeg({ quality, chromaSubsampling: '4:4:4', optimiseCoding: pixels <= FITTED_CODES_PX });
 
 export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha: boolean): Promise<Buffer> {
   const png = await asPng(keepAlpha ? raw(image) : raw(image).flatten({ background: '#ffffff' }), ppi).toBuffer();
@@ -45,13 +44,14 @@ export async function encodePng(image: RgbaImage, ppi: number | null, keepAlpha:
 }
 
 export async function encodeJpeg(image: RgbaImage, ppi: number | null): Promise<Buffer> {
-  const jpeg = await asJpeg(raw(image).flatten({ background: '#ffffff' }), image.width * image.height).toBuffer();
+  const flat = raw(image).flatten({ background: '#ffffff' }).withIccProfile('srgb', { attach: true });
+  const jpeg = await asJpeg(flat, image.width * image.height).toBuffer();
   return ppi === null
     ? jpeg
     : Buffer.concat([jpeg.subarray(0, START_OF_IMAGE), jfifSegment(ppi), jpeg.subarray(START_OF_IMAGE)]);
 }
 
-export interface ImageFile extends Pick<FileOptions, 'bits' | 'quality' | 'about'> {
+export interface ImageFile extends Pick<FileOptions, 'bits' | 'quality' | 'about' | 'colors' | 'press'> {
   kind: 'png' | 'jpg' | 'tif' | 'webp' | 'avif' | 'pdf';
   ppi: number | null;
   /** Else it lies on white. */
@@ -68,9 +68,13 @@ const MOST_PLAIN_BYTES = 2 ** 32 - 2 ** 20;
 /** Sides that the formats can hold. */
 const MOST_PX: Partial<Record<ImageFile['kind'], number>> = { webp: 16_383, avif: 16_384, jpg: 65_500, pdf: 65_500 };
 
-/** Writes it at `path`; while that lasts others lie beside it. Throws a Refusal when the format cannot hold its size. */
+/**
+ * Writes it at `path`; while that lasts others lie beside it. Codes are those of the colours of the file; for a press
+ * they are of sRGB, and `press` is the path of its profile, which makes inks of them. Throws a Refusal when the format
+ * cannot hold its size.
+ */
 export async function writeImage(path: string, rows: ImageRows<Codes>, file: ImageFile): Promise<void> {
-  const { kind, ppi, keepAlpha, bits, quality, about } = file;
+  const { kind, ppi, keepAlpha, bits, quality, about, colors, press } = file;
   const most = MOST_PX[kind];
   if (most !== undefined && Math.max(rows.width, rows.height) > most)
     throw new Refusal(
@@ -86,18 +90,23 @@ export async function writeImage(path: string, rows: ImageRows<Codes>, file: Ima
     );
   const [plain, encoded] = besideImage(path);
   try {
-    // attaching a profile would take 16 bits through a conversion of 8: it comes with the file beside it instead
-    await writeTiffRows(plain, rows, keepAlpha, bits, bits === 16 ? await srgbProfile() : null);
+    // attaching a profile would take 16 bits through a conversion of 8, and other colours through one that they have
+    // behind them: it comes with the file beside it instead
+    const attached = colors === 'p3' || bits === 16;
+    await writeTiffRows(plain, rows, keepAlpha, bits, attached ? await profileOf(colors) : null);
     const unlimited = { limitInputPixels: false, unlimited: true, sequentialRead: true } as const;
+    const kept = () => sharp(plain, { ...unlimited, ignoreIcc: true }).keepIccProfile();
     const opened =
-      bits === 16
-        ? sharp(plain, { ...unlimited, ignoreIcc: true })
-            .toColourspace('rgb16')
-            .keepIccProfile()
-        : sharp(plain, unlimited).withIccProfile('srgb', { attach: true });
+      colors === 'press'
+        ? toPress(sharp(plain, unlimited), press!)
+        : attached
+          ? bits === 16
+            ? kept().toColourspace('rgb16')
+            : kept()
+          : sharp(plain, unlimited).withIccProfile('srgb', { attach: true });
     const image = about ? opened.withXmp(xmpOf(about)) : opened;
     if (kind === 'png') {
-      await (ppi === null ? image : image.withMetadata({ density: ppi })).png({ compressionLevel: 6 }).toFile(path);
+      await (ppi === null ? image : image.withDensity(ppi)).png({ compressionLevel: 6 }).toFile(path);
       if (ppi === null) await changeHead(path, forgetPngDensity);
     } else if (kind === 'tif') {
       const perMm = (ppi ?? SCREEN_PPI) / 25.4;
@@ -109,7 +118,8 @@ export async function writeImage(path: string, rows: ImageRows<Codes>, file: Ima
     else if (kind === 'pdf') {
       await asJpeg(opened, rows.width * rows.height, quality).toFile(encoded);
       const page = file.page ?? { bleedPx: 0, marks: false };
-      await writePdf(path, { jpeg: encoded, width: rows.width, height: rows.height, ppi, ...page, about });
+      const { icc: profile = null } = await sharp(encoded).metadata();
+      await writePdf(path, { jpeg: encoded, profile, width: rows.width, height: rows.height, ppi, ...page, about });
     } else if (ppi === null) await asJpeg(image, rows.width * rows.height, quality).toFile(path);
     else {
       await asJpeg(image, rows.width * rows.height, quality).toFile(encoded);
@@ -124,12 +134,17 @@ export async function writeImage(path: string, rows: ImageRows<Codes>, file: Ima
 // Density stands before the pixels, behind a profile of a few hundred bytes.
 const HEAD_BYTES = 65_536;
 
-/** As sharp attaches it. */
-let profile: Promise<Uint8Array> | null = null;
-const srgbProfile = (): Promise<Uint8Array> => (profile ??= readProfile());
-async function readProfile(): Promise<Uint8Array> {
+/** Those that sharp brings along, as it attaches them. */
+const profiles = new Map<string, Promise<Uint8Array>>();
+function profileOf(colors: FileColours): Promise<Uint8Array> {
+  const name = colors === 'p3' ? 'p3' : 'srgb';
+  const known = profiles.get(name) ?? readProfile(name);
+  profiles.set(name, known);
+  return known;
+}
+async function readProfile(name: 'srgb' | 'p3'): Promise<Uint8Array> {
   const pixel = { create: { width: 1, height: 1, channels: 3 as const, background: '#808080' } };
-  const png = await sharp(pixel).withIccProfile('srgb', { attach: true }).png().toBuffer();
+  const png = await sharp(pixel).withIccProfile(name, { attach: true }).png().toBuffer();
   return new Uint8Array((await sharp(png).metadata()).icc!);
 }
 

@@ -1,6 +1,6 @@
 /** A picture as a PDF page of its true size, with bleed and crop marks where they are wanted, over pdf-lib. */
 import { readFile, writeFile } from 'node:fs/promises';
-import { PDFDocument, rgb } from 'pdf-lib';
+import { PDFDocument, type PDFImage, PDFName, PDFRawStream, rgb } from 'pdf-lib';
 import type { AboutPicture } from '../../core/catalogue/file-kinds';
 import { CLEAR_MM, EDGE_MM, HAIRLINE_POINTS, MARK_MM, MIN_FROM_TRIM_MM } from '../../core/finishing/crop-marks';
 import { MM_PER_INCH } from '../../core/units/units';
@@ -13,6 +13,8 @@ export const SCREEN_PPI = 96;
 export interface PdfPage {
   /** A JPEG of the whole picture with its bleed. */
   jpeg: string;
+  /** The ICC profile of its colours; null: those of the viewer. */
+  profile: Uint8Array | null;
   width: number;
   height: number;
   ppi: number | null;
@@ -24,7 +26,7 @@ export interface PdfPage {
 
 export async function writePdf(
   path: string,
-  { jpeg, width, height, ppi, bleedPx, marks, about }: PdfPage
+  { jpeg, profile, width, height, ppi, bleedPx, marks, about }: PdfPage
 ): Promise<void> {
   const document = await PDFDocument.create();
   const picture = await document.embedJpg(await readFile(jpeg));
@@ -56,6 +58,7 @@ export async function writePdf(
       line(right + start, y, right + start + length, y);
     }
   }
+  if (profile) await nameColours(document, picture, profile);
   document.setProducer('Sphaera');
   if (about) {
     document.setTitle(about.title);
@@ -64,4 +67,14 @@ export async function writePdf(
     if (about.brief !== null) document.setSubject(about.brief);
   }
   await writeFile(path, await document.save());
+}
+
+/** Says by a profile what the numbers of a picture mean (PDF 1.7, ISO 32000-1, 8.6.5.5 ICCBased). */
+async function nameColours(document: PDFDocument, picture: PDFImage, profile: Uint8Array): Promise<void> {
+  await picture.embed();
+  const image = document.context.lookup(picture.ref);
+  if (!(image instanceof PDFRawStream)) return;
+  const channels = image.dict.get(PDFName.of('ColorSpace')) === PDFName.of('DeviceCMYK') ? 4 : 3;
+  const stream = document.context.register(document.context.flateStream(profile, { N: channels }));
+  image.dict.set(PDFName.of('ColorSpace'), document.context.obj([PDFName.of('ICCBased'), stream]));
 }

@@ -10,7 +10,15 @@ import { pipeline } from 'node:stream/promises';
 import { Refusal } from '../../core/result/result';
 import { config } from '../config';
 
-export type FileKind = 'models' | 'originals' | 'captured' | 'photometric' | 'backdrops' | 'tables' | 'incoming';
+export type FileKind =
+  | 'models'
+  | 'originals'
+  | 'captured'
+  | 'photometric'
+  | 'backdrops'
+  | 'tables'
+  | 'profiles'
+  | 'incoming';
 const SHA256 = /^[0-9a-f]{64}$/;
 
 export const isContentHash = (text: string): boolean => SHA256.test(text);

@@ -3,3 +3,6 @@ import { join } from 'node:path';
 import { config } from '../config';
 
 export const previewPath = (name: string): string => join(config.dataDir, 'previews', `${name}.png`);
+
+/** What the press of a profile makes of colours. */
+export const pressPath = (sha256: string): string => join(config.dataDir, 'previews', `press-${sha256}.bin`);

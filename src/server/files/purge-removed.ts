@@ -2,7 +2,7 @@
 import { rm, stat } from 'node:fs/promises';
 import { REMOVABLE_KINDS, RESTORABLE_MS } from '../../core/catalogue/removable';
 import { contentPath } from './content-store';
-import { previewPath } from './previews';
+import { pressPath, previewPath } from './previews';
 import { proofFolder } from './proof-files';
 import { deleteRow, listRemoved, modelsOnlyOf, proofsUnder } from '../store/removal';
 import { addStorage } from '../store/storage';
@@ -23,6 +23,7 @@ export async function purgeRemoved(now = Date.now()): Promise<number> {
         for (const path of [contentPath('captured', id), previewPath(`strip-${id}`)]) await free(path);
       if (kind === 'photometric') await free(contentPath('photometric', id));
       if (kind === 'backdrop') await free(contentPath('backdrops', id));
+      if (kind === 'profile') for (const path of [contentPath('profiles', id), pressPath(id)]) await free(path);
       count++;
     }
   return count;

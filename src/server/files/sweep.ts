@@ -33,7 +33,17 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
     swept.files++;
     swept.bytes += bytes;
   };
-  for (const area of ['incoming', 'models', 'originals', 'captured', 'photometric', 'backdrops', 'previews', 'films'])
+  for (const area of [
+    'incoming',
+    'models',
+    'originals',
+    'captured',
+    'photometric',
+    'backdrops',
+    'profiles',
+    'previews',
+    'films'
+  ])
     for (const { path, name, bytes, age } of await filesOf(join(config.dataDir, area), now)) {
       if (/\.part\b/.test(name)) {
         if (age > HOUR_MS) await drop(path, bytes);

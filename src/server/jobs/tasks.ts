@@ -151,6 +151,8 @@ export interface Tasks {
     progress: never;
     result: { name: string; watts: number | null; lumen: number; curve: PolarCurve };
   };
+  /** Reads the ICC profile of a press, and writes what it makes of colours at `out`. `name` may be empty. */
+  press: { input: { path: string; out: string }; progress: never; result: { name: string } };
   /** Reads a picture to stand behind models, and writes it as PNG at `out`. */
   backdrop: {
     input: { path: string; out: string; purpose: 'behind' | 'surface' };
@@ -236,6 +238,7 @@ export const TASK_LIMITS: Record<TaskName, TaskLimits> = {
   compare: { what: 'comparing the revisions', maxSeconds: 180, maxMemoryMb: 6144 },
   captured: { what: 'reading the image', maxSeconds: 120, maxMemoryMb: 6144 },
   photometric: { what: 'reading the photometric file', maxSeconds: 30, maxMemoryMb: 1024 },
+  press: { what: 'reading the profile', maxSeconds: 60, maxMemoryMb: SMALL_MB },
   backdrop: { what: 'reading the picture', maxSeconds: 60, maxMemoryMb: SMALL_MB },
   probe: { what: 'the forecast’s measurement', maxSeconds: 180, maxMemoryMb: null },
   costs: { what: 'the measurement', maxSeconds: 900, maxMemoryMb: null },

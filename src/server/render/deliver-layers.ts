@@ -27,6 +27,9 @@ interface Layer {
 
 const THUMBNAIL_PX = 256;
 
+/** Of a layer, as the format has it. */
+const PLAIN = { kind: 'png', bits: 8, colors: 'srgb', press: null } as const;
+
 export async function writeLayered(path: string, view: FilmView, file: FilmFile): Promise<void> {
   const folder = `${path}.layers`;
   await mkdir(folder, { recursive: true });
@@ -38,7 +41,7 @@ export async function writeLayered(path: string, view: FilmView, file: FilmFile)
       const { quality, about } = file;
       const ppi = file.ppi === null ? null : file.ppi * scale;
       const at = `${layers.length}.png`;
-      const image = { kind: 'png' as const, bits: 8 as const, quality, about, ppi, keepAlpha };
+      const image = { ...PLAIN, quality, about, ppi, keepAlpha };
       await writeImage(join(folder, at), encodeRows(rows, '8 bit'), image);
       layers.push({ name, file: at, hidden });
       return { width: rows.width, height: rows.height, ppi };

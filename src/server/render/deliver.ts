@@ -9,6 +9,7 @@ import { layerCount, NO_LAYERS, TILE_PX, tileFloats } from '../../core/film/film
 import { withCropMarks } from '../../core/finishing/crop-marks';
 import { linearTile } from '../../core/finishing/develop';
 import { encodeRows } from '../../core/finishing/encode-rows';
+import { inDisplayP3 } from '../../core/finishing/float-rows';
 import type { Codes, ImageRows } from '../../core/finishing/image-rows';
 import { type ExrOptions, packBlock, ROWS_PER_BLOCK, writeExr } from '../../formats/exr/write-exr';
 import { writeHdr } from '../../formats/hdr/write-hdr';
@@ -26,10 +27,14 @@ export async function writeFilm(path: string, view: FilmView, file: FilmFile): P
     return kind === 'exr' ? writeExr(path, image) : writeHdr(path, image);
   }
   const keepAlpha = holdsClear(kind) && finish.background.kind === 'clear';
-  const { rows: film, scale } = copyOf(await filmRows(view, finish, backdrop), file.long_px);
+  const wide = file.colors === 'p3';
+  const developed = await filmRows(view, finish, backdrop, wide ? 'p3' : 'srgb');
+  const { rows: copy, scale } = copyOf(developed, file.long_px);
+  const film = wide ? inDisplayP3(copy) : copy;
   const ppi = file.ppi === null ? null : file.ppi * scale;
   const bleedPx = Math.round((file.bleedPx ?? 0) * scale);
-  const options = { bits, quality: file.quality, about: file.about, ppi, keepAlpha };
+  const { quality, about, colors, press } = file;
+  const options = { bits, quality, about, colors, press, ppi, keepAlpha };
   // on a page they are lines, else pixels
   if (kind === 'pdf') {
     const page = { bleedPx, marks: marks && ppi !== null };

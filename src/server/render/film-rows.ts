@@ -11,6 +11,7 @@ import { type Around, AroundMaps, needsAround, NOTHING_AROUND } from '../../core
 import type { BackdropImage } from '../../core/finishing/background';
 import { createDeveloper } from '../../core/finishing/develop';
 import { encodeRows } from '../../core/finishing/encode-rows';
+import type { Gamut } from '../../core/finishing/grade';
 import { adjusted, type FloatRows, smaller } from '../../core/finishing/float-rows';
 import { surfaceAdjustments } from '../../core/finishing/surface';
 import type { SheetShare } from '../../core/output/size';
@@ -40,7 +41,12 @@ export async function developFilm(
 const STRIPS_KEPT = 3;
 
 /** The picture of a film as linear rows; strips of tiles are developed as they are asked for. */
-export async function filmRows(view: FilmView, finish: Finish, backdrop: BackdropImage | null): Promise<FloatRows> {
+export async function filmRows(
+  view: FilmView,
+  finish: Finish,
+  backdrop: BackdropImage | null,
+  gamut: Gamut = 'srgb'
+): Promise<FloatRows> {
   const { film, width, height, white, within, layers, cleaned = NOT_CLEANED, table = null } = view;
   const light = new FinishedLight(film, layers, finish, cleaned);
   const around = needsAround(finish) ? await takeAround(light, view, finish) : NOTHING_AROUND;
@@ -52,7 +58,8 @@ export async function filmRows(view: FilmView, finish: Finish, backdrop: Backdro
     ...(within ? { within } : {}),
     backdrop,
     around,
-    table
+    table,
+    gamut
   });
   const tilesAt = tilesByRow(width, height);
   // the last strips: what looks beyond its rows asks for the neighbours again

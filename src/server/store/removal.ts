@@ -14,7 +14,8 @@ const TABLES: Record<RemovableKind, { table: string; key: string; name: string }
   part: { table: 'kept', key: 'id', name: 'name' },
   captured: { table: 'captured_images', key: 'sha256', name: 'name' },
   photometric: { table: 'photometric_files', key: 'sha256', name: 'name' },
-  backdrop: { table: 'backdrops', key: 'sha256', name: 'name' }
+  backdrop: { table: 'backdrops', key: 'sha256', name: 'name' },
+  profile: { table: 'press_profiles', key: 'sha256', name: 'name' }
 };
 
 /** Its name while it is there; null when it is not, or was removed. */

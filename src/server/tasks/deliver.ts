@@ -1,6 +1,7 @@
 /** Encodes one file of a proof to hand over. */
 import { whiteLuminance } from '../../core/brief/exposure';
 import { isLinear } from '../../core/catalogue/file-kinds';
+import { contentPath } from '../files/content-store';
 import { serveTask } from '../jobs/serve-task';
 import { readBackdrop } from '../render/backdrop-file';
 import { readTable } from '../render/colour-table';
@@ -14,7 +15,8 @@ serveTask(
     const backdrop = isLinear(file.kind) ? null : await readBackdrop(finish.background, { width, height, within });
     const table = isLinear(file.kind) ? null : await readTable(finish);
     const view = { film, layers, cleaned, table, within, width, height, white: whiteLuminance(ev100) };
-    await writeFilm(out, view, { ...file, finish, ppi, backdrop, marks, bleedPx });
+    const press = file.press === null ? null : contentPath('profiles', file.press);
+    await writeFilm(out, view, { ...file, press, finish, ppi, backdrop, marks, bleedPx });
     return null;
   }
 );

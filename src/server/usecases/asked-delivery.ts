@@ -1,5 +1,11 @@
 /** What a link to a file asks for: its query, checked. */
-import { DELIVERY_KINDS, type DeliveryKind, QUALITY_DEFAULT } from '../../core/catalogue/file-kinds';
+import {
+  DELIVERY_KINDS,
+  type DeliveryKind,
+  FILE_COLOURS,
+  type FileColours,
+  QUALITY_DEFAULT
+} from '../../core/catalogue/file-kinds';
 import { type Result, ok, refused } from '../../core/result/result';
 import type { Delivery } from './deliver-proof';
 
@@ -18,7 +24,12 @@ export function askedDelivery(query: URLSearchParams): Result<Delivery> {
   const long_px = long === null ? null : Number(long);
   if (long_px !== null && (!Number.isInteger(long_px) || long_px < 16 || long_px > 100_000))
     return refused('long must be a whole number of pixels from 16 to 100,000', 'bad_input');
+  const colors = query.get('colors') ?? 'srgb';
+  if (!FILE_COLOURS.includes(colors as FileColours))
+    return refused(`colors must be one of ${FILE_COLOURS.join(', ')}`, 'bad_input');
   return ok({
+    colors: colors as FileColours,
+    press: query.get('profile'),
     long_px,
     half: query.has('half'),
     pictureOnly: query.has('picture'),

@@ -11,6 +11,7 @@ import {
   hasQuality,
   holds16Bits,
   holdsClear,
+  holdsColours,
   isLinear,
   QUALITY_DEFAULT
 } from '../../core/catalogue/file-kinds';
@@ -21,10 +22,12 @@ import { zipOf } from '../../formats/write-zip';
 import { besideImage } from '../../formats/image/encode';
 import { runTask } from '../jobs/run-task';
 import type { TaskInput } from '../jobs/tasks';
+import { isContentHash } from '../files/content-store';
 import { isWhole, keepSum, sumOfFile } from '../files/checksum';
 import { DAMAGED_FILM } from '../files/film-store';
 import { proofFolder, readLayers } from '../files/proof-files';
 import { briefAt, findPicture, listPictures } from '../store/pictures';
+import { findPressProfile } from '../store/press-profiles';
 import { findProject } from '../store/projects';
 import { findProof, forgetFilm, newestWhole } from '../store/proofs';
 import { attendJob } from './attend-job';
@@ -47,6 +50,21 @@ export interface Delivery extends Omit<FileOptions, 'about'> {
   pattern: string;
 }
 
+/** The colours of a file, when its format holds them and the profile of its press is there. */
+function colorsOf({ kind, colors, press, background }: Delivery): Result<Pick<FileOptions, 'colors' | 'press'>> {
+  if (!holdsColours(kind, colors))
+    return refused(
+      `${FILE_KIND_NAMES[kind]} does not hold ${colors === 'p3' ? 'Display P3' : 'the inks of a press'}; take ` +
+        (colors === 'p3' ? 'PNG or TIFF' : 'TIFF or PDF'),
+      'bad_input'
+    );
+  if (colors !== 'press') return ok({ colors, press: null });
+  if (background === 'clear') return refused('inks have no clear background; take sRGB for it', 'bad_input');
+  if (press === null || !isContentHash(press) || !findPressProfile(press))
+    return refused('choose the profile of the press, or bring it in', 'bad_input');
+  return ok({ colors, press });
+}
+
 export async function deliverProof(id: string, asked: Delivery): Promise<Result<{ path: string; name: string }>> {
   const { kind, background, asRendered } = asked;
   const proof = findProof(id);
@@ -56,6 +74,8 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     return refused('there is no picture of this proof yet; wait for its first tiles');
   if (!holdsClear(kind) && background === 'clear')
     return refused(`${FILE_KIND_NAMES[kind]} cannot hold a clear background; take PNG, TIFF or EXR`);
+  const colors = colorsOf(asked);
+  if (!colors.ok) return colors;
   const brief = readBrief(proof.brief_json);
   const linear = isLinear(kind);
   const bleedPx = brief.patch === null ? bleedPixels(brief) : 0;
@@ -79,7 +99,8 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
   const isRefinished = !linear && developKey(chosen) !== developKey(brief.finish);
   const ppi = proofPpi(brief);
   const project = findProject(picture.project_id)!.name;
-  const bits = holds16Bits(kind) ? asked.bits : 8;
+  // inks are of 8 bits
+  const bits = holds16Bits(kind) && colors.value.colors !== 'press' ? asked.bits : 8;
   const long = Math.max(proof.width_px, proof.height_px);
   if (!linear && asked.long_px !== null && asked.long_px > long)
     return refused(
@@ -93,6 +114,7 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     pictureOnly: kind === 'exr' && asked.pictureOnly,
     kind,
     bits,
+    ...colors.value,
     quality: hasQuality(kind) ? asked.quality : QUALITY_DEFAULT,
     about: asked.about && {
       title: `${picture.name}, ${project}`,
@@ -108,7 +130,8 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     marks ? 'crop marks' : '',
     isRefinished ? 'finished' : '',
     bits === 16 ? '16 bit' : '',
-    file.half ? 'half' : ''
+    file.half ? 'half' : '',
+    file.colors === 'p3' ? 'Display P3' : file.colors === 'press' ? 'CMYK' : ''
   ];
   const name = fileName(
     {

@@ -15,6 +15,7 @@ import { freeBytes } from '../files/free-bytes';
 import { listBackdrops } from '../store/backdrops';
 import { listKept } from '../store/kept';
 import { listPhotometric } from '../store/photometric';
+import { listPressProfiles } from '../store/press-profiles';
 import { sqliteQueue as queue } from '../store/job-queue';
 import { listFurtherModels } from '../store/model-files';
 import { findPicture, listPictures, listPicturesSince } from '../store/pictures';
@@ -67,6 +68,7 @@ export function viewWorkspace(projectId: string, pictureId: string | null = null
       height_px,
       sun: sun_json ? (JSON.parse(sun_json) as CapturedSunDto | null) : null
     })),
+    press: listPressProfiles().map(({ sha256, name }) => ({ sha256, name })),
     photometric: listPhotometric().map(({ sha256, name, lumen, watts, curve_json }) => ({
       sha256,
       name,

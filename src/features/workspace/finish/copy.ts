@@ -92,6 +92,12 @@ export const FINISH_COPY = {
   denoiseNone: 'This film was not denoised. Denoising is switched on in the quality panel; the next render has it.',
   denoiseShift: (ratio: number) =>
     `Denoising makes the picture ${Math.abs((ratio - 1) * 100).toFixed(1)}${NBSP}% ${ratio > 1 ? 'lighter' : 'darker'} on the whole.`,
+  press: 'Seen as printed',
+  pressMarks: 'Mark colours that it cannot print',
+  pressLost: (share: number) =>
+    share < 0.0005
+      ? 'This press holds the colours of the whole picture.'
+      : `On ${share < 0.01 ? `less than 1${NBSP}%` : percentOf(share)} of the picture colours become duller than on a screen.`,
   keep: 'Keep as a proof',
   keepSays: 'A new ticket with this finish, developed from the same film.',
   reference: 'Shown beside',

@@ -6,6 +6,7 @@ import { StageDeveloper } from '../../../core/finishing/stage-developer';
 import { seenBackdrop } from '../preview/seen-backdrop';
 import { seenTable } from '../preview/seen-table';
 import type { FinishOrder, FinishReport } from './messages';
+import { pressSeen } from './press-seen';
 
 const scope = self as unknown as {
   onmessage: ((event: MessageEvent<FinishOrder>) => void) | null;
@@ -49,9 +50,10 @@ async function answer(order: FinishOrder): Promise<void> {
     scope.postMessage({ kind: 'proposal', id: order.id, proposal: proposeFinish(light, order.finish) });
     return;
   }
-  const { finish, within, level, id } = order;
+  const { finish, within, level, press, id } = order;
   const { width, height } = level === 'draft' ? film.small : film.stage;
   const backdrop = await seenBackdrop(finish.background, width / within.width, height / within.height);
-  const rows = developer.develop(finish, { within, backdrop, table: await seenTable(finish) }, level);
+  const extras = { within, backdrop, table: await seenTable(finish), press: await pressSeen(press) };
+  const rows = developer.develop(finish, extras, level);
   scope.postMessage({ kind: 'rows', id, rows }, [rows.pixels.buffer]);
 }

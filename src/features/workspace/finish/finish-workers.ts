@@ -8,7 +8,7 @@ import {
   type StageLevel
 } from '../../../core/finishing/stage-developer';
 import type { SheetShare } from '../../../core/output/size';
-import type { FinishOrder, FinishReport } from './messages';
+import type { FinishOrder, FinishReport, SeenPress } from './messages';
 
 export interface OpenedFilm {
   groups: string[];
@@ -30,6 +30,8 @@ export interface Developed {
   height: number;
   rows: DevelopedRows[];
   histogram: Histogram;
+  /** Share of the picture whose colour a press cannot hold. */
+  lostShare: number;
   /** From the order to the picture. */
   ms: number;
 }
@@ -66,17 +68,23 @@ export class FinishWorkers {
     return reports[0] as Extract<FinishReport, { kind: 'opened' }>;
   }
 
-  async develop(finish: Finish, within: SheetShare, level: StageLevel): Promise<Developed> {
+  async develop(
+    finish: Finish,
+    within: SheetShare,
+    level: StageLevel,
+    press: SeenPress | null = null
+  ): Promise<Developed> {
     const began = performance.now();
     const parts = await Promise.all(
       this.workers.map(async (worker) => {
-        const report = await this.order(worker, (id) => ({ kind: 'develop', id, finish, within, level }));
+        const report = await this.order(worker, (id) => ({ kind: 'develop', id, finish, within, level, press }));
         return (report as Extract<FinishReport, { kind: 'rows' }>).rows;
       })
     );
     const { width, height } = parts[0]!;
     const ms = performance.now() - began;
-    return { level, width, height, rows: parts, histogram: joinHistograms(parts), ms };
+    const lostShare = parts.reduce((sum, { lost }) => sum + lost, 0) / (width * height);
+    return { level, width, height, rows: parts, histogram: joinHistograms(parts), lostShare, ms };
   }
 
   async propose(finish: Finish): Promise<Proposal | null> {

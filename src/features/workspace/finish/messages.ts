@@ -4,9 +4,16 @@ import type { DevelopedRows, StageLevel } from '../../../core/finishing/stage-de
 import type { Proposal } from '../../../core/finishing/propose';
 import type { SheetShare } from '../../../core/output/size';
 
+/** The press that a picture is shown for, by the hash of its profile. */
+export interface SeenPress {
+  profile: string;
+  /** Whether what it cannot hold is marked. */
+  marks: boolean;
+}
+
 export type FinishOrder =
   | { kind: 'open'; id: number; url: string; index: number; of: number }
-  | { kind: 'develop'; id: number; finish: Finish; within: SheetShare; level: StageLevel }
+  | { kind: 'develop'; id: number; finish: Finish; within: SheetShare; level: StageLevel; press: SeenPress | null }
   | { kind: 'propose'; id: number; finish: Finish }
   /** What is foremost at a place of the picture, in shares of its sides. */
   | { kind: 'pick'; id: number; u: number; v: number };

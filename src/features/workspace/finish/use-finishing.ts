@@ -10,6 +10,7 @@ import type { Histogram, StageLevel } from '../../../core/finishing/stage-develo
 import type { Proposal } from '../../../core/finishing/propose';
 import { shareOfSheet, WHOLE_SHEET } from '../../../core/output/size';
 import { useSingleKeys } from '../use-keys';
+import type { SeenPress } from './messages';
 import { type Developed, Ended, FinishWorkers, type Foremost, type OpenedFilm, paint } from './finish-workers';
 
 export type Compared = 'after' | 'before' | 'parted';
@@ -41,6 +42,11 @@ export interface Finishing {
   was: React.RefObject<HTMLCanvasElement | null>;
   /** What is drawn now, and how long it took from the change, ms. */
   shown: { key: string; level: StageLevel; ms: number } | null;
+  /** The press that the picture is shown for. */
+  press: SeenPress | null;
+  onPress: (press: SeenPress | null) => void;
+  /** Share of the picture whose colour that press cannot hold. */
+  lostShare: number;
   /** Small pictures of each light alone, by its name, as data addresses. */
   alone: Readonly<Record<string, string>>;
   propose: () => Promise<Proposal | null>;
@@ -72,6 +78,8 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
   const [reference, onReference] = useState<Reference | null>(null);
   const [shown, setShown] = useState<Finishing['shown']>(null);
   const [alone, setAlone] = useState<Finishing['alone']>({});
+  const [press, onPress] = useState<SeenPress | null>(null);
+  const [lostShare, setLostShare] = useState(0);
   const on = open && canFinish(proof);
   const id = on ? proof.id : null;
   const stamp = on ? `${proof.id} ${proof.picture_count} ${proof.denoise_share}` : null;
@@ -152,6 +160,8 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
   const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const latest = useRef(finish);
   latest.current = finish;
+  const seenPress = useRef(press);
+  seenPress.current = press;
   const within = on ? shareOfSheet(proof.brief) : null;
   const share = useRef(within);
   share.current = within;
@@ -159,6 +169,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     if (now.current) paint(now.current, made);
     setFault(null);
     setHistogram(made.histogram);
+    setLostShare(made.lostShare);
     setShown({ key: developKey(of), level: made.level, ms });
   };
   const turn = async () => {
@@ -168,7 +179,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
       const { finish: of, since } = wanted.current;
       wanted.current = null;
       const level: StageLevel = slow.current > QUICK_MS ? 'draft' : 'full';
-      const made = await workers.current.develop(of, share.current, level).catch(noteFault);
+      const made = await workers.current.develop(of, share.current, level, seenPress.current).catch(noteFault);
       if (!made) continue;
       if (level === 'full') slow.current = made.ms;
       drawn(made, of, performance.now() - since);
@@ -181,7 +192,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     if (busy.current || !workers.current || !share.current) return;
     busy.current = true;
     const of = latest.current;
-    const made = await workers.current.develop(of, share.current, 'full').catch(noteFault);
+    const made = await workers.current.develop(of, share.current, 'full', seenPress.current).catch(noteFault);
     if (made) {
       slow.current = made.ms;
       if (!wanted.current) drawn(made, of, made.ms);
@@ -189,7 +200,7 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     busy.current = false;
     void turn();
   };
-  const key = on && film ? `${film.key} ${developKey(finish)}` : null;
+  const key = on && film ? `${film.key} ${developKey(finish)} ${canonicalJson(press)}` : null;
   useEffect(() => {
     if (key === null) return;
     wanted.current = { finish: latest.current, since: performance.now() };
@@ -286,6 +297,9 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     now,
     was,
     shown,
+    press,
+    onPress,
+    lostShare,
     alone,
     propose: () => workers.current?.propose(latest.current) ?? Promise.resolve(null),
     pick: async (u, v) => {

@@ -3,10 +3,13 @@ import { useEffect, useState } from 'react';
 import {
   DELIVERY_KINDS,
   type DeliveryKind,
+  FILE_COLOURS,
   FILE_KIND_NAMES,
+  type FileColours,
   hasQuality,
   holds16Bits,
   holdsClear,
+  holdsColours,
   isLinear,
   QUALITY_DEFAULT
 } from '../../../core/catalogue/file-kinds';
@@ -16,12 +19,15 @@ import { NAME_WORDS } from '../../../core/output/file-name';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { bytes, send } from '../../shared/send';
-import { FILES_COPY as COPY } from '../copy';
+import { FILES_COPY as COPY, PRESS_COPY } from '../copy';
 import { canFinish } from '../finish/use-finishing';
 import type { PanelContext } from '../view';
 import { Level } from './level';
+import { PressProfiles } from './press-profiles';
 
 const KINDS = DELIVERY_KINDS.map((key) => ({ key, label: FILE_KIND_NAMES[key] }));
+const coloursOf = (kind: DeliveryKind) =>
+  FILE_COLOURS.filter((key) => holdsColours(kind, key)).map((key) => ({ key, label: COPY.coloursOf[key] }));
 const QUALITIES = [1, 25, 50, 75, 100].map((value) => ({ value, strong: value === 50 }));
 const BITS = ([8, 16] as const).map((bits) => ({ key: String(bits) as '8' | '16', label: COPY.bits(bits) }));
 const AUTHOR = 'sphaera author';
@@ -36,11 +42,13 @@ const kept = (place: string): string => {
   }
 };
 
-type Props = Pick<PanelContext, 'workspace' | 'shown' | 'brief' | 'picture'>;
+type Props = Pick<PanelContext, 'workspace' | 'shown' | 'brief' | 'picture' | 'onWorkspace' | 'onMessage'>;
 
-export function FilesPanel({ workspace, shown, brief: own, picture }: Props) {
+export function FilesPanel({ workspace, shown, brief: own, picture, onWorkspace, onMessage }: Props) {
   const [kind, setKind] = useState<DeliveryKind>('png');
   const [bits, setBits] = useState<8 | 16>(8);
+  const [colors, setColors] = useState<FileColours>('srgb');
+  const [press, setPress] = useState<string | null>(null);
   const [quality, setQuality] = useState(QUALITY_DEFAULT);
   const [clear, setClear] = useState(false);
   const [marks, setMarks] = useState(false);
@@ -56,11 +64,16 @@ export function FilesPanel({ workspace, shown, brief: own, picture }: Props) {
   const [pattern, setPattern] = useState('');
   useEffect(() => setAuthor(kept(AUTHOR)), []);
   const brief = shown?.brief ?? null;
-  const canClear = brief !== null && holdsClear(kind) && isOpenBehind(brief);
+  const inks = colors === 'press' && holdsColours(kind, colors);
+  const profile = workspace.press.find(({ sha256 }) => sha256 === press) ?? workspace.press[0] ?? null;
+  const hasBits = holds16Bits(kind) && !inks;
+  const canClear = brief !== null && holdsClear(kind) && isOpenBehind(brief) && !inks;
   const canMark = brief !== null && !isLinear(kind) && 'ppi' in brief.size && brief.patch === null;
   const canRaw = shown?.denoise_share === 1 && !isLinear(kind);
   const query = new URLSearchParams({ kind });
-  if (holds16Bits(kind) && bits === 16) query.set('bits', '16');
+  if (hasBits && bits === 16) query.set('bits', '16');
+  if (holdsColours(kind, colors) && colors !== 'srgb') query.set('colors', colors);
+  if (inks && profile) query.set('profile', profile.sha256);
   if (hasQuality(kind)) query.set('quality', String(quality));
   if (canClear && clear) query.set('background', 'clear');
   if (canMark && marks) query.set('marks', '');
@@ -85,7 +98,7 @@ export function FilesPanel({ workspace, shown, brief: own, picture }: Props) {
     if (withBrief) query.set('brief', '');
   }
   if (pattern.trim()) query.set('name', pattern.trim());
-  const address = shown ? `/api/proofs/${shown.id}/file?${query}` : null;
+  const address = shown && (!inks || profile) ? `/api/proofs/${shown.id}/file?${query}` : null;
   const weight = useWeight(address);
   const flag = (label: string, value: boolean, set: (on: boolean) => void) => (
     <div className="rows">
@@ -104,7 +117,34 @@ export function FilesPanel({ workspace, shown, brief: own, picture }: Props) {
       <p className="say">{shown ? COPY.say(shown.number, shown.width_px, shown.height_px) : COPY.none}</p>
       <Words label={COPY.kind} value={kind} options={KINDS} onChoose={setKind} />
       <p className="note">{COPY.about[kind]}</p>
-      {holds16Bits(kind) ? (
+      {coloursOf(kind).length > 1 ? (
+        <div className="sec">
+          <div className="row">
+            <span className="lab">{COPY.colours}</span>
+            <Words
+              label={COPY.colours}
+              value={holdsColours(kind, colors) ? colors : 'srgb'}
+              options={coloursOf(kind)}
+              onChoose={setColors}
+            />
+          </div>
+          <p className="note">{COPY.coloursSay[holdsColours(kind, colors) ? colors : 'srgb']}</p>
+          {inks ? (
+            <>
+              {profile ? null : <p className="say">{PRESS_COPY.needed}</p>}
+              <PressProfiles
+                workspace={workspace}
+                chosen={profile?.sha256 ?? null}
+                without={null}
+                onChoose={setPress}
+                onWorkspace={onWorkspace}
+                onMessage={onMessage}
+              />
+            </>
+          ) : null}
+        </div>
+      ) : null}
+      {hasBits ? (
         <div className="row">
           <span className="lab">{COPY.depth}</span>
           <Words
@@ -228,12 +268,16 @@ export function FilesPanel({ workspace, shown, brief: own, picture }: Props) {
             </a>
           </p>
         ) : null}
-        <p>
-          <a className="lk act" download href={`/api/projects/${workspace.project.id}/set?${query}`}>
-            {COPY.set}
-          </a>
-        </p>
-        <p className="note">{COPY.setSays}</p>
+        {inks && !profile ? null : (
+          <>
+            <p>
+              <a className="lk act" download href={`/api/projects/${workspace.project.id}/set?${query}`}>
+                {COPY.set}
+              </a>
+            </p>
+            <p className="note">{COPY.setSays}</p>
+          </>
+        )}
       </div>
     </>
   );
@@ -244,6 +288,9 @@ async function copyPicture(query: URLSearchParams, proof: string): Promise<strin
   const png = new URLSearchParams(query);
   png.set('kind', 'png');
   png.set('bits', '8');
+  // a clipboard knows sRGB alone
+  png.delete('colors');
+  png.delete('profile');
   try {
     const response = await fetch(`/api/proofs/${proof}/file?${png}`);
     if (!response.ok) return ((await response.json()) as { message?: string }).message ?? COPY.notCopied;

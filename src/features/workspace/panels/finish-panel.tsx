@@ -10,6 +10,7 @@ import { PointerScale } from '../../../ui/pointer-scale';
 import { Words } from '../../../ui/words';
 import { bringIn, send } from '../../shared/send';
 import type { ProofDto } from '../../../contracts/dto';
+import { PRESS_COPY } from '../copy';
 import { FINISH_COPY as COPY } from '../finish/copy';
 import { Histogram } from '../finish/histogram';
 import type { Reference } from '../finish/use-finishing';
@@ -17,6 +18,7 @@ import type { PanelContext } from '../view';
 import { useWorkspaceStore } from '../workspace-store';
 import { Level } from './level';
 import { MaskControls } from './mask-controls';
+import { PressProfiles } from './press-profiles';
 import { WhiteControls } from './white-controls';
 
 type Props = Pick<
@@ -32,6 +34,7 @@ type Props = Pick<
   | 'onPicking'
   | 'onChange'
   | 'onMessage'
+  | 'onWorkspace'
 >;
 
 const STOPS = [-3, -2, -1, 0, 1, 2, 3].map((value) => ({
@@ -52,6 +55,7 @@ type Part = 'tone' | 'color' | 'lens' | 'surface';
 
 export function FinishPanel(props: Props) {
   const { workspace, proofs, brief, was, shown, picture, picking, finishing, onPicking, onChange, onMessage } = props;
+  const { press } = finishing;
   const [proposal, setProposal] = useState<Proposal | null>(null);
   const [given, setGiven] = useState<string | null>(null);
   const chooseProof = useWorkspaceStore((state) => state.chooseProof);
@@ -337,6 +341,33 @@ export function FinishPanel(props: Props) {
             ) : null}
           </>
         )}
+      </div>
+      <div className="sec">
+        <span className="lab">{COPY.press}</span>
+        <PressProfiles
+          workspace={workspace}
+          chosen={press?.profile ?? null}
+          without={PRESS_COPY.none}
+          onChoose={(profile) => finishing.onPress(profile === null ? null : { profile, marks: press?.marks ?? false })}
+          onWorkspace={props.onWorkspace}
+          onMessage={onMessage}
+        />
+        {press ? (
+          <>
+            <label className="row">
+              <span>{COPY.pressMarks}</span>
+              <input
+                type="checkbox"
+                className="toggle toggle-sm"
+                checked={press.marks}
+                onChange={(e) => finishing.onPress({ ...press, marks: e.target.checked })}
+              />
+            </label>
+            <p className="note" role="status">
+              {COPY.pressLost(finishing.lostShare)}
+            </p>
+          </>
+        ) : null}
       </div>
       <div className="sec">
         <div className="row">

@@ -10,7 +10,8 @@ const LISTS = {
   part: 'kept',
   captured: 'captured',
   photometric: 'photometric',
-  backdrop: 'backdrops'
+  backdrop: 'backdrops',
+  profile: 'press'
 } as const satisfies Record<string, keyof WorkspaceDto>;
 type ListedKind = keyof typeof LISTS;
 type Listed = { id?: string; sha256?: string; name: string };
