@@ -346,6 +346,11 @@ describe('the finish of a proof', () => {
     for (let i = 0; i < seen.length / 3; i++)
       for (let c = 0; c < 3; c++) apart += Math.abs(seen[i * 3 + c]! - pixels[i * 4 + c]!);
     expect(apart / seen.length).toBeLessThan(2);
+    const shares: number[] = [];
+    const told = await deliverProof(film, { ...FILE, kind: 'jpg' }, { onProgress: (share) => shares.push(share) });
+    expect(told.ok).toBe(true);
+    expect(shares.length).toBeGreaterThan(1);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
     const wide = await file(film, { colors: 'p3' });
     expect(wide.name).toContain('display-p3');
     const deliver = (more: Partial<Parameters<typeof deliverProof>[1]>) => deliverProof(film, { ...FILE, ...more });

@@ -1,5 +1,6 @@
 /** The workspace's sentences. */
 import { capital, inWords, NBSP } from '../../core/brief/amounts';
+import { duration } from '../../core/brief/sentence';
 import type { ProofDto } from '../../contracts/dto';
 import type { FreeViewpoint } from '../../core/camera/viewpoint';
 import { litShare, moonIlluminance } from '../../core/lights/moon/position';
@@ -277,6 +278,11 @@ export const FILES_COPY = {
   notCopied: 'This browser did not let the picture onto the clipboard. Save it as PNG instead.',
   print: 'Open the page to print',
   weighing: 'weighing it',
+  written: 'How much of the file is written',
+  left: (share: number, secondsLeft: number | null) =>
+    `${Math.round(100 * share)}${NBSP}%${secondsLeft === null ? '' : `, ${duration(secondsLeft)} left`}`,
+  stop: 'Stop',
+  stopped: 'stopped; saving writes it',
   masks: 'Save its masks as a ZIP',
   masksSay: 'Flat colours of parts and of materials, and the coverage of each, with smooth edges',
   set: 'Save all pictures as a ZIP',

@@ -111,7 +111,8 @@ export interface Tasks {
       marks: boolean;
       out: string;
     };
-    progress: never;
+    /** Share that is done, 0 to 1. */
+    progress: number;
     result: null;
   };
   /**

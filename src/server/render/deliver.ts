@@ -16,21 +16,21 @@ import { writeHdr } from '../../formats/hdr/write-hdr';
 import { writeImage } from '../../formats/image/encode';
 import { writeLayered } from './deliver-layers';
 import { extraChannels, readExtra } from './extra-channels';
-import { copyOf, type FilmFile, filmRows, type FilmView, tilesByRow } from './film-rows';
+import { copyOf, counted, type FilmFile, filmRows, type FilmView, tilesByRow } from './film-rows';
 
 /** Writes it at `path`, where part of it lies when it fails. */
 export async function writeFilm(path: string, view: FilmView, file: FilmFile): Promise<void> {
   const { kind, bits, finish, backdrop = null, marks = false } = file;
   if (kind === 'ora') return writeLayered(path, view, file);
   if (isLinear(kind)) {
-    const image = linearImage(view, finish, file.ppi, file);
+    const image = linearImage(view, finish, file.ppi, file, file.onShare);
     return kind === 'exr' ? writeExr(path, image) : writeHdr(path, image);
   }
   const keepAlpha = holdsClear(kind) && finish.background.kind === 'clear';
   const wide = file.colors === 'p3';
   const developed = await filmRows(view, finish, backdrop, wide ? 'p3' : 'srgb');
   const { rows: copy, scale } = copyOf(developed, file.long_px);
-  const film = wide ? inDisplayP3(copy) : copy;
+  const film = counted(wide ? inDisplayP3(copy) : copy, file.onShare);
   const ppi = file.ppi === null ? null : file.ppi * scale;
   const bleedPx = Math.round((file.bleedPx ?? 0) * scale);
   const { quality, about, colors, press } = file;
@@ -54,7 +54,8 @@ function linearImage(
   { film, width, height, layers: kept }: FilmView,
   finish: Finish,
   ppi: number | null,
-  { half, pictureOnly }: Pick<FileOptions, 'half' | 'pictureOnly'> = FILE_DEFAULTS
+  { half, pictureOnly }: Pick<FileOptions, 'half' | 'pictureOnly'> = FILE_DEFAULTS,
+  onShare?: (share: number) => void
 ): ExrOptions {
   const layers = pictureOnly ? NO_LAYERS : kept;
   const clear = finish.background.kind === 'clear';
@@ -97,6 +98,7 @@ function linearImage(
     async readRows(y, rows) {
       const top = Math.floor(y / TILE_PX) * TILE_PX;
       if (top !== stripY) await loadStrip(top);
+      onShare?.((y + rows) / height);
       return strip.subarray((y - top) * width * n, (y - top + rows) * width * n);
     }
   };

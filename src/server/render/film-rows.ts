@@ -120,6 +120,33 @@ export interface FilmFile extends FileOptions {
   /** Px of bleed that the picture has; crop marks are drawn round it where they are wanted. */
   bleedPx?: number;
   marks?: boolean;
+  /** Told what share of it is written, 0 to 1. */
+  onShare?: ((share: number) => void) | undefined;
+}
+
+// Of the whole time; the rest is what the encoder does when it has all rows.
+const ROWS_SHARE = 0.85;
+const LEAST_STEP = 0.01;
+
+/** The same rows; it is told how many of them were asked for. */
+export function counted<R extends { height: number; read(y: number, count: number): Promise<unknown> }>(
+  rows: R,
+  onShare?: (share: number) => void
+): R {
+  if (!onShare) return rows;
+  let told = 0;
+  return {
+    ...rows,
+    async read(y: number, count: number) {
+      const read = await rows.read(y, count);
+      const share = (ROWS_SHARE * (y + count)) / rows.height;
+      if (share >= told + LEAST_STEP) {
+        told = share;
+        onShare(share);
+      }
+      return read;
+    }
+  };
 }
 
 /** A smaller copy of a picture, and how much smaller; `long_px` of at least its long side, or null, is the picture. */

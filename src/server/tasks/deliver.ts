@@ -10,13 +10,13 @@ import { openFinishedFilm } from '../render/finished-film';
 
 serveTask(
   'deliver',
-  async ({ proof, film: hash, file, finish, ppi, marks, bleedPx, within, width, height, ev100, out }) => {
+  async ({ proof, film: hash, file, finish, ppi, marks, bleedPx, within, width, height, ev100, out }, { progress }) => {
     const { film, layers, cleaned } = await openFinishedFilm(proof, hash, width, height, finish.denoise > 0);
     const backdrop = isLinear(file.kind) ? null : await readBackdrop(finish.background, { width, height, within });
     const table = isLinear(file.kind) ? null : await readTable(finish);
     const view = { film, layers, cleaned, table, within, width, height, white: whiteLuminance(ev100) };
     const press = file.press === null ? null : contentPath('profiles', file.press);
-    await writeFilm(out, view, { ...file, press, finish, ppi, backdrop, marks, bleedPx });
+    await writeFilm(out, view, { ...file, press, finish, ppi, backdrop, marks, bleedPx, onShare: progress });
     return null;
   }
 );

@@ -6,6 +6,7 @@ import { describe, expect, it, vi } from 'vitest';
 vi.stubEnv('SPHAERA_DATA', await mkdtemp(join(tmpdir(), 'sphaera-attend-')));
 const { attendJob, isRendering } = await import('./attend-job');
 const { underWay } = await import('./under-way');
+type Making<P> = import('./under-way').Making<P>;
 const { sqliteQueue: queue } = await import('../store/job-queue');
 
 /** Work that ends when it is told to. */
@@ -96,6 +97,47 @@ describe('underWay', () => {
       underWay('crop', 'b', async () => 3)
     ];
     expect(await Promise.all(values)).toEqual([1, 2, 3]);
+  });
+
+  it('tells all who asked how far it is, and is stopped when the last of them has gone', async () => {
+    const slow = work();
+    const heard: string[] = [];
+    let making: Making<number> | null = null;
+    const make = (m: Making<number>) => {
+      making = m;
+      return slow.run();
+    };
+    const [first, second] = [new AbortController(), new AbortController()];
+    const asked = [first, second].map(({ signal }, i) =>
+      underWay('file', 'e', make, { signal, onProgress: (share: number) => heard.push(`${i} ${share}`) })
+    );
+    making!.report(0.25);
+    first.abort();
+    making!.report(0.5);
+    expect(heard).toEqual(['0 0.25', '1 0.25', '1 0.5']);
+    expect(making!.signal.aborted).toBe(false);
+    second.abort();
+    expect(making!.signal.aborted).toBe(true);
+    // who asks now does not get what is being stopped
+    expect(await underWay('file', 'e', async () => 'anew')).toBe('anew');
+    slow.finish('stopped');
+    expect(await Promise.all(asked)).toEqual(['stopped', 'stopped']);
+  });
+
+  it('goes on for one who stays, whoever goes', async () => {
+    const slow = work();
+    let stopped = false;
+    const make = ({ signal }: Making<never>) => {
+      signal.addEventListener('abort', () => (stopped = true));
+      return slow.run();
+    };
+    const gone = new AbortController();
+    const staying = underWay('file', 'f', make);
+    const leaving = underWay('file', 'f', make, { signal: gone.signal });
+    gone.abort();
+    slow.finish('whole');
+    expect(await Promise.all([staying, leaving])).toEqual(['whole', 'whole']);
+    expect(stopped).toBe(false);
   });
 
   it('gives a failure to all who asked and tries again for the next', async () => {

@@ -33,7 +33,7 @@ import { findProof, forgetFilm, newestWhole } from '../store/proofs';
 import { attendJob } from './attend-job';
 import { newId } from './identify';
 import { readyLayers } from './stage-film';
-import { underWay } from './under-way';
+import { type Asker, type Making, underWay } from './under-way';
 import { type Result, ok, refused } from '../../core/result/result';
 
 /** What is asked of a file beside how it is encoded. */
@@ -65,7 +65,12 @@ function colorsOf({ kind, colors, press, background }: Delivery): Result<Pick<Fi
   return ok({ colors, press });
 }
 
-export async function deliverProof(id: string, asked: Delivery): Promise<Result<{ path: string; name: string }>> {
+/** `asker` hears what share of the file is written, and may go before its end. */
+export async function deliverProof(
+  id: string,
+  asked: Delivery,
+  asker: Asker<number> = {}
+): Promise<Result<{ path: string; name: string }>> {
   const { kind, background, asRendered } = asked;
   const proof = findProof(id);
   const picture = proof && findPicture(proof.picture_id);
@@ -171,16 +176,19 @@ export async function deliverProof(id: string, asked: Delivery): Promise<Result<
     const ready = await readyLayers(proof, picture.project_id);
     if (!ready.ok) return ready;
   }
-  return underWay('delivery', path, () => attendJob('deliver', picture.project_id, () => write(input, path, name)));
+  const inQueue = (making: Making<number>) =>
+    attendJob('deliver', picture.project_id, () => write(input, path, name, making));
+  return underWay('delivery', path, inQueue, asker);
 }
 
 async function write(
   input: TaskInput<'deliver'>,
   path: string,
-  name: string
+  name: string,
+  { report, signal }: Making<number>
 ): Promise<Result<{ path: string; name: string }>> {
   if (await isWhole(path)) return ok({ path, name });
-  const written = await runTask('deliver', input);
+  const written = await runTask('deliver', input, { onProgress: report, signal });
   if (written.ok) {
     await keepSum(path, await sumOfFile(input.out));
     await rename(input.out, path);

@@ -97,7 +97,8 @@ export const FINISH_COPY = {
   pressLost: (share: number) =>
     share < 0.0005
       ? 'This press holds the colours of the whole picture.'
-      : `On ${share < 0.01 ? `less than 1${NBSP}%` : percentOf(share)} of the picture colours become duller than on a screen.`,
+      : `On ${share < 0.01 ? 'less than 1' : Math.round(100 * share)}${NBSP}% of the picture colours become duller than ` +
+        'on a screen.',
   keep: 'Keep as a proof',
   keepSays: 'A new ticket with this finish, developed from the same film.',
   reference: 'Shown beside',

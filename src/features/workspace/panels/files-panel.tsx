@@ -1,5 +1,5 @@
 /** A proof, or the whole set, as files to hand over: kind, depth, quality with its size, background, marks, words in it. */
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import {
   DELIVERY_KINDS,
   type DeliveryKind,
@@ -18,7 +18,7 @@ import { isOpenBehind } from '../../../core/brief/open-behind';
 import { NAME_WORDS } from '../../../core/output/file-name';
 import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
-import { bytes, send } from '../../shared/send';
+import { bytes, follow } from '../../shared/send';
 import { FILES_COPY as COPY, PRESS_COPY } from '../copy';
 import { canFinish } from '../finish/use-finishing';
 import type { PanelContext } from '../view';
@@ -100,6 +100,7 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onWorkspace,
   if (pattern.trim()) query.set('name', pattern.trim());
   const address = shown && (!inks || profile) ? `/api/proofs/${shown.id}/file?${query}` : null;
   const weight = useWeight(address);
+  const { state, stop } = weight;
   const flag = (label: string, value: boolean, set: (on: boolean) => void) => (
     <div className="rows">
       <span>{label}</span>
@@ -240,8 +241,22 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onWorkspace,
               {COPY.save(FILE_KIND_NAMES[kind])}
             </a>
             <span className="n" role="status">
-              {weight === 'weighing' ? COPY.weighing : weight === null ? '' : bytes(weight)}
+              {statusOf(state)}
             </span>
+          </p>
+        ) : null}
+        {address && state.name === 'writing' && state.share > 0 ? (
+          <div className="row">
+            <progress className="progress" aria-label={COPY.written} value={state.share} max={1} />
+            <span className="n">{COPY.left(state.share, state.secondsLeft)}</span>
+            <button type="button" className="lk" onClick={stop}>
+              {COPY.stop}
+            </button>
+          </div>
+        ) : null}
+        {address && state.name === 'refused' ? (
+          <p className="note" role="alert">
+            {state.message}
           </p>
         ) : null}
         {address ? (
@@ -309,21 +324,50 @@ function printed(query: URLSearchParams, proof: string): string {
   return `/api/proofs/${proof}/file?${pdf}`;
 }
 
-/** How large the file is, bytes: written once, so that saving it then takes no time. Null where there is none. */
-function useWeight(address: string | null): number | 'weighing' | null {
-  const [known, setKnown] = useState<{ address: string; bytes: number | null } | null>(null);
+type Written =
+  | { name: 'writing'; share: number; secondsLeft: number | null }
+  | { name: 'written'; bytes: number }
+  | { name: 'refused'; message: string }
+  | { name: 'stopped' };
+const BEGUN: Written = { name: 'writing', share: 0, secondsLeft: null };
+
+/** What is said beside the link to a file. */
+const statusOf = (state: Written): string =>
+  state.name === 'written'
+    ? bytes(state.bytes)
+    : state.name === 'stopped'
+      ? COPY.stopped
+      : state.name === 'refused'
+        ? ''
+        : COPY.weighing;
+
+/** The file at an address: written once, so that its size is known and saving it then takes no time. */
+function useWeight(address: string | null): { state: Written; stop: () => void } {
+  const [known, setKnown] = useState<{ address: string; state: Written } | null>(null);
+  const stopping = useRef<AbortController | null>(null);
   useEffect(() => {
     if (address === null) return;
-    let left = false;
+    const stop = new AbortController();
+    stopping.current = stop;
+    const say = (state: Written) => setKnown({ address, state });
     const later = setTimeout(async () => {
-      const sent = await send<{ bytes: number }>('GET', `${address}&weigh`);
-      if (!left) setKnown({ address, bytes: sent.ok ? sent.value.bytes : null });
+      const began = performance.now();
+      const onShare = (share: number) => {
+        const left = ((performance.now() - began) / 1000) * (1 / share - 1);
+        say({ name: 'writing', share, secondsLeft: share > 0.1 ? left : null });
+      };
+      const sent = await follow<{ bytes: number }, number>(address, {}, onShare, stop.signal);
+      if (stop.signal.aborted) return;
+      say(sent.ok ? { name: 'written', bytes: sent.value.bytes } : { name: 'refused', message: sent.message });
     }, WEIGH_AFTER_MS);
     return () => {
-      left = true;
+      stop.abort();
       clearTimeout(later);
     };
   }, [address]);
-  if (address === null) return null;
-  return known?.address === address ? known.bytes : 'weighing';
+  const stop = () => {
+    stopping.current?.abort();
+    if (address !== null) setKnown({ address, state: { name: 'stopped' } });
+  };
+  return { state: known !== null && known.address === address ? known.state : BEGUN, stop };
 }
