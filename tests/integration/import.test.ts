@@ -15,6 +15,10 @@ import { validateBytes } from 'gltf-validator';
 import { MeshoptDecoder, MeshoptEncoder } from 'meshoptimizer';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { MeshBuilder } from '../../src/drawing/mesh-builder';
+import type { DrawnMaterial } from '../../src/drawing/write-model';
+import { skyDirection, sunPosition } from '../../src/core/lights/sun/position';
+import { dot, normalize, type Vec3 } from '../../src/core/math/vec3';
 import { hut, perihelionLamp, readingRoom } from '../../src/demo/models';
 import { materialSheet } from '../../src/demo/models/material-sheet';
 import { writeModel } from '../../src/drawing/write-model';
@@ -359,5 +363,104 @@ describe('the demo models', () => {
     expect(Math.max(...report.size_m)).toBeLessThan(most);
     expect(report.cameras.length).toBeGreaterThanOrEqual(2);
     expect(report.glowing.length).toBeGreaterThanOrEqual(1);
+  });
+});
+
+describe('the first view of a model without cameras', () => {
+  const PLAIN = { color: [0.6, 0.6, 0.6] as Vec3, roughness: 0.8 };
+  async function firstOf(draw: (m: MeshBuilder) => void, materials: Record<string, DrawnMaterial> = {}) {
+    const mesh = new MeshBuilder(1);
+    draw(mesh);
+    const names = [...new Set([...mesh.parts.values()].map((part) => part.material))];
+    const all = { ...Object.fromEntries(names.map((name) => [name, PLAIN])), ...materials };
+    const glb = await writeModel({ name: 'drawn', mesh, cameras: [], lamps: [], materials: all });
+    const { report } = await normaliseModel(await readModel(recognise([{ name: 'drawn.glb', bytes: glb }], 2 ** 32)), {
+      unit: 'm',
+      up: 'y'
+    });
+    return { report, brief: firstBrief(report), view: report.first_view };
+  }
+  const [X, Y, Z] = [2.5, 2.7, 3];
+  /** Five by six metres; the wall at drawn z = 3, which is -3 in the file, has a window. */
+  const room = (m: MeshBuilder, storey = 0, pane = false) => {
+    const y = storey * (Y + 0.4);
+    m.box('floor', [-X, y - 0.2, -Z], [X, y, Z], 0);
+    m.box('ceiling', [-X, y + Y, -Z], [X, y + Y + 0.2, Z], 0);
+    for (const s of [-1, 1]) m.box('wall', [s < 0 ? -X - 0.2 : X, y, -Z], [s < 0 ? -X : X + 0.2, y + Y, Z], 0);
+    m.box('wall', [-X, y, -Z - 0.2], [X, y + Y, -Z], 0);
+    m.box('wall', [-X, y, Z], [X, y + 0.9, Z + 0.2], 0);
+    m.box('wall', [-X, y + 2.3, Z], [X, y + Y, Z + 0.2], 0);
+    for (const s of [-1, 1]) m.box('wall', [s < 0 ? -X : 1.4, y + 0.9, Z], [s < 0 ? -1.4 : X, y + 2.3, Z + 0.2], 0);
+    if (pane) m.quad('pane', [-1.4, y + 0.9, Z], [1.4, y + 0.9, Z], [1.4, y + 2.3, Z], [-1.4, y + 2.3, Z]);
+    m.box('table', [-0.8, y + 0.7, -0.5], [0.8, y + 0.75, 0.5], 0.01);
+  };
+  it.each([false, true])('of a room is from inside it, with the sun through its window (pane: %s)', async (pane) => {
+    const { brief, view } = await firstOf((m) => room(m, 0, pane), {
+      pane: { color: [1, 1, 1], transmission: 1, roughness: 0, ior: 1.5 }
+    });
+    expect(view!.kind).toBe('room');
+    const { position_m: eye, target_m: target, upright } = view!.viewpoint;
+    expect(Math.abs(eye[0])).toBeLessThan(X);
+    expect(Math.abs(eye[2])).toBeLessThan(Z);
+    expect(eye[1]).toBeGreaterThan(1.2);
+    expect(eye[1]).toBeLessThan(1.7);
+    expect([upright, target[1]]).toEqual([true, eye[1]]);
+    // from a corner into the room, with the window in the picture
+    expect(Math.hypot(eye[0] / X, eye[2] / Z)).toBeGreaterThan(0.8);
+    expect(view!.opening![2]).toBeLessThan(-0.95);
+    if (brief.surroundings.kind !== 'sky') throw new Error('a room is lit by the sky');
+    const { time, latitude_deg, longitude_deg, north_deg } = brief.surroundings;
+    const { azimuth, elevation } = sunPosition(Date.parse(time), latitude_deg, longitude_deg);
+    const sun = skyDirection(azimuth, elevation, north_deg);
+    expect(-sun[2] / Math.hypot(sun[0], sun[2])).toBeCloseTo(Math.cos((35 * Math.PI) / 180), 1);
+    expect(brief.ground).toEqual({ kind: 'none' });
+  });
+  it('of a house is from the height of the eye on a ground, level, all of it in the frame', async () => {
+    const { brief, view } = await firstOf((m) => {
+      m.box('wall', [-5, 0, -4], [5, 5.5, 4], 0);
+      m.box('roof', [-5.4, 5.5, -4.4], [5.4, 5.8, 4.4], 0);
+    });
+    expect(view).toMatchObject({ kind: 'standing', ground: false });
+    const { viewpoint } = view!;
+    expect(viewpoint.position_m[1]).toBeCloseTo(1.6, 6);
+    expect(viewpoint.upright).toBe(true);
+    expect(brief).toMatchObject({ ground: { kind: 'shadow' }, surroundings: { kind: 'sky' } });
+    // seen through a level camera whose lens is shifted
+    const [px, py, pz] = viewpoint.position_m;
+    const ahead = normalize([-px, 0, -pz]);
+    const right: Vec3 = [-ahead[2], 0, ahead[0]];
+    const depth = (p: Vec3) => dot([p[0] - px, 0, p[2] - pz], ahead);
+    const shift = (2.9 - py) / depth([0, 2.9, 0]);
+    for (let i = 0; i < 8; i++) {
+      const p: Vec3 = [i & 1 ? 5.4 : -5.4, i & 2 ? 5.8 : 0, i & 4 ? 4.4 : -4.4];
+      const across = dot([p[0] - px, 0, p[2] - pz], right) / depth(p);
+      const up = (p[1] - py) / depth(p) - shift;
+      expect(Math.abs(across)).toBeLessThan((12 / 35) * Math.SQRT2);
+      expect(Math.abs(up)).toBeLessThan(12 / 35);
+    }
+  });
+  it('stands on the ground of the model where it has one, and is from outside where there are storeys', async () => {
+    const hill = await firstOf((m) => {
+      m.box('tower', [-3, 0, -3], [3, 24, 3], 0);
+      m.box('ground', [-60, 1, -60], [60, 1.5, 60], 0);
+    });
+    expect(hill.view).toMatchObject({ kind: 'standing', ground: true });
+    expect(hill.view!.viewpoint.position_m[1]).toBeCloseTo(1.5 + 1.6, 4);
+    expect(hill.brief.ground).toEqual({ kind: 'none' });
+    const storeys = await firstOf((m) => {
+      for (const storey of [0, 1, 2]) room(m, storey);
+    });
+    expect(storeys.view!.kind).toBe('standing');
+  });
+  it('of a site is from above, of a thing in the studio', async () => {
+    const site = await firstOf((m) => {
+      m.box('ground', [-60, -0.5, -60], [60, 0, 60], 0);
+      m.box('shed', [-2, 0, -2], [2, 2.6, 2], 0);
+    });
+    expect(site.view).toBeUndefined();
+    expect((site.brief.viewpoint as { position_m: number[] }).position_m[1]).toBeGreaterThan(20);
+    const chair = await firstOf((m) => m.box('seat', [-0.2, 0.4, -0.2], [0.2, 0.45, 0.2], 0));
+    expect(chair.view).toBeUndefined();
+    expect(chair.brief.surroundings.kind).toBe('studio');
   });
 });

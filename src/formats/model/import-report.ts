@@ -1,3 +1,4 @@
+import type { FirstView } from '../../core/camera/first-view';
 import type { Fineness, ReadAs } from '../../core/units/read-as';
 import type { Site } from '../gltf/read-site';
 import type { Finding } from '../../core/scene/health';
@@ -81,6 +82,8 @@ export interface ImportReport {
   lamps_there?: LampPlace[];
   /** Where it stands, when the file says so. */
   site?: Site;
+  /** Where a model without cameras is best seen from at first; models brought in earlier do not say. */
+  first_view?: FirstView;
   /** What is wrong with it, and what of that was put right. Models brought in earlier do not say. */
   health?: Finding[];
   /** Of a later revision that was brought in. */

@@ -20,6 +20,7 @@ import { countTriangles, type Scene } from '../../core/scene/scene';
 import { weighHeaviest } from '../../core/scene/set-aside';
 import { weighMaterials } from '../../core/scene/weigh-materials';
 import { MAX_KELVIN } from '../../core/color/kelvin';
+import { A_SERIES, isLarge, roomView, standingView } from '../../core/camera/first-view';
 import { rec709ToXyz } from '../../core/color/spaces';
 import { correlatedKelvin } from '../../core/color/spectrum';
 import type { Rescaling } from '../../core/brief/rescale';
@@ -31,6 +32,7 @@ import type { ImportReport, LampGroupReport } from './import-report';
 import { ModelRefused } from './model-refused';
 import { Curves } from './curves';
 import { examineHealth } from './health';
+import { rayCaster } from './ray-caster';
 import { shareMeshes } from './share-meshes';
 import { takeApart } from './take-apart';
 import { type NormaliseOptions, rescalingOf } from './rescaling';
@@ -347,9 +349,20 @@ async function makeReport(
     glowing: scene.materials
       .filter((m, i) => used.has(i) && m.emissive.some((c) => c > 0))
       .map((m) => m.name || 'without a name'),
+    ...firstViewOf(scene),
     changed,
     missing
   };
+}
+
+/** Where a model that brings no camera is first seen from. */
+function firstViewOf(scene: Scene): Pick<ImportReport, 'first_view'> {
+  const { min, max } = scene.bounds;
+  if (scene.cameras.length > 0 || !isLarge(min, max)) return {};
+  const cast = rayCaster(scene);
+  const lit = scene.lights.length > 0 || scene.materials.some((m) => m.emissive.some((c) => c > 0));
+  const view = cast && (roomView(min, max, cast, lit) ?? standingView(min, max, A_SERIES, cast));
+  return view ? { first_view: view } : {};
 }
 
 /** Lamps by group, in the order of the model. */
