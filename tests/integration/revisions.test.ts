@@ -103,7 +103,7 @@ describe('a newer file of a model', () => {
     expect(third.earlier.map(({ number }) => number)).toEqual([2, 1]);
   }, 60_000);
 
-  it('finds posed parts again under their new names', async () => {
+  it('finds posed parts, materials of single parts and masks again under their new names', async () => {
     const made = await createProject({ files: await upload(await model(ROW)), unit: null, up: null });
     if (!made.ok) throw new Error(made.message);
     const { project, pictures } = made.value;
@@ -116,10 +116,22 @@ describe('a newer file of a model', () => {
     });
     const pose = [posed('Middle'), posed('Left'), posed('Right')];
     const before = viewWorkspace(project)!.opened.picture;
-    expect((await changeBrief(pictures[0]!, { ...before.brief, pose }, false)).ok).toBe(true);
+    const materials = ['Middle', 'Right'].map((part) => ({
+      material: 'card',
+      part,
+      becomes: 'paint-white',
+      change: null,
+      texture: null
+    }));
+    const mask = { of: 'part' as const, name: 'Middle', exposure_ev: 1, warmth_mired: 0, saturation: 0 };
+    const finish = { ...before.brief.finish, masks: [mask] };
+    expect((await changeBrief(pictures[0]!, { ...before.brief, pose, materials, finish }, false)).ok).toBe(true);
     const next = [ROW[0]!, { ...ROW[1]!, name: 'Centre' }];
     expect((await bringRevision(project, await upload(await model(next)))).ok).toBe(true);
-    const parts = viewWorkspace(project)!.opened.picture.brief.pose.map((p) => p.part);
+    const { brief } = viewWorkspace(project)!.opened.picture;
+    const parts = brief.pose.map((p) => p.part);
+    expect(brief.materials.map((rule) => rule.part)).toEqual(['Centre', 'Right']);
+    expect(brief.finish.masks.map(({ name }) => name)).toEqual(['Centre']);
     // what is gone keeps its name, and is there again after going back
     expect(parts).toEqual(['Centre', 'Left', 'Right']);
   }, 60_000);

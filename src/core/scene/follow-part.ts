@@ -1,5 +1,6 @@
-/** Where a posed part is in the next revision of a model. */
-import { isWithin, WHOLE } from './part-paths';
+/** Where the parts that a brief names are in the next revision of a model. */
+import type { Brief } from '../brief/brief';
+import { isWithin, nameOfPath, WHOLE } from './part-paths';
 
 /**
  * `paths`: objects whose path became another. `there`: all paths of the next revision. A part that is not there any more
@@ -22,3 +23,24 @@ export function followPart(
   }
   return part;
 }
+
+/** A brief whose poses, materials of single parts and masks are of the parts where they are now. */
+export function followParts(brief: Brief, follow: (part: string) => string): Brief {
+  return {
+    ...brief,
+    pose: brief.pose.map((posed) => ({ ...posed, part: follow(posed.part) })),
+    materials: brief.materials.map((rule) => (rule.part === null ? rule : { ...rule, part: follow(rule.part) }))
+  };
+}
+
+/** The name of a part in masks of a film, which know names alone: where just one part had it, that one's new name. */
+export function followName(name: string, paths: readonly { from: string; to: string }[]): string {
+  const meant = new Set(paths.filter(({ from }) => nameOfPath(from) === name).map(({ to }) => nameOfPath(to)));
+  return meant.size === 1 ? [...meant][0]! : name;
+}
+
+/** The rules whose part the model does not have. */
+export const rulesWithoutPart = <R extends { part: string | null }>(
+  rules: readonly R[],
+  there: ReadonlySet<string>
+): R[] => rules.filter(({ part }) => part !== null && part !== WHOLE && !there.has(part));

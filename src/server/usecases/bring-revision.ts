@@ -7,7 +7,7 @@ import type { Brief } from '../../core/brief/brief';
 import { canonicalJson } from '../../core/brief/canonical-json';
 import { readBrief } from '../../core/brief/read-brief';
 import { repairsAfter } from '../../core/scene/health';
-import { followPart } from '../../core/scene/follow-part';
+import { followName, followPart, followParts } from '../../core/scene/follow-part';
 import { resolveViewpoint } from '../../core/recipe/viewpoint';
 import { type Result, ok, refused } from '../../core/result/result';
 import { METRES_Y_UP } from '../../core/units/read-as';
@@ -99,8 +99,17 @@ export async function bringModelFiles(
     };
     const there = new Set(parts.value.map((part) => part.path));
     const originals = await keepOriginals(files, report);
-    return addRevision(projectId, before, stored, report, originals, (part) => followPart(part, paths, there));
+    return addRevision(projectId, before, stored, report, originals, {
+      part: (part) => followPart(part, paths, there),
+      name: (name) => followName(name, paths)
+    });
   });
+}
+
+/** Where a part is now, by its path; what it is called. */
+interface Follow {
+  part: (path: string) => string;
+  name: (name: string) => string;
 }
 
 /** Makes an earlier revision the newest again. */
@@ -119,8 +128,7 @@ function addRevision(
   { glb_sha256, unrepaired_sha256 }: Pick<RevisionRow, 'glb_sha256' | 'unrepaired_sha256'>,
   report: ImportReport,
   originals: readonly OriginalFile[],
-  /** Where a posed part is now. */
-  follow = (part: string) => part
+  follow: Follow = { part: (part) => part, name: (name) => name }
 ): Result<{ same: boolean }> {
   database()
     .transaction(() => {
@@ -143,12 +151,12 @@ function addRevision(
   return ok({ same: false });
 }
 
-/** Views from cameras that are gone stay, as numbers; posed parts are found again under their new paths. */
+/** Views from cameras that are gone stay, as numbers; parts that a brief names are found again under their new paths. */
 function carryOver(
   projectId: string,
   were: ImportReport['cameras'],
   are: ImportReport['cameras'],
-  follow: (part: string) => string
+  follow: Follow
 ): void {
   const named = new Set(are.map((camera) => camera.name));
   for (const { picture_id, step, brief_json } of listSteps(projectId)) {
@@ -156,10 +164,12 @@ function carryOver(
     const { viewpoint } = brief;
     const lost =
       'camera' in viewpoint && !named.has(viewpoint.camera) && were.some((camera) => camera.name === viewpoint.camera);
-    const pose = brief.pose.map((posed) => ({ ...posed, part: follow(posed.part) }));
+    const masks = brief.finish.masks.map((mask) =>
+      mask.of === 'part' ? { ...mask, name: follow.name(mask.name) } : mask
+    );
     const next: Brief = {
-      ...brief,
-      pose,
+      ...followParts(brief, follow.part),
+      finish: { ...brief.finish, masks },
       ...(lost ? { viewpoint: resolveViewpoint({ cameras: were }, brief) } : {})
     };
     const text = canonicalJson(next);

@@ -151,7 +151,14 @@ export function MaterialList(context: PanelContext) {
           {rule ? <KeepForm label={COPY.keep} placeholder={COPY.keep} onKeep={keep} /> : null}
         </div>
       ) : null}
-      <MaterialRules project={workspace.project} rules={rules} onChange={onChange} onMessage={onMessage} names={own} />
+      <MaterialRules
+        workspace={workspace}
+        rules={rules}
+        names={own}
+        onPicking={onPicking}
+        onChange={onChange}
+        onMessage={onMessage}
+      />
     </>
   );
 }

@@ -1,27 +1,46 @@
 /** The rules of a picture as a whole: for all pictures, as a file, by patterns of names, and those that no longer meet any. */
 import { useRef, useState } from 'react';
-import type { WorkspaceDto } from '../../../contracts/dto';
 import { BRIEF_VERSION, type Brief } from '../../../core/brief/brief';
+import { rulesWithoutPart } from '../../../core/scene/follow-part';
 import { isMeant } from '../../../core/scene/material-rule';
+import { nameOfPath } from '../../../core/scene/part-paths';
+import { PLACED_ROOT } from '../../../core/scene/place-models';
 import { send } from '../../shared/send';
 import { everywhere, PLAIN_RULE } from '../assigning';
-import { MATERIALS_COPY as COPY } from '../copy';
+import { MATERIALS_COPY as COPY, POSE_COPY } from '../copy';
+import { useModelParts } from '../use-model-parts';
 import type { PanelContext } from '../view';
 import { useWorkspaceStore } from '../workspace-store';
 
-type Props = Pick<PanelContext, 'onChange' | 'onMessage'> & {
-  project: WorkspaceDto['project'];
+type Props = Pick<PanelContext, 'workspace' | 'onChange' | 'onMessage' | 'onPicking'> & {
   rules: Brief['materials'];
   /** Of the materials of the file. */
   names: readonly string[];
 };
 
-export function MaterialRules({ project, rules, names, onChange, onMessage }: Props) {
+export function MaterialRules({ workspace, rules, names, onChange, onMessage, onPicking }: Props) {
+  const { project } = workspace;
   const input = useRef<HTMLInputElement>(null);
   const [done, setDone] = useState<string | null>(null);
   const [pattern, setPattern] = useState('');
   const { set } = useWorkspaceStore((state) => state);
-  const lost = rules.filter((rule) => !names.some((name) => isMeant(rule.material, name)));
+  const needsParts = rules.some(({ part }) => part !== null);
+  const parts = useModelParts(workspace.revision.glb_sha256, needsParts);
+  const there = parts === null || parts === 'failed' ? null : new Set(parts.map(({ path }) => path));
+  const homeless = there === null ? [] : rulesWithoutPart(rules, there);
+  const lost = rules.filter((rule) => homeless.includes(rule) || !names.some((name) => isMeant(rule.material, name)));
+  /** What lost its part is for the part that is pressed. */
+  const pointAt = (rule: Brief['materials'][number]) =>
+    onPicking({
+      asks: 'part',
+      says: POSE_COPY.pointAtSays(nameOfPath(rule.part!)),
+      onPart: (part) => {
+        onPicking(null);
+        if (part.startsWith(PLACED_ROOT)) return;
+        const others = rules.filter((r) => r !== rule && !(r.material === rule.material && r.part === part));
+        onChange({ materials: [...others, { ...rule, part }] });
+      }
+    });
   const toAll = async () => {
     const sent = await send<{ pictures: number }>('PUT', `/api/projects/${project.id}/materials`, { materials: rules });
     if (sent.ok) setDone(COPY.toAllDone(sent.value.pictures));
@@ -112,7 +131,14 @@ export function MaterialRules({ project, rules, names, onChange, onMessage }: Pr
           <span className="lab">{COPY.lost}</span>
           {lost.map((rule) => (
             <div key={`${rule.material} ${rule.part ?? ''}`} className="row">
-              <span>{rule.material}</span>
+              <span title={rule.part ?? undefined}>
+                {rule.part === null ? rule.material : COPY.onPart(rule.material, nameOfPath(rule.part))}
+              </span>
+              {homeless.includes(rule) ? (
+                <button type="button" className="lk act" onClick={() => pointAt(rule)}>
+                  {POSE_COPY.pointAt}
+                </button>
+              ) : null}
               <button
                 type="button"
                 className="lk act"
