@@ -221,6 +221,7 @@ export interface DeskProjectDto {
   revision: number;
   /** Of its first picture. */
   size: Brief['size'];
+  first: Pick<PictureDto, 'id' | 'changes'>;
   lead: { proof: string; count: number; width_px: number; height_px: number } | null;
   last_proof: { quality: string; ended_at_ms: number } | null;
   running: { share: number; seconds_left: number | null } | null;

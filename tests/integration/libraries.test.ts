@@ -2,7 +2,7 @@
  * What users bring in and keep beside their pictures: photometric files, backgrounds, captured images, viewpoints,
  * parts of briefs; and what is said when it will not do.
  */
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
@@ -13,6 +13,8 @@ import { flatHdr } from '../support/hdr';
 const data = await mkdtemp(join(tmpdir(), 'sphaera-libraries-'));
 vi.stubEnv('SPHAERA_DATA', data);
 const { BRIEF_DEFAULTS, SURROUNDINGS_DEFAULTS } = await import('../../src/core/brief/brief');
+const { THUMBNAIL_PX } = await import('../../src/core/brief/thumbnail-brief');
+const { resolveSize } = await import('../../src/core/output/size');
 const { standsAt, takePart } = await import('../../src/core/brief/kept-part');
 const { put } = await import('../../src/server/files/content-store');
 const { closeDatabase } = await import('../../src/server/store/database');
@@ -24,6 +26,8 @@ const { remove, rename } = await import('../../src/server/usecases/remove');
 const { createProject } = await import('../../src/server/usecases/create-project');
 const { attendJob } = await import('../../src/server/usecases/attend-job');
 const { sqliteQueue } = await import('../../src/server/store/job-queue');
+const { changeBrief } = await import('../../src/server/usecases/change-brief');
+const { pictureThumbnail } = await import('../../src/server/usecases/picture-thumbnail');
 const { keepPart } = await import('../../src/server/usecases/keep-part');
 const { saveViewpoint } = await import('../../src/server/usecases/save-viewpoint');
 const { sentBrief } = await import('../../src/server/usecases/sent-brief');
@@ -202,12 +206,33 @@ describe('pictures of a project', () => {
     expect(message(rename('picture', second.id, ''))).toBe('give it a name');
     expect(message(addPicture('nothing'))).toContain('reload the page');
   });
+  it('one without a proof has a small picture of itself, rendered once for each state of its brief', async () => {
+    const { id, brief } = workspace().opened.picture;
+    const path = (await pictureThumbnail(id))!;
+    const { width, height } = await sharp(path).metadata();
+    const size = resolveSize(brief.size);
+    expect(Math.max(width, height)).toBe(THUMBNAIL_PX);
+    expect(width / height).toBeCloseTo(size.width_px / size.height_px, 1);
+    const { channels } = await sharp(path).stats();
+    expect(Math.max(...channels.map(({ stdev }) => stdev))).toBeGreaterThan(2);
+    const made = (await stat(path)).mtimeMs;
+    expect(await Promise.all([pictureThumbnail(id), pictureThumbnail(id)])).toEqual([path, path]);
+    expect((await stat(path)).mtimeMs).toBe(made);
+    const brighter = { ...brief.finish, exposure_ev: 2 };
+    taken(await changeBrief(id, { ...brief, finish: brighter }, false));
+    const other = (await pictureThumbnail(id))!;
+    expect(other).not.toBe(path);
+    const mean = async (of: string) => (await sharp(of).stats()).channels[1]!.mean;
+    expect(await mean(other)).toBeGreaterThan(await mean(path));
+    expect(await pictureThumbnail('nothing')).toBeNull();
+  }, 120_000);
   it('the desk shows each project with what it has, and how much is kept', () => {
     const desk = viewDesk();
     expect(desk.projects.find((p) => p.id === project)).toMatchObject({
       name: 'My box',
       pictures: 3,
       revision: 1,
+      first: { id: picture },
       lead: null,
       last_proof: null,
       running: null

@@ -1,6 +1,6 @@
 /**
  * A small object to judge a material by, 10 cm long: a round nose, a hollow curve that rises to a thin blade, flat sides
- * and sharp edges. Our own design. It stands on y = 0, its nose to -X.
+ * and sharp edges, and a ball in the hollow, which mirrors all of the studio. Our own design. It stands on y = 0, its nose to -X.
  */
 import type { Vec3 } from '../math/vec3';
 import { boundsOf, MATERIAL_DEFAULTS, NO_INSTANCES, type Scene, type SceneMaterial } from './scene';
@@ -23,6 +23,17 @@ const HOLLOW_STEPS = 24;
 /** Where the hollow ends, degrees from straight down; the blade goes on upright. */
 const HOLLOW_END_DEG = 78;
 const BLADE = { top: 0.105, thick: 0.005 };
+
+/** Touches the hollow where that rises by 26 degrees. */
+const BALL_AT = (26 * Math.PI) / 180;
+const BALL_RADIUS = 0.023;
+const BALL = {
+  x: HOLLOW.x + (HOLLOW.radius - BALL_RADIUS) * Math.sin(BALL_AT),
+  y: 2 * NOSE.radius + HOLLOW.radius - (HOLLOW.radius - BALL_RADIUS) * Math.cos(BALL_AT),
+  radius: BALL_RADIUS,
+  rings: 32,
+  segments: 64
+};
 
 /** From the nose to the blade, each with its upper and its lower edge. */
 function profile(): ProfilePoint[] {
@@ -126,6 +137,16 @@ export function swatchPiece(material: SceneMaterial): Scene {
     flat([0, 0, 1], [x, low, right], [back, low, right], [back, high, right], [x, high, right]);
     flat([0, 0, -1], [back, low, left], [x, low, left], [x, high, left], [back, high, left]);
   }
+  // a ball that lies in the hollow
+  const { x: bx, y: by, radius } = BALL;
+  const onBall = (j: number, i: number): [Vec3, Vec3] => {
+    const [t, a] = [(Math.PI * j) / BALL.rings, (2 * Math.PI * i) / BALL.segments];
+    const n: Vec3 = [Math.sin(t) * Math.cos(a), Math.cos(t), Math.sin(t) * Math.sin(a)];
+    return [[bx + radius * n[0], by + radius * n[1], radius * n[2]], n];
+  };
+  for (let j = 0; j < BALL.rings; j++)
+    for (let i = 0; i < BALL.segments; i++)
+      quad([onBall(j, i), onBall(j, i + 1), onBall(j + 1, i + 1), onBall(j + 1, i)]);
   const geometry = plainGeometry({ positions, normals, indices });
   return {
     ...NO_INSTANCES,

@@ -1,7 +1,7 @@
 /** A project's lead picture on the mat: paper with its margin, or a screen picture with its marks. */
 import type { DeskProjectDto } from '../../contracts/dto';
 import { SheetMarks } from '../../ui/sheet-marks';
-import { pictureOf } from '../shared/ticket';
+import { Thumbnail } from '../shared/thumbnail';
 import { sheetGeometry } from '../shared/sheet-geometry';
 
 const LARGEST = { width: 352, height: 238 };
@@ -18,15 +18,7 @@ export function MiniSheet({ project }: { project: DeskProjectDto }) {
   const box = { left: margin, top: margin, width, height };
   return (
     <span className={`mini${g.paper ? ' pap' : ''}`} style={{ width: width + 2 * margin, height: height + 2 * margin }}>
-      {project.lead ? (
-        <img
-          src={pictureOf({ id: project.lead.proof, picture_count: project.lead.count }, 'small')}
-          alt=""
-          style={box}
-        />
-      ) : (
-        <span className="blank" style={box} />
-      )}
+      <Thumbnail lead={project.lead} picture={project.first.id} changes={project.first.changes} style={box} />
       <span
         className="mini-marks"
         style={{ left: margin - marks, top: margin - marks, width: width + 2 * marks, height: height + 2 * marks }}

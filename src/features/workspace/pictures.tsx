@@ -4,7 +4,7 @@ import type { Removed } from '../../core/catalogue/removable';
 import { EditItem } from '../shared/edit-item';
 import { sizeLabel } from '../../core/brief/sentence';
 import { resolveSize } from '../../core/output/size';
-import { pictureOf } from '../shared/ticket';
+import { Thumbnail } from '../shared/thumbnail';
 import { PICTURES_COPY } from './copy';
 import type { OpenPanel } from './view';
 
@@ -52,13 +52,10 @@ export function Pictures(props: Props) {
                 onClick={() => onChoose(picture.id)}
               >
                 <span className={`t${picture.id === current.id ? ' cm' : ''}`}>
-                  {picture.lead ? (
-                    <img
-                      src={pictureOf({ id: picture.lead.proof, picture_count: picture.lead.count }, 'small')}
-                      alt=""
-                      style={box}
-                    />
+                  {picture.lead || picture.id !== current.id ? (
+                    <Thumbnail lead={picture.lead} picture={picture.id} changes={picture.changes} style={box} />
                   ) : (
+                    // the one in hand changes with each step: it is on the stage
                     <span className="blank" style={box} />
                   )}
                 </span>

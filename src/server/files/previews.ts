@@ -2,6 +2,9 @@
 import { join } from 'node:path';
 import { config } from '../config';
 
+/** What the names of small pictures of pictures begin with. */
+export const THUMBNAIL = 'picture-';
+
 export const previewPath = (name: string): string => join(config.dataDir, 'previews', `${name}.png`);
 
 /** What the press of a profile makes of colours. */

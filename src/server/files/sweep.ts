@@ -7,10 +7,12 @@ import { readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { config } from '../config';
+import { THUMBNAIL } from './previews';
 
 const HOUR_MS = 3_600_000;
 const UPLOAD_MS = 24 * HOUR_MS;
 const DOWNLOAD_MS = 24 * HOUR_MS;
+const THUMBNAIL_MS = 30 * 24 * HOUR_MS;
 
 export interface Owners {
   isProof(id: string): boolean;
@@ -55,6 +57,9 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
         swept.modelBytes += bytes;
       } else if (area === 'originals') {
         if (age > HOUR_MS && !owners.isOriginal(name)) await drop(path, bytes);
+      } else if (area === 'previews') {
+        // of a state of a picture that is long past
+        if (name.startsWith(THUMBNAIL) && age > THUMBNAIL_MS) await drop(path, bytes);
       } else if (area === 'films') {
         if (/^(delivery|stage)-/.test(name) && age > DOWNLOAD_MS) await drop(path, bytes);
       }

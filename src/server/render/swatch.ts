@@ -8,7 +8,9 @@ const WIDTH = 168;
 const HEIGHT = 126;
 const SAMPLES = 32;
 // a meter would make the same grey of black and of white
-const EV100 = 11.6;
+const EV100 = 11.2;
+// of the lamp above, which is to look white
+const WHITE = { kelvin: 5800, tint: 0 };
 
 const NAME = 'swatch';
 
@@ -18,7 +20,7 @@ export async function swatchOf(rule: Swatch, module: WebAssembly.Module): Promis
     ...BRIEF_DEFAULTS,
     viewpoint: {
       position_m: [-0.19, 0.17, 0.34],
-      target_m: [-0.004, 0.042, 0],
+      target_m: [-0.004, 0.045, 0],
       up: [0, 1, 0],
       projection: 'perspective',
       upright: false,
@@ -28,7 +30,9 @@ export async function swatchOf(rule: Swatch, module: WebAssembly.Module): Promis
       focus_m: null,
       height_m: null
     },
-    surroundings: SURROUNDINGS_DEFAULTS.studio,
+    // one lamp from above leaves dark places for metals to mirror
+    surroundings: { ...SURROUNDINGS_DEFAULTS.studio, set: 'overhead' },
+    finish: { ...BRIEF_DEFAULTS.finish, white: WHITE },
     exposure: { ev100: EV100 },
     size: { width_px: WIDTH, height_px: HEIGHT },
     materials: [{ ...rule, material: NAME, part: null }],

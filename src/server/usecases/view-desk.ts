@@ -64,6 +64,7 @@ function deskProject(project: ProjectRow): DeskProjectDto | null {
     pictures: pictures.length,
     revision: revision.number,
     size: briefOf(first).size,
+    first: { id: first.id, changes: first.changes },
     lead: lead && {
       proof: lead.id,
       count: lead.picture_count,

@@ -1,0 +1,30 @@
+/** What stands for a picture: its newest proof; while there is none a small picture that is rendered for it, or a blank. */
+import { type CSSProperties, useState } from 'react';
+import { pictureOf } from './ticket';
+
+interface Props {
+  lead: { proof: string; count: number } | null;
+  picture: string;
+  /** Grows with each change of the picture. */
+  changes: number;
+  style: CSSProperties;
+}
+
+export function Thumbnail({ lead, picture, changes, style }: Props) {
+  const [shown, setShown] = useState<string | null>(null);
+  if (lead) return <img src={pictureOf({ id: lead.proof, picture_count: lead.count }, 'small')} alt="" style={style} />;
+  const address = `/api/pictures/${picture}/thumbnail?state=${changes}`;
+  return (
+    <>
+      {shown === null ? <span className="blank" style={style} /> : null}
+      <img
+        src={address}
+        alt=""
+        loading="lazy"
+        style={shown === null ? { ...style, width: 1, height: 1, opacity: 0 } : style}
+        onLoad={() => setShown(address)}
+        onError={() => setShown(null)}
+      />
+    </>
+  );
+}
