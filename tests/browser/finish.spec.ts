@@ -4,6 +4,7 @@ import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
 import { type Brief, canonicalJson } from '../../src/core/brief/brief';
 import { pictureOf } from '../support/pages';
+import { pressIcc } from '../support/press-icc';
 
 let found: { id: string; brief: Brief } | null = null;
 
@@ -174,4 +175,37 @@ test('a finish is handed over as it is now and kept as a proof of the same film'
     .getByRole('button', { name: /^Remove proof/ })
     .click();
   await expect(tickets).toHaveCount(before);
+});
+
+test('the picture is seen as a press prints it, and handed over in its inks', async ({ page }) => {
+  await openFinish(page);
+  const panel = page.getByRole('complementary', { name: 'Finish' });
+  const onScreen = await mean(page);
+  const apart = async () => {
+    const now = await mean(page);
+    return Math.max(...now.map((v, c) => Math.abs(v - onScreen[c]!)));
+  };
+  const choose = panel.getByLabel('Choose the ICC profile of a press');
+  await choose.setInputFiles({ name: 'notes.icc', mimeType: 'text/plain', buffer: Buffer.from('no profile at all') });
+  await expect(page.getByText('"notes.icc": it is not an ICC profile')).toBeVisible();
+  await choose.setInputFiles({ name: 'press.icc', mimeType: 'text/plain', buffer: Buffer.from(await pressIcc()) });
+  const profile = panel.getByRole('button', { name: 'Chemical proof', exact: true });
+  await expect(profile).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(apart, { timeout: 30_000 }).toBeGreaterThan(1);
+  const printed = await apart();
+  await panel.getByRole('checkbox', { name: 'Mark colours that it cannot print' }).check();
+  await expect.poll(apart, { timeout: 30_000 }).not.toBe(printed);
+  await expect(panel.getByText(/of the picture colours become duller/)).toBeVisible();
+  await panel.getByRole('button', { name: 'As a screen shows it' }).click();
+  await expect.poll(apart, { timeout: 30_000 }).toBe(0);
+
+  await panel.getByRole('button', { name: 'Hand over', exact: true }).click();
+  const files = page.getByRole('complementary', { name: 'Hand over' });
+  await files.getByText('TIFF', { exact: true }).click();
+  await files.getByText('inks (CMYK)', { exact: true }).click();
+  await expect(files.getByText(/^\d+(\.\d)?\u00a0(kB|MB)$/)).toBeVisible({ timeout: 60_000 });
+  const waiting = page.waitForEvent('download');
+  await files.getByRole('link', { name: 'Save TIFF' }).click();
+  const saved = await sharp(await (await waiting).path()).metadata();
+  expect([saved.format, saved.space, saved.channels]).toEqual(['tiff', 'cmyk', 4]);
 });

@@ -10,10 +10,14 @@ interface Props {
   style: CSSProperties;
 }
 
+/** The address of a small picture of a picture, as it is after so many changes. */
+export const thumbnailOf = (picture: string, changes: number): string =>
+  `/api/pictures/${picture}/thumbnail?state=${changes}`;
+
 export function Thumbnail({ lead, picture, changes, style }: Props) {
   const [shown, setShown] = useState<string | null>(null);
   if (lead) return <img src={pictureOf({ id: lead.proof, picture_count: lead.count }, 'small')} alt="" style={style} />;
-  const address = `/api/pictures/${picture}/thumbnail?state=${changes}`;
+  const address = thumbnailOf(picture, changes);
   return (
     <>
       {shown === null ? <span className="blank" style={style} /> : null}

@@ -289,6 +289,13 @@ export const FILES_COPY = {
   setSays: 'The newest finished proof of each picture of this project, each as chosen here.'
 };
 
+export const BESIDE_COPY = {
+  title: 'Shown beside',
+  none: 'nothing',
+  proof: (number: number) => `Proof ${number}`,
+  close: 'Take it away'
+};
+
 export const PRESS_COPY = {
   none: 'As a screen shows it',
   profiles: 'Profiles of presses',

@@ -13,7 +13,8 @@ import { Ruler } from '../../ui/ruler';
 import { SheetMarks } from '../../ui/sheet-marks';
 import { sheetGeometry } from '../shared/sheet-geometry';
 import { pictureOf } from '../shared/ticket';
-import { stageNote } from './copy';
+import type { Beside } from './beside';
+import { BESIDE_COPY, stageNote } from './copy';
 import { usePreview } from './preview/use-preview';
 import { type StageView, threadsOf } from './use-stage-view';
 import { LampMarks } from './lamp-marks';
@@ -58,6 +59,9 @@ interface Props {
   stageView: StageView;
   /** The film that is being finished, in place of all else; null when none is. */
   finishing: Finishing | null;
+  /** What is shown beside the sheet. */
+  beside: Beside | null;
+  onBeside: (key: string | null) => void;
   /** What renders on this machine, while the preview waits. */
   rendering: string | null;
   /** A point of the model that a panel asks for. */
@@ -333,13 +337,15 @@ export function Stage(props: Props) {
           ) : null}
         </div>
       </div>
-      {finishing?.reference ? (
+      {props.beside ? (
         <figure className="reference">
-          <img
-            src={pictureOf({ id: finishing.reference.proof, picture_count: finishing.reference.count }, 'screen')}
-            alt={finishing.reference.name}
-          />
-          <figcaption>{finishing.reference.name}</figcaption>
+          <img src={props.beside.src} alt={props.beside.name} />
+          <figcaption>
+            {props.beside.name}
+            <button type="button" aria-label={BESIDE_COPY.close} onClick={() => props.onBeside(null)}>
+              ×
+            </button>
+          </figcaption>
         </figure>
       ) : null}
       {fault ? <p className="over">{fault}</p> : null}

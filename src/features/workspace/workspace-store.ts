@@ -52,6 +52,8 @@ export interface WorkspaceState {
   materialInHand: MaterialInHand | null;
   /** Path of the part that it was pressed on; null when it was chosen by its name. */
   materialPart: string | null;
+  /** What is shown beside the stage, by its key (beside.ts); null for nothing. */
+  beside: string | null;
   /** Names of the lamps that are being put into one group; null when none are. */
   gathering: string[] | null;
 }
@@ -72,6 +74,7 @@ type Choice = Pick<
   | 'gathering'
   | 'materialInHand'
   | 'materialPart'
+  | 'beside'
 >;
 
 export interface WorkspaceActions {
@@ -163,6 +166,7 @@ export function createWorkspaceStore(initial: WorkspaceDto): WorkspaceStore {
     workspace: initial,
     panel: null,
     proofId: null,
+    beside: null,
     showModel: false,
     beforeDenoising: false,
     zoom: 'whole',

@@ -34,6 +34,7 @@ import { everywhere, PLAIN_RULE, withMaterial } from './assigning';
 import { BriefLine } from './brief-line';
 import { Dimmers } from './finish/dimmers';
 import { useFinishing } from './finish/use-finishing';
+import { besides } from './beside';
 import { WORKSPACE_COPY as COPY } from './copy';
 import { MaterialDrag } from './material-drop';
 import { Pictures } from './pictures';
@@ -397,6 +398,10 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
           zoom={zoom}
           stageView={stageView}
           finishing={finishing.state === 'none' ? null : finishing}
+          beside={
+            besides(workspace, picture.id, proofs, shown?.id ?? null).find(({ key }) => key === state.beside) ?? null
+          }
+          onBeside={(key) => set({ beside: key })}
           rendering={workspace.rendering}
           picking={picking}
           part={part}

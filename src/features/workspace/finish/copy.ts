@@ -101,9 +101,6 @@ export const FINISH_COPY = {
         'on a screen.',
   keep: 'Keep as a proof',
   keepSays: 'A new ticket with this finish, developed from the same film.',
-  reference: 'Shown beside',
-  noReference: 'nothing',
-  proof: (number: number) => `Proof ${number}`,
   give: 'Give this finish to all pictures',
   giveSays: 'All other pictures of the project get these adjustments and dimmers, but keep their background.',
   gave: (pictures: number) =>

@@ -15,16 +15,7 @@ import { type Developed, Ended, FinishWorkers, type Foremost, type OpenedFilm, p
 
 export type Compared = 'after' | 'before' | 'parted';
 
-/** A picture that is shown beside while one adjusts. */
-export interface Reference {
-  name: string;
-  proof: string;
-  count: number;
-}
-
 export interface Finishing {
-  reference: Reference | null;
-  onReference: (reference: Reference | null) => void;
   /** `none`: there is no complete film to be finished. */
   state: 'none' | 'opening' | 'ready';
   fault: string | null;
@@ -75,7 +66,6 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
   const [before, setBefore] = useState<Histogram | null>(null);
   const [compared, onCompared] = useState<Compared>('after');
   const [divider, onDivider] = useState(0.5);
-  const [reference, onReference] = useState<Reference | null>(null);
   const [shown, setShown] = useState<Finishing['shown']>(null);
   const [alone, setAlone] = useState<Finishing['alone']>({});
   const [press, onPress] = useState<SeenPress | null>(null);
@@ -283,8 +273,6 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
 
   return {
     state: !on ? 'none' : film ? 'ready' : 'opening',
-    reference,
-    onReference,
     fault,
     film,
     settling,

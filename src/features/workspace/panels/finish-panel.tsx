@@ -13,12 +13,12 @@ import type { ProofDto } from '../../../contracts/dto';
 import { PRESS_COPY } from '../copy';
 import { FINISH_COPY as COPY } from '../finish/copy';
 import { Histogram } from '../finish/histogram';
-import type { Reference } from '../finish/use-finishing';
 import type { PanelContext } from '../view';
 import { useWorkspaceStore } from '../workspace-store';
 import { Level } from './level';
 import { MaskControls } from './mask-controls';
 import { PressProfiles } from './press-profiles';
+import { ShownBeside } from './shown-beside';
 import { WhiteControls } from './white-controls';
 
 type Props = Pick<
@@ -121,15 +121,6 @@ export function FinishPanel(props: Props) {
     else onMessage(sent.message);
   };
   const ev = limitsOf('finish.exposure_ev');
-  // the newest of each other picture, then the other proofs of this one
-  const references: Reference[] = [
-    ...workspace.pictures.flatMap(({ id, name, lead }) =>
-      lead && id !== picture.id ? [{ name, proof: lead.proof, count: lead.count }] : []
-    ),
-    ...proofs
-      .filter((p) => p.id !== shown?.id && p.picture_count > 0 && p.brief.patch === null)
-      .map((p) => ({ name: COPY.proof(p.number), proof: p.id, count: p.picture_count }))
-  ];
   return (
     <>
       {finishing.fault ? (
@@ -378,24 +369,7 @@ export function FinishPanel(props: Props) {
             {COPY.files}
           </button>
         </div>
-        {references.length > 0 ? (
-          <label className="row">
-            <span className="lab">{COPY.reference}</span>
-            <select
-              className="fld"
-              aria-label={COPY.reference}
-              value={finishing.reference?.proof ?? ''}
-              onChange={(e) => finishing.onReference(references.find((r) => r.proof === e.target.value) ?? null)}
-            >
-              <option value="">{COPY.noReference}</option>
-              {references.map((r) => (
-                <option key={r.proof} value={r.proof}>
-                  {r.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        ) : null}
+        <ShownBeside workspace={workspace} picture={picture} proofs={proofs} shown={shown} />
         <p className="lk-row">
           <button type="button" className="lk" title={COPY.giveSays} onClick={() => void give()}>
             {COPY.give}

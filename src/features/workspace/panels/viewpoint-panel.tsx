@@ -12,11 +12,14 @@ import { VIEWPOINT_COPY } from '../copy';
 import type { PanelContext } from '../view';
 import { ItemRow } from './item-row';
 import { SectionControls } from './section-controls';
+import { ShownBeside } from './shown-beside';
 
 type Props = Pick<
   PanelContext,
   | 'workspace'
   | 'picture'
+  | 'proofs'
+  | 'shown'
   | 'brief'
   | 'view'
   | 'picking'
@@ -30,6 +33,8 @@ type Props = Pick<
 export function ViewpointPanel({
   workspace,
   picture,
+  proofs,
+  shown,
   brief,
   view,
   picking,
@@ -82,6 +87,7 @@ export function ViewpointPanel({
           />
         </span>
       </label>
+      <ShownBeside workspace={workspace} picture={picture} proofs={proofs} shown={shown} />
       {report.cameras.length > 0 ? (
         <div className="sec" style={{ borderTop: 0, marginTop: 10 }}>
           <span className="lab">Cameras of the model</span>
