@@ -7,6 +7,7 @@ import { frameAround, type Vec3 } from '../math/vec3';
 import { assignMaterials } from '../scene/assign-materials';
 import { NO_CHANGE } from '../scene/change-material';
 import { putLabels } from '../scene/labels';
+import { createRandom } from '../sampling/random';
 import type { Scene, SceneTexture } from '../scene/scene';
 import type { SurfaceTexture } from '../scene/surface-pictures';
 import { packedRules, packSurfaces } from './surfaces';
@@ -36,7 +37,8 @@ const TEXTURE: SurfaceTexture = {
   repeats: 1,
   turn_deg: 0,
   across_cm: 0,
-  up_cm: 0
+  up_cm: 0,
+  varied: false
 };
 const rule = (more: Partial<Brief['materials'][number]>): Brief['materials'][number] => ({
   material: '*',
@@ -124,6 +126,59 @@ describe('a picture on a surface', () => {
     expect(await of({ up_cm: 50 })).toEqual(['blue', 'white', 'red', 'green']);
     // of four metres the middle metre shows the inner corners of the quarters
     expect(await of({ width_cm: 400, across_cm: -100, up_cm: 100 })).toEqual(['white', 'white', 'white', 'white']);
+  });
+  it('does not show its repeats where they are broken up, and is as bright as before', async () => {
+    // four by four repeats of a speckle without a large pattern
+    const side = 64;
+    const random = createRandom(5);
+    const speckle: SceneTexture = {
+      ...QUARTERS,
+      name: 'speckle',
+      width: side,
+      height: side,
+      pixels: new Uint8Array(side * side * 4).fill(255)
+    };
+    for (let i = 0; i < 260; i++) {
+      const [cx, cy, r] = [random() * side, random() * side, 1 + 2 * random()];
+      const code = random() < 0.5 ? 60 : 160;
+      for (let y = -3; y <= 3; y++)
+        for (let x = -3; x <= 3; x++)
+          if (Math.hypot(x, y) <= r) {
+            const at = ((Math.floor(cy + y + side) % side) * side + (Math.floor(cx + x + side) % side)) * 4;
+            speckle.pixels.fill(code, at, at + 3);
+          }
+    }
+    const px = 64;
+    const rendered = async (varied: boolean) => {
+      const scene = await dressed(
+        makeScene([face([0, 0, 1])]),
+        [rule({ texture: { ...TEXTURE, width_cm: 25, varied } })],
+        speckle
+      );
+      const view = viewFrom([0, 0, 4], [0, 0, 0], { projection: 'parallel', height_m: 1 });
+      const { pixels } = renderScene(scene, view, { width: px, height: px, samples: 64, light: even(1), bounces: 1 });
+      return pixels.map(([r]) => r);
+    };
+    /** Of the picture with itself, one repeat to the right. */
+    const likeness = (values: number[]): number => {
+      const mean = values.reduce((a, b) => a + b) / values.length;
+      let [own, shifted] = [0, 0];
+      for (let y = 0; y < px; y++)
+        for (let x = 0; x + px / 4 < px; x++) {
+          const [a, b] = [values[y * px + x]! - mean, values[y * px + x + px / 4]! - mean];
+          own += a * a;
+          shifted += a * b;
+        }
+      return shifted / own;
+    };
+    const [plain, broken] = [await rendered(false), await rendered(true)];
+    expect(likeness(plain)).toBeGreaterThan(0.9);
+    expect(Math.abs(likeness(broken))).toBeLessThan(0.15);
+    const mean = (values: number[]) => values.reduce((a, b) => a + b) / values.length;
+    expect(mean(broken) / mean(plain)).toBeCloseTo(1, 1);
+    const spread = (values: number[]) => Math.sqrt(mean(values.map((v) => (v - mean(values)) ** 2)));
+    // blending would take the contrast away
+    expect(spread(broken) / spread(plain)).toBeGreaterThan(0.85);
   });
   it('goes with a part that stands turned in the world', async () => {
     // its own z is the world's x, its own x the world's -z

@@ -24,11 +24,14 @@ export interface SceneGeometry {
   triangleMaterials: Uint32Array;
 }
 
+/** `broken`: it repeats, but each patch is taken from another place of it, so that the repeats are not seen. */
+export type TextureWrap = 'repeat' | 'clamp' | 'mirror' | 'broken';
+
 export interface TextureUse {
   texture: number;
   uvSet: 0 | 1;
-  wrapS: 'repeat' | 'clamp' | 'mirror';
-  wrapT: 'repeat' | 'clamp' | 'mirror';
+  wrapS: TextureWrap;
+  wrapT: TextureWrap;
   /** Rows of a 2x3 matrix: u' = a u + b v + c. */
   transform: [number, number, number, number, number, number];
 }

@@ -20,6 +20,8 @@ export interface SurfaceTexture extends PictureFiles, Omit<Projection, 'tangents
   turn_deg: number;
   across_cm: number;
   up_cm: number;
+  /** Its repeats are broken up. */
+  varied: boolean;
 }
 
 /** Of the pictures that there are. */
@@ -96,7 +98,8 @@ export function withPictures(
 /** Texture coordinates are metres, u to the right and v up, but for those of the file. */
 function textureUse(texture: SurfaceTexture, index: number, aspect: number): TextureUse {
   const { projection, repeats, width_cm, across_cm, up_cm, turn_deg } = texture;
-  const use = { texture: index, wrapS: 'repeat', wrapT: 'repeat' } as const;
+  const wrap = texture.varied ? 'broken' : 'repeat';
+  const use = { texture: index, wrapS: wrap, wrapT: wrap } as const;
   // the frame of a relief is turned already
   const turn = hasRelief(texture) && projection !== 'file' ? 0 : (turn_deg * Math.PI) / 180;
   const [c, s] = [Math.cos(turn), Math.sin(turn)];

@@ -531,6 +531,9 @@ export const MATERIALS_COPY = {
   notSquare: (width: number, height: number) =>
     `${width} × ${height} px: its height on the surface follows from its width.`,
   tooCoarse: (ppcm: string) => `${ppcm} px to the centimetre: from near, its pixels will be seen.`,
+  varied: 'Break up its repeats',
+  variedSays:
+    'Each patch is taken from another place of the pictures. For stone, earth or cloth; not for tiles or boards.',
   rules: 'Rules of this picture',
   rulesCount: (n: number) => (n === 1 ? 'One rule' : `${capital(inWords(n))} rules`),
   toAll: 'Use in all pictures',

@@ -176,6 +176,8 @@ export const FLAG_PLAIN = 128; // its base colour is not tinted: by no vertex, n
 export const WRAP_REPEAT = 0;
 export const WRAP_CLAMP = 1;
 export const WRAP_MIRROR = 2;
+/** Repeats, but each patch of it is taken from another place of the texture. */
+export const WRAP_BROKEN = 3;
 
 // Solid texture, 96 bytes: u32 kind, u32 seed, f32 1/m of its size, f32 relief over size, f32 change of roughness, u32
 // axis that its grain follows (0 x, 1 y, 2 z), f32 how much parts differ (0 to 1), pad, then at 32 three colours, linear

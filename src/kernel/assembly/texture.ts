@@ -14,6 +14,7 @@ import {
   T_LEVELS,
   T_LOG_TEXELS,
   TEXTURE_BYTES,
+  WRAP_BROKEN,
   WRAP_CLAMP,
   WRAP_MIRROR
 } from './layout';
@@ -87,6 +88,57 @@ export function hasTexture(material: usize, slot: i32): bool {
   return load<i32>(material + M_SLOTS + <usize>(slot * SLOT_BYTES)) >= 0;
 }
 
+// Corners of the grid of triangles along a side of the texture.
+const CORNERS: f32 = 1.6;
+let shiftU: f32 = 0;
+let shiftV: f32 = 0;
+
+/**
+ * By how much the lookup at a place is moved so that repeats are broken up. The plane is covered by triangles whose
+ * corners have each a random shift of their own; near a corner its shift is taken, between them one of the three at
+ * random, so that the mean over samples is their blend. Sources: Heitz and Neyret 2018, High-performance by-example noise
+ * (the grid); Mikkelsen 2022, Practical real-time hex-tiling (weights to the seventh power keep the contrast); both from
+ * memory.
+ */
+function breakUp(u: f32, v: f32): void {
+  const y = v * CORNERS;
+  const sx = u * CORNERS - y * <f32>0.57735027,
+    sy = y * <f32>1.15470054;
+  const bx = floor<f32>(sx),
+    by = floor<f32>(sy),
+    fx = sx - bx,
+    fy = sy - by;
+  const upper = fx + fy > 1;
+  const w0 = seventh(upper ? fx + fy - 1 : 1 - fx - fy),
+    w1 = seventh(upper ? 1 - fy : fx),
+    w2 = seventh(upper ? 1 - fx : fy);
+  // the lower bits of what chose the level are as good as another number
+  const bits = levelDither * 4096;
+  const chosen = (bits - floor<f32>(bits)) * (w0 + w1 + w2);
+  let i = <i32>bx,
+    j = <i32>by;
+  if (chosen < w0) {
+    if (upper) {
+      i++;
+      j++;
+    }
+  } else if (chosen < w0 + w1) i++;
+  else j++;
+  let h: u32 = (<u32>i * 0x8da6b343) ^ (<u32>j * 0xd8163841);
+  h = (h ^ (h >> 16)) * 0x7feb352d;
+  h = (h ^ (h >> 15)) * 0x846ca68b;
+  h ^= h >> 16;
+  shiftU = <f32>(h & 0xffff) * <f32>(1.0 / 65536.0);
+  shiftV = <f32>(h >> 16) * <f32>(1.0 / 65536.0);
+}
+
+// @ts-ignore: decorator
+@inline
+function seventh(w: f32): f32 {
+  const w2 = w * w;
+  return w * w2 * w2 * w2;
+}
+
 /** Looks up a slot of a material that has a texture. */
 export function lookUp(material: usize, slot: i32): void {
   const s = material + M_SLOTS + <usize>(slot * SLOT_BYTES);
@@ -94,10 +146,15 @@ export function lookUp(material: usize, slot: i32): void {
   const x = load<u32>(s, 4) ? uv1x : uv0x,
     y = load<u32>(s, 4) ? uv1y : uv0y;
   const m = s + SLOT_TRANSFORM;
-  const u = load<f32>(m) * x + load<f32>(m, 4) * y + load<f32>(m, 8);
-  const v = load<f32>(m, 12) * x + load<f32>(m, 16) * y + load<f32>(m, 20);
+  let u = load<f32>(m) * x + load<f32>(m, 4) * y + load<f32>(m, 8);
+  let v = load<f32>(m, 12) * x + load<f32>(m, 16) * y + load<f32>(m, 20);
   const wrapS = load<u32>(s, 8) & 255,
     wrapT = load<u32>(s, 8) >> 8;
+  if (wrapS == WRAP_BROKEN) {
+    breakUp(u, v);
+    u += shiftU;
+    v += shiftV;
+  }
   const levels = load<i32>(texture, 8);
   const wanted = footprint + load<f32>(texture, T_LOG_TEXELS) + load<f32>(s, SLOT_LOG_SCALE) + levelDither;
   const level = max<i32>(0, min<i32>(levels - 1, <i32>floor<f32>(max<f32>(wanted, -1))));

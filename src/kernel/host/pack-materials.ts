@@ -5,7 +5,7 @@ import type { LayerTexture, MaterialLayers, SceneMaterial, TextureUse } from '..
 import * as L from '../assembly/layout';
 import type { Views } from './views';
 
-const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR } as const;
+const WRAP = { repeat: L.WRAP_REPEAT, clamp: L.WRAP_CLAMP, mirror: L.WRAP_MIRROR, broken: L.WRAP_BROKEN } as const;
 
 /**
  * `groups`: the light group of each; `glassTables`: the address of the albedo table of each index of refraction;

@@ -96,7 +96,12 @@ const TEXTURE = object(
     }),
     turn_deg: number({ label: 'Turn', doc: 'Counterclockwise.', default: 0, min: -360, max: 360, unit: 'degrees' }),
     across_cm: number({ label: 'Across', doc: 'Moved to the right.', default: 0, min: -1e5, max: 1e5, unit: 'cm' }),
-    up_cm: number({ label: 'Up', doc: 'Moved up.', default: 0, min: -1e5, max: 1e5, unit: 'cm' })
+    up_cm: number({ label: 'Up', doc: 'Moved up.', default: 0, min: -1e5, max: 1e5, unit: 'cm' }),
+    varied: flag({
+      label: 'Repeats broken up',
+      doc: 'Each patch is taken from another place of the pictures, so that no repeats are seen; for what has no large pattern.',
+      default: false
+    })
   },
   { label: 'Pictures on it', doc: 'Pictures of one’s own on the surface; null: none.' }
 );

@@ -30,7 +30,8 @@ const START: SurfaceTexture = {
   repeats: 1,
   turn_deg: 0,
   across_cm: 0,
-  up_cm: 0
+  up_cm: 0,
+  varied: false
 };
 const USES = ['color', 'roughness', 'normal', 'height', 'opacity'] as const satisfies readonly (keyof PictureFiles)[];
 const PROJECTIONS = (['box', 'planar', 'cylinder', 'file'] as const).map((key) => ({
@@ -134,6 +135,15 @@ export function MaterialPictures({ texture, pictures, onSet, onMessage, onWorksp
             </>
           )}
           {number('turn_deg', COPY.turn, '°')}
+          <label className="rows" title={COPY.variedSays}>
+            <span>{COPY.varied}</span>
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              checked={now.varied}
+              onChange={(e) => set({ varied: e.target.checked })}
+            />
+          </label>
           {now.height !== null && now.normal === null ? number('height_mm', COPY.height_mm, 'mm') : null}
           {main ? <p className="note">{sizeNote(main, now)}</p> : null}
           <button type="button" className="lk act" onClick={() => onSet(null, false)}>
