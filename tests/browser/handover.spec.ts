@@ -82,7 +82,7 @@ test('a viewpoint is drawn as a plan, cut open, and a lens shifted until vertica
   const pick = page.locator('.im .pick');
   const box = (await page.locator('.im').boundingBox())!;
   await expect(async () => {
-    if ((await pick.count()) > 0) await pick.click({ position: { x: box.width * 0.165, y: box.height * 0.385 } });
+    if ((await pick.count()) > 0) await pick.click({ position: { x: box.width * 0.316, y: box.height * 0.404 } });
     await expect(pick).toHaveCount(0, { timeout: 2000 });
   }).toPass({ timeout: 60_000 });
   await panel.getByText('none', { exact: true }).first().click();
