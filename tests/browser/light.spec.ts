@@ -43,7 +43,7 @@ test('a softbox moves to where its reflection was asked for, by pressing and dra
   await panel(page, 'Surroundings').getByRole('button', { name: 'Bright edges', exact: true }).click();
   await expect(sentence(page)).toContainText('Studio: bright edges');
   // on the glass globe, above and left of the ring
-  const [x, y] = [0.431, 0.214];
+  const [x, y] = [0.437, 0.223];
   const before = await seenAt(page, x, y, 16);
   await page
     .getByRole('button', { name: 'Right edge softbox, strip' })
@@ -53,7 +53,7 @@ test('a softbox moves to where its reflection was asked for, by pressing and dra
   await page.getByRole('button', { name: 'Place by its reflection' }).click();
   await expect(page.locator('.view')).toContainText('Pick where the reflection of Right edge should appear');
   const box = (await page.locator('.im').boundingBox())!;
-  await page.mouse.move(box.x + box.width * 0.44, box.y + box.height * 0.19);
+  await page.mouse.move(box.x + box.width * 0.445, box.y + box.height * 0.201);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width * x, box.y + box.height * y, { steps: 3 });
   await page.mouse.up();

@@ -167,7 +167,7 @@ export function perihelionLamp(): DrawnModel {
       'textile flex': { color: [0.06, 0.055, 0.05], roughness: 0.9 }
     },
     cameras: [
-      { name: 'Whole lamp', from: [0.07, 0.33, -1.34], to: [0.01, 0.225, 0], focalMm: 47 },
+      { name: 'Whole lamp', from: [0.07, 0.33, -1.34], to: [0, 0.225, 0], focalMm: 47 },
       { name: 'Ring and globe', from: [-0.3, 0.43, -0.56], to: [0.015, 0.365, 0], focalMm: 50 }
     ],
     lamps: []
