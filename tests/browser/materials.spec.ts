@@ -157,7 +157,7 @@ test('a label lies on a face, a picture on a material; rules go to all pictures 
   rules.materials[0]!.material = 'Nothing of this name*';
   await writeFile(saved, JSON.stringify(rules));
   await panel.getByLabel('Choose a file of rules').setInputFiles(saved);
-  await expect(panel.getByText('Rules without a material in this revision')).toBeVisible();
+  await expect(panel.getByText('Rules without a material or part in this revision')).toBeVisible();
   await panel.getByRole('button', { name: 'Forget' }).click();
   await expect(panel.locator('ul.worn li', { hasText: 'stoneware' })).toContainText('as in the file');
   await writeFile(saved, '{"materials":[{"material":"a","becomes":"gauze"}]}');
