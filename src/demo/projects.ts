@@ -41,11 +41,24 @@ const sky = (time: string, north_deg: number, more: Partial<SkySurroundings> = {
 });
 const HEAPED = { ...CUMULUS_DEFAULTS, cover: 0.3, base_m: 1400, seed: 3 };
 
-/** As the meter of the finish proposes them, but for a little less of the hut’s brightness; by camera. */
+const { tone, color } = BRIEF_DEFAULTS.finish;
+
+/** By camera: near what the meter of the finish proposes, with the contrast that a print wants. */
 const FINISHED: Readonly<Record<string, Partial<Brief['finish']>>> = {
-  'From the meadow': { exposure_ev: 0.5 },
-  'East window': { exposure_ev: -0.2, white: { kelvin: 5200, tint: -0.3 } },
-  'Whole lamp': { exposure_ev: 0.4, white: { kelvin: 5750, tint: 0 } }
+  'From the meadow': { exposure_ev: 0.35, tone: { ...tone, contrast: 0.2, highlights: -0.2, black: 3 } },
+  'East window': {
+    exposure_ev: -0.2,
+    white: { kelvin: 5200, tint: -0.3 },
+    tone: { ...tone, contrast: 0.12, highlights: -0.25, shadows: 0.1, black: 2 }
+  },
+  'Star globe': { exposure_ev: -0.1, white: { kelvin: 5600, tint: 0 } },
+  'Whole lamp': {
+    exposure_ev: 0.15,
+    white: { kelvin: 5750, tint: 0 },
+    tone: { ...tone, contrast: 0.3, shadows: -0.2, black: 4 },
+    color: { ...color, saturation: 0.1, vibrance: 0.2 }
+  },
+  'Ring and globe': { exposure_ev: -0.2 }
 };
 
 function brief(camera: string, surroundings: Surroundings, size: SizeChoice, step: QualityKey): Brief {
