@@ -24,7 +24,7 @@ export function followPart(
   return part;
 }
 
-/** A brief whose poses, materials of single parts and masks are of the parts where they are now. */
+/** A brief whose poses and materials of single parts are of the parts where they are now. */
 export function followParts(brief: Brief, follow: (part: string) => string): Brief {
   return {
     ...brief,
