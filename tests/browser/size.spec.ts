@@ -180,11 +180,10 @@ test('what costs time is told, and tried on a patch by one press', async ({ page
   await quality.getByRole('button', { name: 'Stop', exact: true }).click();
   await quality.getByRole('button', { name: 'Go on measuring' }).click();
   await expect(quality.getByText(/at a time: [3-5] of 1\d/)).toBeVisible({ timeout: 60_000 });
-  // most of a window is grass: no machine is so slow or so busy that it does not take its time. What is heaviest comes
-  // first, and is said as soon as it is known
+  // what is found is said as soon as it is known: four lamps on the shelves take their time on any machine
   await expect(
-    quality.getByText(/^Meadow, 33,800 triangles: \d+\u00a0±\u00a0\d+\u00a0% of the time; set aside in quick looks/)
-  ).toBeVisible({ timeout: 120_000 });
+    quality.getByText(/^Shelf lamps: \d+\u00a0±\u00a0\d+\u00a0% of the time; switched off, that changes the picture by/)
+  ).toBeVisible({ timeout: 180_000 });
   await quality.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(quality.getByRole('button', { name: 'Go on measuring' })).toBeVisible();
   // tried by one press: as it is, and with it
