@@ -182,7 +182,7 @@ test('what costs time is told, and tried on a patch by one press', async ({ page
   await expect(quality.getByText(/at a time: [3-5] of 1\d/)).toBeVisible({ timeout: 60_000 });
   // what is found is said as soon as it is known: four lamps on the shelves take their time on any machine
   await expect(
-    quality.getByText(/^Shelf lamps: \d+\u00a0±\u00a0\d+\u00a0% of the time; switched off, that changes the picture by/)
+    quality.getByText(/^Shelf lamps: \d+\s±\s\d+\s% of the time; switched off, that changes the picture by/)
   ).toBeVisible({ timeout: 180_000 });
   await quality.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(quality.getByRole('button', { name: 'Go on measuring' })).toBeVisible();
