@@ -11,9 +11,10 @@ import { watchCommand } from './watch-command';
 const USAGE = `sphaera import FILE [--unit mm|cm|m|in|ft] [--up y|z] [--fineness coarse|medium|fine] --out model.glb [--report report.json]
 sphaera watch FILE --project NAME
 sphaera render MODEL --brief brief.json --out picture.png|jpg|tif|webp|avif|exr|hdr|pdf|ora [--bits 8|16]
-               [--quality 94] [--long PX] [--threads N] [--report report.json]
+               [--quality 94] [--long PX] [--colors srgb|p3|press] [--profile press.icc]
+               [--threads N] [--report report.json]
 sphaera finish PICTURE --project NAME [--proof N] [--finish finish.json] --out picture.EXT
-               [--bits 8|16] [--quality 94] [--long PX]`;
+               [--bits 8|16] [--quality 94] [--long PX] [--colors srgb|p3|press] [--profile press.icc]`;
 
 async function main(args: string[]): Promise<number> {
   const [command, ...rest] = args;

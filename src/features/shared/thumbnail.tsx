@@ -15,19 +15,18 @@ export const thumbnailOf = (picture: string, changes: number): string =>
   `/api/pictures/${picture}/thumbnail?state=${changes}`;
 
 export function Thumbnail({ lead, picture, changes, style }: Props) {
-  const [shown, setShown] = useState<string | null>(null);
+  const [isShown, setShown] = useState(false);
   if (lead) return <img src={pictureOf({ id: lead.proof, picture_count: lead.count }, 'small')} alt="" style={style} />;
-  const address = thumbnailOf(picture, changes);
   return (
     <>
-      {shown === null ? <span className="blank" style={style} /> : null}
+      {isShown ? null : <span className="blank" style={style} />}
       <img
-        src={address}
+        src={thumbnailOf(picture, changes)}
         alt=""
         loading="lazy"
-        style={shown === null ? { ...style, width: 1, height: 1, opacity: 0 } : style}
-        onLoad={() => setShown(address)}
-        onError={() => setShown(null)}
+        style={isShown ? style : { ...style, width: 1, height: 1, opacity: 0 }}
+        onLoad={() => setShown(true)}
+        onError={() => setShown(false)}
       />
     </>
   );

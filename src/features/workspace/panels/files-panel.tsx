@@ -353,6 +353,7 @@ function useWeight(address: string | null): { state: Written; stop: () => void }
     const later = setTimeout(async () => {
       const began = performance.now();
       const onShare = (share: number) => {
+        if (stop.signal.aborted) return;
         const left = ((performance.now() - began) / 1000) * (1 / share - 1);
         say({ name: 'writing', share, secondsLeft: share > 0.1 ? left : null });
       };
