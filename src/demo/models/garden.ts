@@ -4,6 +4,7 @@ import { MeshBuilder } from '../../drawing/mesh-builder';
 import { field } from '../../drawing/noise';
 import { tree } from '../../drawing/pieces/plants';
 import type { DrawnMaterial, DrawnModel } from '../../drawing/write-model';
+import { planted } from './planted';
 
 type Places = readonly (readonly [x: number, z: number, scale: number])[];
 
@@ -51,18 +52,12 @@ export function garden(m: MeshBuilder): Pick<DrawnModel, 'materials'> & { copies
   ];
   const materials: Record<string, DrawnMaterial> = { ...GARDEN_MATERIALS };
   const copies = plants.map(({ name, places, size, form }, k) => {
-    const { mesh, materials: made } = tree({ seed: 101 + k, height: size, far: true, ...form });
-    const foliage = `${name.toLowerCase()} foliage`;
-    materials[foliage] = made.foliage!;
-    return {
-      name,
-      mesh: mesh.rename('foliage', foliage),
-      places: places.map(([x, z, scale], i) => ({
-        at: [x, slope(x, z) - 0.05, z] as Vec3,
-        turnDeg: (i * 137.5 + 40 * k) % 360,
-        scale
-      }))
-    };
+    const standing = places.map(([x, z, scale], i) => ({
+      at: [x, slope(x, z) - 0.05, z] as Vec3,
+      turnDeg: (i * 137.5 + 40 * k) % 360,
+      scale
+    }));
+    return planted(name, tree({ seed: 101 + k, height: size, far: true, ...form }), standing, materials);
   });
   return { copies, materials };
 }

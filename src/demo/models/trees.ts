@@ -2,18 +2,16 @@
 import { add, scale, type Vec3 } from '../../core/math/vec3';
 import { MeshBuilder } from '../../drawing/mesh-builder';
 import { tree } from '../../drawing/pieces/plants';
-import type { DrawnMaterial, DrawnModel } from '../../drawing/write-model';
+import type { DrawnMaterial } from '../../drawing/write-model';
 import { ground } from './hill';
+import { type Copy, type Place, planted } from './planted';
 
 const WHORLS = 24;
 const ARMS = 9;
 const TWIGS = 9;
 
-type Copies = NonNullable<DrawnModel['copies']>;
-type Place = Copies[number]['places'][number];
-
 export interface Wood {
-  copies: Copies;
+  copies: Copy[];
   materials: Record<string, DrawnMaterial>;
 }
 
@@ -105,13 +103,11 @@ export function trees({ random }: MeshBuilder): Wood {
     spruce: { color: [0.042, 0.07, 0.03], roughness: 0.95 },
     bark: { color: [0.1, 0.065, 0.045], roughness: 0.95 }
   };
-  const copies: Copies = [...spruces];
-  for (const { name, piece, places, sunk } of broadleaf) {
-    const foliage = `${name.toLowerCase()} foliage`;
-    materials[foliage] = piece.materials.foliage!;
-    copies.push({ name, mesh: piece.mesh.rename('foliage', foliage), places: places.map((at) => place(at, sunk)) });
-  }
-  return { copies, materials };
+  const copies = broadleaf.map(({ name, piece, places, sunk }) => {
+    const standing = places.map((at) => place(at, sunk));
+    return planted(name, piece, standing, materials);
+  });
+  return { copies: [...spruces, ...copies], materials };
 }
 
 function spruce(seed: number): MeshBuilder {
