@@ -91,6 +91,8 @@ async function shoot(
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
   await after?.(page);
   await page.waitForTimeout(500);
+  // in a field the keys would undo what was typed
+  await page.evaluate(() => document.activeElement?.blur());
   for (let i = 0; i < changes; i++) {
     await page.keyboard.press('Control+z');
     await page.waitForTimeout(500);
@@ -297,7 +299,7 @@ await shoot('background', {
     await page.getByText('Picture', { exact: true }).click();
     await page.waitForTimeout(800);
     await page.getByLabel('Choose a picture to stand behind the model').setInputFiles(await evening());
-    await page.getByRole('button', { name: /Evening over/ }).waitFor();
+    await page.getByRole('button', { name: /^Evening over/ }).waitFor();
     await page.waitForTimeout(1500);
     const about = page.getByRole('button', { name: 'Navigate' });
     if ((await about.count()) > 0) await about.click();
