@@ -111,10 +111,13 @@ export class Processes {
         .then((answer) => answer.json())
         .catch(() => null);
       if (health?.start === this.start) {
-        const page = await fetch(at);
-        if (page.ok) return;
-        console.error(`the web server answers its first page with ${page.status}; see above`);
-        return this.end(1);
+        // a development server may begin anew in the middle of an answer
+        const page = await fetch(at).catch(() => null);
+        if (page?.ok) return;
+        if (page) {
+          console.error(`the web server answers its first page with ${page.status}; see above`);
+          return this.end(1);
+        }
       }
       await new Promise((resolve) => setTimeout(resolve, 250));
     }

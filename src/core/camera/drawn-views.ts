@@ -1,6 +1,7 @@
 /** Views as in drawings: parallel, along the axes of the model, the whole of it in the frame. Metres, +Y up. */
 import { add, cross, dot, normalize, scale, subtract, type Vec3 } from '../math/vec3';
 import { SENSOR_HEIGHT_MM } from './frame-whole';
+import { createCameraFrame } from './lens';
 import type { FreeViewpoint } from './viewpoint';
 
 export const DRAWN_VIEWS = ['plan', 'front', 'back', 'left', 'right', 'isometric'] as const;
@@ -74,6 +75,19 @@ function levelAxes(position: Vec3, target: Vec3): { right: Vec3; up: Vec3 } | nu
 export function fieldOfView(focal: number, sensorHeight: number, aspect: number): { across: number; upright: number } {
   const angle = (size: number) => (2 * Math.atan(size / (2 * focal)) * 180) / Math.PI;
   return { across: angle(sensorHeight * aspect), upright: angle(sensorHeight) };
+}
+
+/** Circles of this share of the sensor's diagonal still look like points (common practice, no source). */
+const POINT_SHARE = 1 / 1500;
+const WIDTH_OVER_HEIGHT = 1.5;
+
+/** Depths between which a view looks sharp, m, with that of its focus; null where everything is sharp. */
+export function sharpDepths(view: FreeViewpoint): { near: number; focus: number; far: number } | null {
+  const frame = createCameraFrame(view, 1);
+  if (!frame || view.f_number === null || frame.lensRadius === 0) return null;
+  const { focus } = frame;
+  const circle = (Math.hypot(1, WIDTH_OVER_HEIGHT) * view.sensor_height_mm * POINT_SHARE) / 1000;
+  return { focus, ...sharpZone(view.focal_length_mm / 1000, view.f_number, focus, circle) };
 }
 
 /** Where all is sharp enough: thin lens, from the circle of confusion that is allowed. All in metres. */

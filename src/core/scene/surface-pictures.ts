@@ -96,7 +96,7 @@ export function withPictures(
 }
 
 /** Texture coordinates are metres, u to the right and v up, but for those of the file. */
-function textureUse(texture: SurfaceTexture, index: number, aspect: number): TextureUse {
+export function textureUse(texture: SurfaceTexture, index: number, aspect: number): TextureUse {
   const { projection, repeats, width_cm, across_cm, up_cm, turn_deg } = texture;
   const wrap = texture.varied ? 'broken' : 'repeat';
   const use = { texture: index, wrapS: wrap, wrapT: wrap } as const;

@@ -305,6 +305,12 @@ export const PRESS_COPY = {
 };
 
 export const STAGE_COPY = {
+  moving: 'Moving about',
+  shadings: { shaded: 'Shaded', plain: 'Plain colours', clay: 'Clay', lines: 'Lines' },
+  edges: 'Edges drawn',
+  depth: 'Shadows and focus',
+  depths: { machine: 'as the machine allows', on: 'drawn', off: 'left out' },
+  depthSays: 'The sun’s shadow, darker corners and what the lens leaves unsharp.',
   guides: 'Guides over the picture',
   lines: { none: 'none', thirds: 'thirds', diagonals: 'diagonals', middle: 'middle' },
   horizon: 'Horizon',
@@ -323,7 +329,10 @@ export const LENS_COPY = {
   panoramaSays: (degrees: string) =>
     `Equirectangular: ${degrees} around. A sheet twice as wide as high shows all of it, as viewers of panoramas want it.`,
   sharp: (near: string, far: string) => `Sharp from ${near} to ${far}.`,
-  endless: 'the horizon'
+  endless: 'the horizon',
+  zone: 'Show the sharp zone on the stage',
+  zoneSays:
+    'What is veiled is out of focus. The red line is where the lens is focused, the black ones where sharpness ends.'
 };
 
 export const VIEWPOINT_COPY = {

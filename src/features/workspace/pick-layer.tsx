@@ -8,7 +8,7 @@ import type { Patch } from '../../core/brief/brief';
 import { useDrag } from '../../ui/use-drag';
 import { colorAt, inPercent, rectBetween, rectIsLarge } from './picked-place';
 import type { Picking } from './view';
-import type { Viewport } from './viewport';
+import type { Viewport } from './raster/viewport';
 
 interface Props {
   picking: Picking;
@@ -58,13 +58,13 @@ export function PickLayer({ picking, viewport, seen, width_px, height_px }: Prop
       const picture = seen();
       picking.onColor(picture ? colorAt(picture, x, y) : null);
     }
-    const opening = picking.onOpening && !joins && viewport.current?.pickOpening(x, y);
+    const opening = picking.onOpening && !joins && viewport.current?.readings.pickOpening(x, y);
     if (opening) picking.onOpening!(opening);
-    const part = picking.onPart && !joins ? viewport.current?.pickPart(x, y) : null;
+    const part = picking.onPart && !joins ? viewport.current?.readings.pickPart(x, y) : null;
     if (part != null) picking.onPart!(part);
-    const worn = picking.onMaterial && !joins ? viewport.current?.pickMaterial(x, y) : null;
+    const worn = picking.onMaterial && !joins ? viewport.current?.readings.pickMaterial(x, y) : null;
     if (worn) picking.onMaterial!(worn.material, worn.part);
-    const found = picking.onPick && viewport.current?.pick(x, y);
+    const found = picking.onPick && viewport.current?.readings.pick(x, y);
     if (found) picking.onPick!(found.point, found.normal, joins);
   };
   const finish = (drawn: Patch | null) => {

@@ -27,7 +27,8 @@ import { PickLayer } from './pick-layer';
 import { inPercent } from './picked-place';
 import type { DrawnModel, LampMark, Picking } from './view';
 import { StageGuides } from './stage-guides';
-import { Viewport } from './viewport';
+import { sharpDepths } from '../../core/camera/drawn-views';
+import { Viewport } from './raster/viewport';
 import type { Zoom } from './zoom';
 
 const MODEL_SAYS =
@@ -78,6 +79,8 @@ interface Props {
   onReading: (ev100: number | null) => void;
   /** Whether the preview is at its first samples, which nothing else should hold up. */
   onFirstLook: (under: boolean) => void;
+  /** Whether the lens is being set: where it is sharp is drawn. */
+  lensOpen: boolean;
   stageOpen: boolean;
   onStage: () => void;
   onShow: (model: boolean) => void;
@@ -109,6 +112,12 @@ export function Stage(props: Props) {
   moved.current = props.onMoved;
   const show = useRef(props.onShow);
   show.current = props.onShow;
+  const seenPicture = useRef<() => HTMLCanvasElement | HTMLImageElement | null>(() => null);
+  /** The model takes the brightness of the picture that it comes in place of. */
+  const asBright = () => {
+    const seen = seenPicture.current();
+    if (seen) viewport.current?.matchBrightness(seen);
+  };
   /** Drawn, not rendered. */
   const alone = props.partAlone && props.part ? props.part.path : null;
   const g = sheetGeometry(props.brief.size, props.inches);
@@ -118,6 +127,7 @@ export function Stage(props: Props) {
     try {
       created = new Viewport(canvas.current!, {
         onMove: () => {
+          asBright();
           setMoving(true);
           show.current(true);
         },
@@ -131,7 +141,7 @@ export function Stage(props: Props) {
       return;
     }
     viewport.current = created;
-    readings.current = created;
+    readings.current = created.readings;
     setWeak(created.weak);
     created
       .load(`/api/models/${props.model}`)
@@ -158,10 +168,17 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.look(JSON.parse(viewKey) as FreeViewpoint);
   }, [viewKey, props.model]);
-  const shading = stageView.shading === 'clay' || props.brief.look.kind === 'clay' ? 'clay' : 'shaded';
+  const { edges, depth } = stageView;
+  const shading = stageView.shading === 'shaded' && props.brief.look.kind === 'clay' ? 'clay' : stageView.shading;
+  const ground = standsOn(props.brief);
   useEffect(() => {
-    viewport.current?.shade(shading, stageView.edges);
-  }, [shading, stageView.edges, props.model]);
+    viewport.current?.shade({ shading, edges, depth, ground });
+  }, [shading, edges, depth, ground, props.model]);
+  const zone = props.lensOpen && stageView.zone ? JSON.stringify(sharpDepths(view), endlessAsText) : 'null';
+  useEffect(() => {
+    const limits = JSON.parse(zone) as ReturnType<typeof sharpDepths>;
+    viewport.current?.markZone(limits && { ...limits, far: Number(limits.far) });
+  }, [zone, props.model]);
   const { open_backs } = props.brief;
   useEffect(() => viewport.current?.openBacks(open_backs), [open_backs, props.model]);
   const section = JSON.stringify(props.brief.section);
@@ -200,6 +217,7 @@ export function Stage(props: Props) {
   const reading = preview.picture?.ev100 ?? null;
   const { onReading } = props;
   useEffect(() => onReading(reading), [reading, onReading]);
+  const bleeds = picture !== null && picture.brief.bleed_mm > 0 && !modelSeen;
   const comes = stageView.preview && preview.fault === null && preview.waitsFor === null;
   const firstLook = comes && modelSeen && !moving && preview.samples < FIRST_SAMPLES;
   const { onFirstLook } = props;
@@ -215,6 +233,12 @@ export function Stage(props: Props) {
   useEffect(() => {
     viewport.current?.show(drawn);
   }, [drawn, props.model]);
+  seenPicture.current = () =>
+    finishing
+      ? finishing.now.current
+      : preview.picture
+        ? truth.current
+        : (frame.current?.querySelector('img:not(.under)') ?? frame.current?.querySelector('img') ?? null);
   const sharp =
     zoom === 'pixel' && picture && picture.state !== 'running'
       ? `/api/proofs/${picture.id}/file?kind=png${props.beforeDenoising ? '&raw' : ''}`
@@ -249,7 +273,7 @@ export function Stage(props: Props) {
         >
           <Ruler side="h" length={g.width} unit={g.unit} />
           <Ruler side="v" length={g.height} unit={g.unit} />
-          <div className={`im${picture && picture.brief.bleed_mm > 0 && !modelSeen ? ' bleeds' : ''}`} ref={frame}>
+          <div className={`im${bleeds ? ' bleeds' : ''}${zone === 'null' || drawn ? '' : ' zoned'}`} ref={frame}>
             <canvas
               // a canvas whose drawing was given up cannot be drawn on again
               key={props.model}
@@ -274,13 +298,7 @@ export function Stage(props: Props) {
                 key={props.picking.asks}
                 picking={props.picking}
                 viewport={viewport}
-                seen={() =>
-                  finishing
-                    ? finishing.now.current
-                    : preview.picture
-                      ? truth.current
-                      : (frame.current?.querySelector('img:not(.under)') ?? frame.current?.querySelector('img') ?? null)
-                }
+                seen={() => seenPicture.current()}
                 width_px={g.width_px}
                 height_px={g.height_px}
               />
@@ -369,7 +387,14 @@ export function Stage(props: Props) {
           ) : (
             <>
               {picture ? (
-                <button type="button" aria-pressed={showModel} onClick={() => props.onShow(!showModel)}>
+                <button
+                  type="button"
+                  aria-pressed={showModel}
+                  onClick={() => {
+                    if (!showModel) asBright();
+                    props.onShow(!showModel);
+                  }}
+                >
                   {showModel ? 'Back to the proof' : 'Navigate'}
                 </button>
               ) : null}
@@ -417,6 +442,13 @@ export function Stage(props: Props) {
     </section>
   );
 }
+
+/** What takes the shadow of the model; null where there is nothing. */
+const standsOn = ({ ground, surroundings }: Brief): number | 'foot' | null =>
+  ground.kind === 'shadow' ? (ground.height_m ?? 'foot') : surroundings.kind === 'studio' ? 'foot' : null;
+
+// JSON has no endless numbers
+const endlessAsText = (_key: string, value: unknown) => (value === Number.POSITIVE_INFINITY ? 'Infinity' : value);
 
 /** The frame of a proportion within one of another that shows all of it, in shares of that. */
 function hairline(before: number, now: number) {

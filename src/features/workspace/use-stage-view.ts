@@ -2,14 +2,19 @@
 /** How this browser shows the live view; kept in it, because it says nothing about the picture. */
 import { useEffect, useState } from 'react';
 import { MAX_THREADS } from './preview/messages';
+import { SHADINGS, type Shading } from './raster/model-drawing';
 
 export interface StageView {
   /** Whether the true picture is rendered on the stage. */
   preview: boolean;
   /** Threads that it may use; null for as many as the machine has. */
   threads: number | null;
-  shading: 'shaded' | 'clay';
+  shading: Shading;
   edges: boolean;
+  /** Shadows, contact shading and the blur of the lens; null for as the machine allows. */
+  depth: boolean | null;
+  /** Whether the sharp zone is drawn while the lens is set. */
+  zone: boolean;
   guides: Guides;
 }
 
@@ -24,6 +29,8 @@ const DEFAULTS: StageView = {
   threads: null,
   shading: 'shaded',
   edges: false,
+  depth: null,
+  zone: true,
   guides: { lines: 'none', horizon: false }
 };
 export const GUIDES = ['none', 'thirds', 'diagonals', 'middle'] as const satisfies readonly Guides['lines'][];
@@ -57,8 +64,10 @@ function read(): StageView {
         typeof saved.threads === 'number' && saved.threads >= 1
           ? Math.min(MAX_THREADS, Math.round(saved.threads))
           : null,
-      shading: saved.shading === 'clay' ? 'clay' : 'shaded',
+      shading: SHADINGS.find((shading) => shading === saved.shading) ?? 'shaded',
       edges: saved.edges === true,
+      depth: typeof saved.depth === 'boolean' ? saved.depth : null,
+      zone: saved.zone !== false,
       guides: {
         lines: GUIDES.find((lines) => lines === saved.guides?.lines) ?? 'none',
         horizon: saved.guides?.horizon === true

@@ -411,6 +411,7 @@ function OpenWorkspace({ since }: { since: WorkspaceDto['stamp'] }) {
           onMark={pressMark}
           onReading={state.readExposure}
           onFirstLook={setFirstLook}
+          lensOpen={panel === 'lens'}
           stageOpen={panel === 'stage'}
           onStage={() => togglePanel('stage')}
           onShow={(model) => set({ showModel: model })}

@@ -1,7 +1,7 @@
 /** What is sharp: everything, or what lies near the distance at which the lens is focused. */
 import { limitsOf } from '../../../core/brief/limits';
 import type { Brief, CameraExposure } from '../../../core/brief/brief';
-import { sharpZone } from '../../../core/camera/drawn-views';
+import { sharpDepths } from '../../../core/camera/drawn-views';
 import { createCameraFrame } from '../../../core/camera/lens';
 import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 import { dot, subtract, type Vec3 } from '../../../core/math/vec3';
@@ -13,9 +13,9 @@ import type { PanelContext } from '../view';
 // A usual camera indoors, for users who begin without a reading (common practice, no source).
 export const FIRST_CAMERA: CameraExposure = { f_number: 8, shutter_s: 1 / 60, iso: 100 };
 
-type Props = Pick<PanelContext, 'brief' | 'view' | 'picking' | 'onPicking' | 'onChange'>;
+type Props = Pick<PanelContext, 'brief' | 'view' | 'picking' | 'onPicking' | 'onChange' | 'stageView' | 'onStageView'>;
 
-export function FocusControls({ brief, view, picking, onPicking, onChange }: Props) {
+export function FocusControls({ brief, view, picking, onPicking, onChange, stageView, onStageView }: Props) {
   const { exposure } = brief;
   const camera = 'shutter_s' in exposure ? exposure : null;
   const picksFocus = picking?.asks === 'focus';
@@ -66,6 +66,17 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
             />
           </div>
           <p className="note">{sharpNote(view)}</p>
+          <div className="rows">
+            <span>{COPY.zone}</span>
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label={COPY.zone}
+              checked={stageView.zone}
+              onChange={(e) => onStageView({ zone: e.target.checked })}
+            />
+          </div>
+          {stageView.zone ? <p className="note">{COPY.zoneSays}</p> : null}
           <button
             type="button"
             className="lk act"
@@ -82,15 +93,9 @@ export function FocusControls({ brief, view, picking, onPicking, onChange }: Pro
   );
 }
 
-/** Circles of this share of the sensor's diagonal still look like points (common practice, no source). */
-const POINT_SHARE = 1 / 1500;
-const WIDTH_OVER_HEIGHT = 1.5;
-
 function sharpNote(view: FreeViewpoint): string {
-  const frame = createCameraFrame(view, 1);
-  if (!frame || view.f_number === null) return '';
-  const circle = (Math.hypot(1, WIDTH_OVER_HEIGHT) * view.sensor_height_mm * POINT_SHARE) / 1000;
-  const { near, far } = sharpZone(view.focal_length_mm / 1000, view.f_number, frame.focus, circle);
+  const zone = sharpDepths(view);
+  if (!zone) return '';
   const metres = (m: number) => (m < 1 ? `${Math.round(m * 1000)}\u00a0mm` : `${m.toFixed(2)}\u00a0m`);
-  return COPY.sharp(metres(near), Number.isFinite(far) ? metres(far) : COPY.endless);
+  return COPY.sharp(metres(zone.near), Number.isFinite(zone.far) ? metres(zone.far) : COPY.endless);
 }

@@ -19,9 +19,13 @@ const LENSES = [14, 18, 24, 28, 35, 50, 70, 100, 135, 200].map((value) => ({
   label: [14, 24, 35, 50, 100, 200].includes(value) ? String(value) : undefined
 }));
 
-type Props = Pick<PanelContext, 'workspace' | 'brief' | 'was' | 'view' | 'picking' | 'onPicking' | 'onChange'>;
+type Props = Pick<
+  PanelContext,
+  'workspace' | 'brief' | 'was' | 'view' | 'picking' | 'onPicking' | 'onChange' | 'stageView' | 'onStageView'
+>;
 
-export function LensPanel({ workspace, brief, was, view, picking, onPicking, onChange }: Props) {
+export function LensPanel(props: Props) {
+  const { workspace, brief, was, view, onChange } = props;
   const set = (part: Partial<FreeViewpoint>, joins = false) => onChange({ viewpoint: { ...view, ...part } }, joins);
   const before =
     was && !('camera' in was.viewpoint)
@@ -108,9 +112,7 @@ export function LensPanel({ workspace, brief, was, view, picking, onPicking, onC
       {view.projection === 'panorama' ? (
         <p className="note">{COPY.panoramaSays(degrees(Math.min(360, 180 * aspect)))}</p>
       ) : null}
-      {view.projection === 'perspective' ? (
-        <FocusControls brief={brief} view={view} picking={picking} onPicking={onPicking} onChange={onChange} />
-      ) : null}
+      {view.projection === 'perspective' ? <FocusControls {...props} /> : null}
     </>
   );
 }

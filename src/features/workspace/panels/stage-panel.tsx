@@ -2,8 +2,11 @@ import { NumberField } from '../../../ui/number-field';
 import { Words } from '../../../ui/words';
 import { MAX_THREADS } from '../preview/messages';
 import { STAGE_COPY as COPY } from '../copy';
+import { SHADINGS } from '../raster/model-drawing';
 import { GUIDES } from '../use-stage-view';
 import type { PanelContext } from '../view';
+
+const DEPTHS = ['machine', 'on', 'off'] as const;
 
 /** How the stage shows the picture while it is made; of no weight for the picture itself. */
 export function StagePanel({
@@ -42,26 +45,37 @@ export function StagePanel({
         </div>
       ) : null}
       <div className="sec" style={{ marginTop: 14 }}>
-        <span className="lab">Moving about</span>
+        <span className="lab">{COPY.moving}</span>
         <Words
-          label="Moving about"
+          label={COPY.moving}
           value={view.shading}
-          options={[
-            { key: 'shaded', label: 'Shaded' },
-            { key: 'clay', label: 'Clay' }
-          ]}
+          options={SHADINGS.map((key) => ({ key, label: COPY.shadings[key] }))}
           onChoose={(shading) => onChange({ shading })}
         />
-        <div className="rows">
-          <span>Edges drawn</span>
-          <input
-            type="checkbox"
-            className="toggle toggle-sm"
-            aria-label="Edges drawn"
-            checked={view.edges}
-            onChange={(e) => onChange({ edges: e.target.checked })}
-          />
-        </div>
+        {view.shading === 'lines' ? null : (
+          <div className="rows">
+            <span>{COPY.edges}</span>
+            <input
+              type="checkbox"
+              className="toggle toggle-sm"
+              aria-label={COPY.edges}
+              checked={view.edges}
+              onChange={(e) => onChange({ edges: e.target.checked })}
+            />
+          </div>
+        )}
+        {view.shading === 'shaded' || view.shading === 'clay' ? (
+          <>
+            <span className="lab">{COPY.depth}</span>
+            <Words
+              label={COPY.depth}
+              value={view.depth === null ? 'machine' : view.depth ? 'on' : 'off'}
+              options={DEPTHS.map((key) => ({ key, label: COPY.depths[key] }))}
+              onChoose={(key) => onChange({ depth: key === 'machine' ? null : key === 'on' })}
+            />
+            <p className="note">{COPY.depthSays}</p>
+          </>
+        ) : null}
       </div>
       <div className="sec">
         <span className="lab">{COPY.guides}</span>

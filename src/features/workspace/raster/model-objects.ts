@@ -17,17 +17,18 @@ import {
   type Texture
 } from 'three';
 import { type GLTF, GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { meanColor, parseSolidTexture } from '../../core/materials/solid-texture';
-import type { Affine } from '../../core/math/affine';
-import { type AssignedMaterial, byRule } from '../../core/scene/assign-materials';
-import { linearColor } from '../../core/scene/change-material';
-import { libraryColor, libraryMaterial } from '../../core/scene/material-library';
-import { isMeant, ruleFor } from '../../core/scene/material-rule';
-import { isWithin, PATH_JOINT, partPaths, WHOLE } from '../../core/scene/part-paths';
-import { PLACED_ROOT, type PlacedModel, placeMatrix } from '../../core/scene/place-models';
-import { isMoved, type PosedPart, poseMatrix } from '../../core/scene/pose';
-import { MATERIAL_DEFAULTS } from '../../core/scene/scene';
-import { isPieceKey } from '../../core/catalogue/pieces';
+import { meanColor, parseSolidTexture } from '../../../core/materials/solid-texture';
+import type { Affine } from '../../../core/math/affine';
+import { type AssignedMaterial, byRule } from '../../../core/scene/assign-materials';
+import { linearColor } from '../../../core/scene/change-material';
+import { libraryColor, libraryMaterial } from '../../../core/scene/material-library';
+import { isMeant, ruleFor } from '../../../core/scene/material-rule';
+import { isWithin, PATH_JOINT, partPaths, WHOLE } from '../../../core/scene/part-paths';
+import { PLACED_ROOT, type PlacedModel, placeMatrix } from '../../../core/scene/place-models';
+import { isMoved, type PosedPart, poseMatrix } from '../../../core/scene/pose';
+import { MATERIAL_DEFAULTS } from '../../../core/scene/scene';
+import { isPieceKey } from '../../../core/catalogue/pieces';
+import { layPicture } from './worn-picture';
 
 /** Of an object that stands for a node of the file: its path, and its matrix as it came in. */
 interface Place {
@@ -147,10 +148,10 @@ export function poseObjects(model: Object3D, pose: readonly PosedPart[]): void {
 }
 
 /**
- * Shows materials of the file as what they become, by their mean colour; others as they are. A part with a material of its
- * own gets a copy of it.
+ * Shows materials of the file as what they become, by their mean colour or the picture on them; others as they are. A part
+ * with a material of its own gets a copy of it. `onShown`: a picture has come.
  */
-export function wearMaterials(root: Object3D, rules: readonly AssignedMaterial[]): void {
+export function wearMaterials(root: Object3D, rules: readonly AssignedMaterial[], onShown: () => void): void {
   const parts = rules.filter((r) => r.part !== null);
   root.traverse((object) => {
     if (!(object instanceof Mesh)) return;
@@ -159,7 +160,9 @@ export function wearMaterials(root: Object3D, rules: readonly AssignedMaterial[]
       const shared = (one.userData.shared as Material | undefined) ?? one;
       const rule = path === null ? null : parts.find((r) => isMeant(r.material, one.name) && isWithin(path, r.part!));
       const material = rule ? copyFor(shared, rule.part!) : shared;
-      wear(material as MeshStandardMaterial, ruleFor(rules, { name: one.name, ...(rule ? { part: rule.part! } : {}) }));
+      const worn = ruleFor(rules, { name: one.name, ...(rule ? { part: rule.part! } : {}) });
+      wear(material as MeshStandardMaterial, worn);
+      layPicture(material, worn?.texture ?? null, object.geometry, onShown);
       return material;
     });
     object.material = Array.isArray(object.material) ? worn : worn[0]!;
@@ -191,6 +194,8 @@ function wear(material: MeshStandardMaterial, rule: AssignedMaterial | null): vo
 }
 
 function wornColor(rule: AssignedMaterial, own: Color): Color {
+  // the picture is the colour
+  if (rule.texture?.color) return new Color(1, 1, 1);
   if (rule.becomes !== null && libraryMaterial(rule.becomes))
     return new Color(...libraryColor(byRule(MATERIAL_DEFAULTS, rule, { textures: [] })));
   return rule.change?.color ? new Color(...linearColor(rule.change.color)) : own;

@@ -1,6 +1,6 @@
 /** Surfaces of three.js's meshes where they stand in the world. */
 import { type Intersection, Matrix3, type Mesh, type Object3D, Triangle, Vector3 } from 'three';
-import type { Vec3 } from '../../core/math/vec3';
+import type { Vec3 } from '../../../core/math/vec3';
 
 /** Corners of all triangles, three numbers each; null where there are none. */
 export function trianglesInWorld(mesh: Mesh): { positions: Float32Array; indices: ArrayLike<number> } | null {

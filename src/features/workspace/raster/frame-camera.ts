@@ -3,8 +3,8 @@
  * A panorama has no flat picture: what lies ahead stands for it while one moves about.
  */
 import { Matrix4, OrthographicCamera, PerspectiveCamera } from 'three';
-import { type CameraFrame, createCameraFrame } from '../../core/camera/lens';
-import type { FreeViewpoint } from '../../core/camera/viewpoint';
+import { type CameraFrame, createCameraFrame } from '../../../core/camera/lens';
+import type { FreeViewpoint } from '../../../core/camera/viewpoint';
 
 /** Of a panorama, while it is moved about in: tangent of half its height. */
 const AHEAD = 0.8;

@@ -3,50 +3,34 @@
  * the kernel's camera. Light here is only to see by; the picture's light is the kernel's.
  */
 import {
-  AmbientLight,
   Box3,
-  Color,
-  DirectionalLight,
   DoubleSide,
   FrontSide,
   Group,
-  type Intersection,
   type Material,
-  EdgesGeometry,
-  type BufferGeometry,
-  LineBasicMaterial,
-  LineSegments,
   Mesh,
-  MeshStandardMaterial,
   type Object3D,
-  type Texture,
   OrthographicCamera,
   PerspectiveCamera,
   Plane,
-  PMREMGenerator,
-  Raycaster,
-  Scene,
   SRGBColorSpace,
+  type Texture,
   Vector3,
   WebGLRenderer
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
-import { createCameraFrame, rayThrough } from '../../core/camera/lens';
-import type { FreeViewpoint } from '../../core/camera/viewpoint';
-import type { Vec3 } from '../../core/math/vec3';
-import { type Opening, openingAt } from '../../core/scene/opening';
-import type { AssignedMaterial } from '../../core/scene/assign-materials';
-import { isWithin } from '../../core/scene/part-paths';
-import type { PlacedModel } from '../../core/scene/place-models';
-import type { PosedPart } from '../../core/scene/pose';
-import { createRandom } from '../../core/sampling/random';
-import { spreadOver } from '../../core/scene/spread';
+import { createCameraFrame } from '../../../core/camera/lens';
+import type { FreeViewpoint } from '../../../core/camera/viewpoint';
+import type { Vec3 } from '../../../core/math/vec3';
+import type { AssignedMaterial } from '../../../core/scene/assign-materials';
+import type { PlacedModel } from '../../../core/scene/place-models';
+import type { PosedPart } from '../../../core/scene/pose';
+import { movedByKey } from '../key-moves';
 import { frameCamera } from './frame-camera';
-import { movedByKey } from './key-moves';
-import { smoothNormal, towardsViewer, trianglesInWorld } from './mesh-surface';
-import type { DrawnModel } from './view';
-import { loadModel, pathOf, PlacedObjects, poseObjects, showAlone, showCurves, wearMaterials } from './model-objects';
+import { ModelDrawing, type RasterLook } from './model-drawing';
+import { loadModel, PlacedObjects, poseObjects, showAlone, showCurves, wearMaterials } from './model-objects';
+import { ModelReadings } from './readings';
+import type { ZoneLimits } from './sharp-zone';
 
 export interface ViewportEvents {
   /** The user begins to move; the picture on the stage gives way to the model. */
@@ -69,14 +53,17 @@ interface Arrangement {
   materials: readonly AssignedMaterial[];
 }
 
-// Edges between faces that turn by more than this are drawn.
-const EDGE_DEG = 28;
-const EDGE_LAYER = 1;
+/** How the stage asks for the model: with the height of its ground where it has one, or at the model's foot. */
+export interface StageLook extends Omit<RasterLook, 'depth' | 'ground_m'> {
+  /** Null: as the machine allows. */
+  depth: boolean | null;
+  ground: number | 'foot' | null;
+}
 
-export class Viewport implements DrawnModel {
+export class Viewport {
   private readonly renderer: WebGLRenderer;
-  private readonly scene = new Scene();
-  private readonly sun = new DirectionalLight(0xffffff, 2.2);
+  private readonly drawing: ModelDrawing;
+  readonly readings: ModelReadings;
   private readonly box = new Box3();
   private camera: PerspectiveCamera | OrthographicCamera = new PerspectiveCamera();
   private controls: OrbitControls | null = null;
@@ -91,11 +78,8 @@ export class Viewport implements DrawnModel {
   private readonly root = new Group();
   private readonly pieces: PlacedObjects;
   private arrangement: Arrangement = { pose: [], placed: [], alone: null, curves: false, materials: [] };
-  private readonly clay = new MeshStandardMaterial({ color: 0xd0d0d0, roughness: 0.9, side: DoubleSide });
-  private readonly ink = new LineBasicMaterial({ color: 0x303030 });
-  private readonly edges: LineSegments[] = [];
-  private edgesWanted = false;
-  private override: Material | null = null;
+  private stageLook: StageLook = { shading: 'shaded', edges: false, depth: null, ground: null };
+  private zone: ZoneLimits | null = null;
   private backsOpen = false;
   private section: Plane | null = null;
 
@@ -105,13 +89,14 @@ export class Viewport implements DrawnModel {
   ) {
     this.weak = drawsInSoftware();
     this.pieces = new PlacedObjects(this.weak, () => this.arrange());
-    this.scene.add(this.root);
-    this.renderer = new WebGLRenderer({ canvas, antialias: !this.weak, preserveDrawingBuffer: true });
+    this.renderer = new WebGLRenderer({ canvas, antialias: !this.weak, alpha: true, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = SRGBColorSpace;
-    this.scene.background = new Color(0xd9d9d9);
-    // without surroundings to light it the model needs more from everywhere
-    this.scene.add(new AmbientLight(0xffffff, this.weak ? 1.6 : 0.7), this.sun);
-    this.sun.position.set(-0.5, 1, 0.8);
+    this.drawing = new ModelDrawing(this.renderer, this.root, this.weak);
+    this.readings = new ModelReadings(
+      this.root,
+      () => this.view && createCameraFrame(this.viewNow(), this.aspect()),
+      () => this.section
+    );
     canvas.addEventListener('keydown', this.onKey);
   }
 
@@ -122,7 +107,8 @@ export class Viewport implements DrawnModel {
     this.box.setFromObject(model, true);
     this.root.add(model);
     this.arrange();
-    if (this.edgesWanted) this.drawEdges();
+    this.wear();
+    this.aimLight();
   }
 
   pose(arrangement: Arrangement): void {
@@ -139,9 +125,10 @@ export class Viewport implements DrawnModel {
     for (const child of [...this.root.children])
       if (child !== this.model && !pieces.includes(child)) child.removeFromParent();
     for (const piece of pieces) if (piece.parent !== this.root) this.root.add(piece);
-    wearMaterials(this.root, materials);
+    wearMaterials(this.root, materials, () => this.draw());
     showAlone(this.root, alone);
     this.sides();
+    this.drawing.changed();
     this.draw();
   }
 
@@ -176,13 +163,13 @@ export class Viewport implements DrawnModel {
 
   /** Sun for the raster view: direction towards it. */
   light(direction: Vec3 | null): void {
-    this.sun.position.set(...(direction ?? ([-0.5, 1, 0.8] as const)));
+    this.drawing.light(direction);
     this.draw();
   }
 
   resize(width: number, height: number): void {
     if (width < 2 || height < 2) return;
-    this.renderer.setPixelRatio(this.weak ? 0.5 : Math.min(devicePixelRatio, 2));
+    this.sharpen();
     this.renderer.setSize(width, height, false);
     this.frame();
     this.draw();
@@ -208,118 +195,53 @@ export class Viewport implements DrawnModel {
     }
     this.controls.target.copy(this.pivot());
     this.controls.update();
+    this.aimLight();
     this.draw();
   }
 
-  /** How the model is drawn: with its materials or in one, with its edges or without. */
-  shade(shading: 'shaded' | 'clay', edges: boolean): void {
-    this.override = shading === 'clay' ? this.clay : null;
-    this.edgesWanted = edges;
-    if (edges && this.model && this.edges.length === 0) this.drawEdges();
+  /** How the model is drawn. */
+  shade(look: StageLook): void {
+    this.stageLook = look;
+    this.wear();
     this.draw();
   }
 
-  private drawEdges(): void {
-    const known = new Map<BufferGeometry, EdgesGeometry>();
-    const meshes: Mesh[] = [];
-    this.model!.traverse((object) => object instanceof Mesh && meshes.push(object));
-    for (const mesh of meshes) {
-      const edges = known.get(mesh.geometry) ?? new EdgesGeometry(mesh.geometry, EDGE_DEG);
-      known.set(mesh.geometry, edges);
-      const line = new LineSegments(edges, this.ink);
-      line.layers.set(EDGE_LAYER);
-      mesh.add(line);
-      this.edges.push(line);
-    }
+  /** Half the pixels on a weak machine, unless lines or shadows were asked for: they need them all. */
+  private sharpen(): void {
+    const { shading, depth } = this.stageLook;
+    const half = this.weak && shading !== 'lines' && depth !== true;
+    const ratio = half ? 0.5 : Math.min(devicePixelRatio, 2);
+    if (ratio !== this.renderer.getPixelRatio()) this.renderer.setPixelRatio(ratio);
   }
 
-  /** What is hit first, with the direction of the look that hit it. */
-  private hitAt(x: number, y: number): { hit: Intersection; along: Vector3 } | null {
-    // they are brought up to date by drawing, and behind a picture nothing is drawn
-    this.root.updateMatrixWorld(true);
-    this.camera.updateMatrixWorld();
-    const frame = createCameraFrame(this.viewNow(), this.aspect());
-    if (!frame) return null;
-    const { origin, way } = rayThrough(frame, x, y);
-    const ray = new Raycaster(new Vector3(...origin), new Vector3(...way));
-    const hit = ray
-      .intersectObject(this.root, true)
-      .find(
-        ({ object, face, point }) =>
-          face && object instanceof Mesh && object.visible && !(this.section && this.section.distanceToPoint(point) < 0)
-      );
-    return hit ? { hit, along: ray.ray.direction } : null;
+  private wear(): void {
+    this.sharpen();
+    const { ground, depth, ...look } = this.stageLook;
+    const foot = this.box.isEmpty() ? null : this.box.min.y;
+    this.drawing.wear({ ...look, depth: depth ?? !this.weak, ground_m: ground === 'foot' ? foot : ground });
   }
 
-  /**
-   * The model's surface under a place of the picture, whose corners are 0, 0 and 1, 1; its smooth normal, towards the
-   * viewer. Null beside it.
-   */
-  pick(x: number, y: number): { point: Vec3; normal: Vec3 } | null {
-    const found = this.hitAt(x, y);
-    if (!found) return null;
-    const { hit, along } = found;
-    return {
-      point: [hit.point.x, hit.point.y, hit.point.z],
-      normal: towardsViewer(smoothNormal(hit.object as Mesh, hit), hit.object, along)
-    };
+  /** Where the lens is sharp, over the model or over the picture that is seen; null for nowhere. */
+  markZone(zone: ZoneLimits | null): void {
+    this.zone = zone;
+    // it lay over a picture that is drawn by others
+    if (!zone && !this.visible) this.drawing.clear();
+    this.draw();
   }
 
-  /** The path of the part under a place of the picture; null beside the model. */
-  pickPart(x: number, y: number): string | null {
-    const found = this.hitAt(x, y);
-    return found ? pathOf(found.hit.object) : null;
+  /** Draws the model as bright as a picture of the same view. */
+  matchBrightness(seen: CanvasImageSource): void {
+    const camera = this.cameraNow();
+    if (this.view?.projection !== 'panorama') this.drawing.matchBrightness(camera, seen);
   }
 
-  pickMaterial(x: number, y: number): { material: string; part: string } | null {
-    const found = this.hitAt(x, y);
-    const part = found && pathOf(found.hit.object);
-    if (!found || part === null) return null;
-    const { hit } = found;
-    const material = ([] as Material[]).concat((hit.object as Mesh).material)[hit.face?.materialIndex ?? 0];
-    return material ? { material: material.name, part } : null;
-  }
-
-  lowestOf(path: string): number | null {
-    const box = new Box3();
-    for (const mesh of this.meshesWithin(path)) box.expandByObject(mesh, true);
-    return box.isEmpty() ? null : box.min.y;
-  }
-
-  placesOn(path: string, count: number, seed: number): Vec3[] {
-    const corners: number[] = [];
-    const at = new Vector3();
-    for (const { geometry, matrixWorld } of this.meshesWithin(path)) {
-      const { position } = geometry.attributes;
-      const { index } = geometry;
-      if (!position) continue;
-      for (let i = 0; i < (index?.count ?? position.count); i++) {
-        at.fromBufferAttribute(position, index ? index.getX(i) : i).applyMatrix4(matrixWorld);
-        corners.push(at.x, at.y, at.z);
-      }
-    }
-    return spreadOver(corners, count, createRandom(seed));
-  }
-
-  private meshesWithin(path: string): Mesh[] {
-    this.root.updateMatrixWorld(true);
-    const out: Mesh[] = [];
-    this.model?.traverse((object) => {
-      if (object instanceof Mesh && isWithin(pathOf(object) ?? '', path)) out.push(object);
-    });
-    return out;
-  }
-
-  /** The opening that the pane under a place of the picture fills; its normal towards the viewer. */
-  pickOpening(x: number, y: number): Opening | null {
-    const found = this.hitAt(x, y);
-    const hit = found?.hit;
-    if (!hit?.face || hit.faceIndex == null) return null;
-    const mesh = hit.object as Mesh;
-    const triangles = trianglesInWorld(mesh);
-    if (!triangles) return null;
-    const { positions, indices } = triangles;
-    return openingAt(positions, indices, hit.faceIndex, towardsViewer(hit.face.normal.clone(), mesh, found!.along));
+  /** Shadows fall where one looks: around what is turned about, no further than the model goes. */
+  private aimLight(): void {
+    if (!this.view || this.box.isEmpty()) return;
+    const middle = this.pivot();
+    const whole = this.box.getSize(new Vector3()).length() / 2 + middle.distanceTo(this.box.getCenter(new Vector3()));
+    const far = 2 * middle.distanceTo(new Vector3(...this.view.position_m));
+    this.drawing.lookAt(middle, Math.max(1e-3, Math.min(whole, far)));
   }
 
   /** Gives everything back: a browser has few drawing contexts, and models are large. */
@@ -328,8 +250,8 @@ export class Viewport implements DrawnModel {
     this.pieces.dispose();
     this.canvas.removeEventListener('keydown', this.onKey);
     this.controls?.dispose();
-    this.scene.traverse((object) => {
-      if (!(object instanceof Mesh || object instanceof LineSegments)) return;
+    this.root.traverse((object) => {
+      if (!(object instanceof Mesh)) return;
       object.geometry.dispose();
       for (const material of ([] as Material[]).concat(object.material)) {
         for (const value of Object.values(material)) {
@@ -340,10 +262,7 @@ export class Viewport implements DrawnModel {
         material.dispose();
       }
     });
-    this.scene.environment?.dispose();
-    this.scene.clear();
-    this.clay.dispose();
-    this.ink.dispose();
+    this.drawing.dispose();
     this.renderer.dispose();
     this.renderer.forceContextLoss();
   }
@@ -428,6 +347,7 @@ export class Viewport implements DrawnModel {
       height_m: now.height_m === null ? null : round(now.height_m)
     };
     this.view = view;
+    this.aimLight();
     this.events.onRest(view, joins);
   }
 
@@ -454,23 +374,11 @@ export class Viewport implements DrawnModel {
   /** Whether the model is to be seen; behind a proof it is not drawn at all, which a weak machine notices. */
   show(visible: boolean): void {
     this.visible = visible;
-    if (!visible) return;
-    if (!this.scene.environment && !this.weak) this.surround();
     this.draw();
   }
 
-  /**
-   * Something for metal to mirror; filtering it takes seconds without a graphics card, so it waits until it is wanted.
-   */
-  private surround(): void {
-    const maker = new PMREMGenerator(this.renderer);
-    this.scene.environment = maker.fromScene(new RoomEnvironment(), 0.04).texture;
-    this.scene.environmentIntensity = 0.5;
-    maker.dispose();
-  }
-
   private draw(): void {
-    if (this.pending || this.ended || !this.visible) return;
+    if (this.pending || this.ended || !(this.visible || this.zone)) return;
     this.pending = true;
     requestAnimationFrame(() => {
       this.pending = false;
@@ -478,23 +386,18 @@ export class Viewport implements DrawnModel {
     });
   }
 
-  /** Surfaces, then edges over them: one material for all surfaces must not dye the edges. */
+  /** The camera as the renderer has it. */
+  private cameraNow(): PerspectiveCamera | OrthographicCamera {
+    const { near, far } = this.camera;
+    return (this.view && frameCamera(this.viewNow(), this.aspect(), near, far)) ?? this.camera;
+  }
+
   private render(): void {
-    const { scene, renderer } = this;
-    const camera =
-      (this.view && frameCamera(this.viewNow(), this.aspect(), this.camera.near, this.camera.far)) ?? this.camera;
-    const { background } = scene;
-    camera.layers.set(0);
-    scene.overrideMaterial = this.override;
-    renderer.render(scene, camera);
-    if (!this.edgesWanted) return;
-    camera.layers.set(EDGE_LAYER);
-    scene.overrideMaterial = null;
-    scene.background = null;
-    renderer.autoClear = false;
-    renderer.render(scene, camera);
-    renderer.autoClear = true;
-    scene.background = background;
+    const frame = this.view && createCameraFrame(this.viewNow(), this.aspect());
+    if (!frame) return;
+    const camera = this.cameraNow();
+    if (this.visible) this.drawing.draw(camera, frame);
+    if (this.zone) this.drawing.drawZone(camera, this.zone, !this.visible);
   }
 }
 
