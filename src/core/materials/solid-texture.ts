@@ -14,7 +14,8 @@ export const SOLID_KINDS = [
   'terrazzo',
   'cloth',
   'boards',
-  'herringbone'
+  'herringbone',
+  'ribs'
 ] as const;
 export type SolidKind = (typeof SOLID_KINDS)[number];
 
@@ -22,13 +23,15 @@ export interface SolidTexture {
   kind: SolidKind;
   /**
    * m; of wood a year's ring, of stone the way between veins, of concrete a blotch, of brick its length, of terrazzo a
-   * chip, of cloth the way between threads, of noise its coarsest swell, of boards and herringbone the width of a board.
+   * chip, of cloth the way between threads, of noise its coarsest swell, of boards and herringbone the width of a
+   * board, of ribs the way between two.
    */
   size_m: number;
   /**
    * Linear reflectances that the base colour is multiplied by. Of wood late and early wood and pores; of stone and
    * concrete dark, light, veins or holes; of brick two burns and the mortar; of terrazzo the ground and two marbles; of
-   * cloth weft, warp and the gaps; of boards and herringbone late and early wood, and pores and joints.
+   * cloth weft, warp and the gaps; of boards and herringbone late and early wood, and pores and joints; of ribs their
+   * valleys and their backs.
    */
   colors: [Vec3, Vec3, Vec3];
   /** m; how deep it is. */
@@ -85,7 +88,8 @@ const SHARES: Record<SolidKind, Vec3> = {
   terrazzo: [0.4337, 0.2843, 0.282],
   cloth: [0.428, 0.423, 0.149],
   boards: [0.393, 0.553, 0.054],
-  herringbone: [0.393, 0.553, 0.054]
+  herringbone: [0.393, 0.553, 0.054],
+  ribs: [0.333, 0.667, 0]
 };
 
 /** What a solid texture looks like where it cannot be drawn: its mean, linear. */

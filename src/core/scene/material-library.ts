@@ -389,6 +389,17 @@ put('metal', 'Steel, weathering', {
   roughness: 0.9,
   specular: 0.4
 });
+put('metal', 'Steel, corrugated', {
+  baseColor: opaque([0.5, 0.51, 0.52]),
+  metallic: 1,
+  roughness: 0.4,
+  solid_texture: solid('ribs', 0.076, [even(0.8), even(1), even(0)], {
+    relief_m: 0.016,
+    roughness_change: 0,
+    axis: 'y',
+    seed: 22
+  })
+});
 metal('Zinc sheet', [0.46, 0.47, 0.48], 0.45);
 
 const body = (name: string, color: Vec3, distance_m: number, ior: number, roughness = 0) =>
@@ -406,6 +417,21 @@ body('Glass, amber', [0.85, 0.42, 0.08], 0.03, 1.52);
 body('Glass, bottle green', [0.2, 0.5, 0.24], 0.03, 1.52);
 body('Glass, blue', [0.2, 0.42, 0.75], 0.03, 1.52);
 body('Glass, frosted', [0.92, 0.97, 0.95], 0.3, 1.52, 0.35);
+put('glass', 'Glass, ribbed', {
+  transmission: 1,
+  solid: true,
+  ior: 1.52,
+  roughness: 0,
+  attenuationColor: [0.9, 0.97, 0.94],
+  attenuationDistance: 0.3,
+  // upright, as panes are set
+  solid_texture: solid('ribs', 0.014, [even(1), even(1), even(1)], {
+    relief_m: 0.0022,
+    roughness_change: 0,
+    axis: 'y',
+    seed: 5
+  })
+});
 body('Water', [0.75, 0.92, 0.95], 2, 1.333);
 // a surface with what lies under it, for water without a bottom
 put('glass', 'Open water', {
@@ -521,6 +547,16 @@ woven(
   14,
   [0.08, 0.05, 0.03]
 );
+put('textile', 'Corduroy, olive', {
+  solid_texture: solid('ribs', 0.0032, [[0.05, 0.055, 0.022], [0.13, 0.14, 0.06], even(0)], {
+    relief_m: 0.0008,
+    axis: 'y',
+    seed: 21
+  }),
+  roughness: 1,
+  specular: 0.3,
+  layers: layers({ sheenColor: [0.14, 0.14, 0.09], sheenRoughness: 0.5 })
+});
 put('textile', 'Velvet, deep blue', {
   baseColor: opaque([0.02, 0.035, 0.09]),
   roughness: 1,

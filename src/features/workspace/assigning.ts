@@ -66,10 +66,19 @@ export const suggestionsFor = (
     return found ? [{ material, becomes: found.key, name: found.name }] : [];
   });
 
-/** Address of a picture of what a rule makes; null where that is of the file. */
-export function swatchUrl(rule: Pick<Rule, 'becomes' | 'change' | 'texture'> | null): string | null {
-  if (!rule || rule.becomes === null) return null;
-  const { becomes, change, texture } = rule;
-  const plain = `/api/materials/${becomes}`;
-  return change || texture ? `${plain}?more=${encodeURIComponent(JSON.stringify({ change, texture }))}` : plain;
+/**
+ * Address of a picture of what a rule makes of a material of a file; null where neither a material of the library nor one
+ * of a file is meant.
+ */
+export function swatchUrl(
+  rule: Pick<Rule, 'becomes' | 'change' | 'texture'> | null,
+  of: { model: string; name: string } | null = null
+): string | null {
+  const { becomes = null, change = null, texture = null } = rule ?? {};
+  if (becomes === null && !of) return null;
+  const asked = new URLSearchParams();
+  if (becomes === null) asked.set('name', of!.name);
+  if (change || texture) asked.set('more', JSON.stringify({ change, texture }));
+  const address = becomes === null ? `/api/models/${of!.model}/swatch` : `/api/materials/${becomes}`;
+  return asked.size > 0 ? `${address}?${asked}` : address;
 }

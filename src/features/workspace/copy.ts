@@ -514,7 +514,6 @@ export const MATERIALS_COPY = {
   noGlow: 'none',
   undoChanges: 'Undo all changes',
   swatch: 'The material on its small object',
-  noSwatch: 'A material of the file is seen in the preview; the library has swatches too.',
   textures: {
     color: 'Colour',
     roughness: 'Roughness',

@@ -200,6 +200,7 @@ export const SOLID_TERRAZZO = 5;
 export const SOLID_CLOTH = 6;
 export const SOLID_BOARDS = 7;
 export const SOLID_HERRINGBONE = 8;
+export const SOLID_RIBS = 9;
 
 export const PROJECTION_PARALLEL = 1;
 export const PROJECTION_PANORAMA = 2;

@@ -13,6 +13,7 @@ import {
   SOLID_CONCRETE,
   SOLID_HERRINGBONE,
   SOLID_KIND,
+  SOLID_RIBS,
   SOLID_SEED,
   SOLID_STONE,
   SOLID_TERRAZZO,
@@ -350,6 +351,18 @@ function cloth(x: f32, y: f32, z: f32, width: f32, seed: u32, nx: f32, ny: f32, 
   height = near * max<f32>(top, 0) + (<f32>1 - near) * <f32>0.55;
 }
 
+/** Half-round ribs side by side, along x, not quite straight. One unit is the way between two. */
+function ribs(x: f32, y: f32, z: f32, width: f32, seed: u32, ny: f32, nz: f32): void {
+  const bow = <f32>0.3 * detail(x * <f32>0.035, y * <f32>0.03, z * <f32>0.03, width * <f32>0.035, seed),
+    across = (abs<f32>(ny) > abs<f32>(nz) ? z : y) + bow,
+    f = across - floor<f32>(across) - <f32>0.5,
+    mean: f32 = <f32>2 / <f32>3,
+    tall = mean + kept(width) * (<f32>1 - <f32>4 * f * f - mean);
+  weigh(tall, 0);
+  height = tall;
+  rough = 0;
+}
+
 // Of a board's width: its joint, its length, and a year's ring in it; strips of a herringbone are this long.
 const JOINT: f32 = 0.016;
 const BOARD_LENGTH: f32 = 9;
@@ -553,6 +566,7 @@ export function evaluateSolid(
   else if (kind == SOLID_TERRAZZO) terrazzo(x, y, z, width, seed);
   else if (kind == SOLID_CLOTH) cloth(x, y, z, width, seed, nx, ny, nz);
   else if (kind == SOLID_BOARDS) boards(x, y, z, width, seed, own, nx, ny, nz, false);
+  else if (kind == SOLID_RIBS) ribs(x, y, z, width, seed, ny, nz);
   else if (kind == SOLID_HERRINGBONE) boards(x, y, z, width, seed, own, nx, ny, nz, true);
   else {
     const n = octaves(x, y, z, width, 6, seed);

@@ -96,7 +96,8 @@ const SOLIDS: Record<SolidKind, number> = {
   terrazzo: L.SOLID_TERRAZZO,
   cloth: L.SOLID_CLOTH,
   boards: L.SOLID_BOARDS,
-  herringbone: L.SOLID_HERRINGBONE
+  herringbone: L.SOLID_HERRINGBONE,
+  ribs: L.SOLID_RIBS
 };
 
 /** A metre inside leaves nothing of such light: what has no share after a distance has none before it either. */

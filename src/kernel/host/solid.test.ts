@@ -82,8 +82,8 @@ describe.each(SOLID_KINDS)('%s', (kind) => {
             ).grey
         );
         const apart = there.reduce((s, g, i) => s + Math.abs(g - here[i]!), 0) / patch.length;
-        // a course of bricks keeps its joints along the course, but not its bricks
-        expect(apart).toBeGreaterThan(0.01);
+        // a course of bricks keeps its joints along the course, but not its bricks; ribs are alike, but not quite straight
+        expect(apart).toBeGreaterThan(kind === 'ribs' ? 0.002 : 0.01);
       }
     }
   });

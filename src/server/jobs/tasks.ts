@@ -39,6 +39,12 @@ interface OfModel {
 /** Where the model before its repairs is written, beside the one after them. */
 export const unrepairedBeside = (out: string): string => `${out}.unrepaired`;
 
+/** A material of a model of the content store, by its name there. */
+export interface MaterialOfModel {
+  model: string;
+  name: string;
+}
+
 export interface Tasks {
   /** Renders a proof. */
   render: { input: { lease: Lease; proof: string }; progress: RenderNews; result: RenderOutcome };
@@ -177,7 +183,7 @@ export interface Tasks {
   /** Draws a piece of the library, so that its file is there. */
   piece: { input: { key: PieceKey }; progress: never; result: null };
   /** Renders a material on the small object that all are shown on. */
-  swatch: { input: Swatch; progress: never; result: Uint8Array };
+  swatch: { input: Swatch & { of: MaterialOfModel | null }; progress: never; result: Uint8Array };
   /** Renders the small scene under saved surroundings. */
   surroundings: { input: { surroundings: Surroundings }; progress: never; result: Uint8Array };
   /** Prepares renders for browsers; a process that stays. */

@@ -1,7 +1,9 @@
 /** The picture of a material of the library, all in the same light and seen the same way, so that they can be compared. */
 import { BRIEF_DEFAULTS, type Brief, type Swatch, SURROUNDINGS_DEFAULTS } from '../../core/brief/brief';
-import { MATERIAL_DEFAULTS } from '../../core/scene/scene';
+import { MATERIAL_DEFAULTS, type Scene } from '../../core/scene/scene';
+import { projectTextures } from '../../core/scene/project-texture';
 import { swatchPiece } from '../../core/scene/swatch-piece';
+import type { FileMaterial } from '../../formats/gltf/file-material';
 import { smallPicture } from './small-picture';
 
 const WIDTH = 168;
@@ -14,8 +16,18 @@ const WHITE = { kelvin: 5800, tint: 0 };
 
 const NAME = 'swatch';
 
-/** A PNG. Throws a RangeError when there is no such material, or a picture on it is not there. */
-export async function swatchOf(rule: Swatch, module: WebAssembly.Module): Promise<Uint8Array> {
+// Of a picture that nothing is known of: as wide as the object is long.
+const USUAL_REPEATS = 10;
+
+/**
+ * A PNG. `file`: the material of a model that the rule changes, or leaves as it is. Throws a RangeError when there is no
+ * such material, or a picture on it is not there.
+ */
+export async function swatchOf(
+  rule: Swatch,
+  module: WebAssembly.Module,
+  file: FileMaterial | null = null
+): Promise<Uint8Array> {
   const brief: Brief = {
     ...BRIEF_DEFAULTS,
     viewpoint: {
@@ -38,5 +50,16 @@ export async function swatchOf(rule: Swatch, module: WebAssembly.Module): Promis
     materials: [{ ...rule, material: NAME, part: null }],
     quality: { ...BRIEF_DEFAULTS.quality, samples: SAMPLES, grain: null, bounces: 8, firefly: 4 }
   };
-  return smallPicture(swatchPiece({ ...MATERIAL_DEFAULTS, name: NAME }), brief, null, module);
+  return smallPicture(file ? wearing(file) : swatchPiece({ ...MATERIAL_DEFAULTS, name: NAME }), brief, null, module);
+}
+
+/** The object in a material of a model, its pictures as large as they lie there, from six sides. */
+function wearing({ material, textures, repeatsPerMetre }: FileMaterial): Scene {
+  const piece = { ...swatchPiece({ ...material, name: NAME }), textures };
+  const box = { projection: 'box', axis: 'y', turn_deg: 0, tangents: material.normalTexture !== null } as const;
+  const projected = projectTextures(piece, () => box);
+  const repeats = repeatsPerMetre ?? USUAL_REPEATS;
+  // they are metres there, with v up, and repeats with v down in a file
+  const uv0 = projected.geometry.uv1.map((v, i) => (i % 2 ? -v : v) * repeats);
+  return { ...projected, geometry: { ...projected.geometry, uv0 } };
 }

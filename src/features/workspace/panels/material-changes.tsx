@@ -14,6 +14,8 @@ import { Level } from './level';
 
 interface Props {
   rule: Rule | null;
+  /** The material that it changes. */
+  of: { model: string; name: string };
   /** Of the file. */
   glows: boolean;
   onSet: (change: MaterialChange | null, joins: boolean) => void;
@@ -35,7 +37,7 @@ const hexOf = (linear: readonly number[]): string =>
     )
     .join('')}`;
 
-export function MaterialChanges({ rule, glows, onSet }: Props) {
+export function MaterialChanges({ rule, of, glows, onSet }: Props) {
   const change = rule?.change ?? NO_CHANGE;
   const set = (part: Partial<MaterialChange>, joins = false) => {
     const next = { ...change, ...part };
@@ -62,7 +64,7 @@ export function MaterialChanges({ rule, glows, onSet }: Props) {
   const coat = base.layers && base.layers.coat > 0 ? base.layers.coatRoughness : base.roughness;
   return (
     <>
-      <LiveSwatch rule={rule} />
+      <LiveSwatch rule={rule} of={of} />
       <div className="row">
         <span className="lab">{COPY.changes.color}</span>
         <input
@@ -172,17 +174,17 @@ const knownOf = (now: ReturnType<typeof byRule>, change: MaterialChange) => ({
   ...(change.color === null ? { baseColor: [0.5, 0.5, 0.5, 1] as [number, number, number, number] } : {})
 });
 
-/** Of a material of the library, as it is now; a material of the file is seen in the preview alone. */
-function LiveSwatch({ rule }: { rule: Rule | null }) {
-  const url = swatchUrl(rule);
+/** As it is now. */
+function LiveSwatch({ rule, of }: Pick<Props, 'rule' | 'of'>) {
+  const url = swatchUrl(rule, of);
   const [shown, setShown] = useState(url);
   useEffect(() => {
     const later = setTimeout(() => setShown(url), SWATCH_AFTER_MS);
     return () => clearTimeout(later);
   }, [url]);
-  return shown ? (
-    <img src={shown} alt={COPY.swatch} width={168} height={126} className="swatch" />
-  ) : (
-    <p className="note">{COPY.noSwatch}</p>
-  );
+  // of a rule for many names there may be none
+  const [missing, setMissing] = useState<string | null>(null);
+  return shown && shown !== missing ? (
+    <img src={shown} alt={COPY.swatch} width={168} height={126} className="swatch" onError={() => setMissing(shown)} />
+  ) : null;
 }

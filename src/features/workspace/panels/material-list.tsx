@@ -22,6 +22,7 @@ export function MaterialList(context: PanelContext) {
   const { workspace, brief, picking, onPicking, onChange, onMessage, onWorkspace } = context;
   const { materials: names, glowing } = workspace.revision.report;
   const rules = brief.materials;
+  const model = workspace.revision.glb_sha256;
   const { materialInHand: inHand, set } = useWorkspaceStore((state) => state);
   const [side, setSide] = useState<Side>('library');
   const own = [...new Set(names)];
@@ -85,13 +86,13 @@ export function MaterialList(context: PanelContext) {
         <ul className="tree worn">
           {own.map((name) => {
             const worn = ruleOf(rules, everywhere(name));
-            const swatch = swatchUrl(worn);
+            const swatch = swatchUrl(worn, { model, name });
             const ofParts = rules.filter(
               (r) => r.part !== null && ruleOf([r], { material: name, part: r.part })
             ).length;
             return (
               <li key={name}>
-                {swatch ? <img src={swatch} alt="" loading="lazy" /> : <span className="none" />}
+                {swatch ? <img src={swatch} alt="" loading="lazy" /> : null}
                 <button
                   type="button"
                   className="name"
@@ -134,6 +135,7 @@ export function MaterialList(context: PanelContext) {
             />
           ) : side === 'change' ? (
             <MaterialChanges
+              of={{ model, name: inHand.material }}
               key={`${inHand.material} ${inHand.part ?? ''}`}
               rule={rule}
               glows={glowing.includes(inHand.material)}
