@@ -40,22 +40,30 @@ export function layerGains(dimmers: readonly Dimmer[], groups: readonly string[]
   });
 }
 
-/** Adds to the light of `pixels` pixels what the dimmers change; `layers` holds means, three floats a layer and pixel. */
+/**
+ * Adds to the light of `pixels` pixels what the dimmers change; `layers` holds means, three a layer and pixel: floats, or
+ * the bits of halves with the `values` that they stand for.
+ */
 export function dimLight(
   light: Float32Array,
-  layers: Float32Array,
+  layers: Float32Array | Uint16Array,
   count: number,
   pixels: number,
-  gains: readonly LayerGain[]
+  gains: readonly LayerGain[],
+  values: Float32Array | null = null
 ): void {
   for (const { layer, added, behind } of gains) {
-    for (let i = 0; i < pixels; i++) {
-      const [o, l] = [i * LIGHT, (i * count + layer) * 3];
-      for (let c = 0; c < 3; c++) {
-        // grain may leave a little less than nothing
-        light[o + c] = Math.max(0, light[o + c]! + added[c]! * layers[l + c]!);
-        if (behind) light[o + BEHIND + c] = light[o + BEHIND + c]! * (1 + added[c]!);
-      }
+    const [r, g, b] = added;
+    for (let i = 0, o = 0, l = layer * 3; i < pixels; i++, o += LIGHT, l += count * 3) {
+      const x = values ? values[layers[l]!]! : layers[l]!;
+      const y = values ? values[layers[l + 1]!]! : layers[l + 1]!;
+      const z = values ? values[layers[l + 2]!]! : layers[l + 2]!;
+      // grain may leave a little less than nothing
+      light[o] = Math.max(0, light[o]! + r * x);
+      light[o + 1] = Math.max(0, light[o + 1]! + g * y);
+      light[o + 2] = Math.max(0, light[o + 2]! + b * z);
+      if (!behind) continue;
+      for (let c = 0; c < 3; c++) light[o + BEHIND + c] = light[o + BEHIND + c]! * (1 + added[c]!);
     }
   }
 }

@@ -144,32 +144,78 @@ export async function takeStageFilm(
   return { groups: layers.groups, masks: [...masks], names, luminanceRatio, stage, small };
 }
 
+/** The light and layers of planes at half their size, for what only looks around while a slider moves. */
+export function halved(planes: StagePlanes, { groups, masks }: Pick<StageFilm, 'groups' | 'masks'>): StagePlanes {
+  const values = halfValues();
+  const [width, height] = [Math.ceil(planes.width / 2), Math.ceil(planes.height / 2)];
+  const half = (data: Uint16Array, channels: number) => {
+    const out = new Uint16Array(width * height * channels);
+    for (let y = 0, o = 0; y < height; y++) {
+      const below = 2 * y + 1 < planes.height ? planes.width * channels : 0;
+      for (let x = 0; x < width; x++) {
+        const beside = 2 * x + 1 < planes.width ? channels : 0;
+        let i = (2 * y * planes.width + 2 * x) * channels;
+        for (let c = 0; c < channels; c++, i++, o++) {
+          const sum =
+            values[data[i]!]! +
+            values[data[i + beside]!]! +
+            values[data[i + below]!]! +
+            values[data[i + beside + below]!]!;
+          out[o] = halfBits(sum / 4);
+        }
+      }
+    }
+    return out;
+  };
+  return {
+    factor: planes.factor * 2,
+    width,
+    height,
+    raw: half(planes.raw, LIGHT),
+    clean: planes.clean && half(planes.clean, LIGHT),
+    layers: half(planes.layers, groups.length * 3),
+    masks: half(planes.masks, masks.length),
+    ids: planes.ids
+  };
+}
+
 // The largest half.
 const MOST = 65_504;
 
-/** The light of some rows as a finish wants it, LIGHT floats a pixel, in units of displayed white. */
+/** The light of some rows before dimmers and masks, by how much it is denoised: kept from one step to the next. */
+export interface KeptLight {
+  amount?: number;
+  light?: Float32Array;
+}
+
+/**
+ * The light of some rows as a finish wants it, LIGHT floats a pixel, in units of displayed white. `kept`: of the same rows
+ * of the same planes.
+ */
 export function stageLight(
   { groups, masks: names }: Pick<StageFilm, 'groups' | 'masks'>,
   { width, raw, clean, layers, masks: covers }: StagePlanes,
   { denoise, lamps, masks }: Pick<Finish, 'denoise' | 'lamps' | 'masks'>,
   from: number,
-  count: number
+  count: number,
+  kept: KeptLight = {}
 ): Float32Array {
   const values = halfValues();
-  const first = from * width * LIGHT;
-  const out = new Float32Array(count * width * LIGHT);
   const amount = clean ? denoise : 0;
-  for (let i = 0; i < out.length; i++) {
-    const own = values[raw[first + i]!]!;
-    out[i] = amount > 0 ? own + (values[clean![first + i]!]! - own) * amount : own;
+  if (kept.amount !== amount || !kept.light) {
+    const first = from * width * LIGHT;
+    const mixed = new Float32Array(count * width * LIGHT);
+    for (let i = 0; i < mixed.length; i++) {
+      const own = values[raw[first + i]!]!;
+      mixed[i] = amount > 0 ? own + (values[clean![first + i]!]! - own) * amount : own;
+    }
+    Object.assign(kept, { amount, light: mixed });
   }
+  const out = kept.light!.slice();
   const gains = layerGains(lamps, groups);
-  if (gains.length > 0) {
-    const floats = groups.length * 3;
-    const own = new Float32Array(count * width * floats);
-    for (let i = 0; i < own.length; i++) own[i] = values[layers[from * width * floats + i]!]!;
-    dimLight(out, own, groups.length, count * width, gains);
-  }
+  const floats = groups.length * 3;
+  const own = layers.subarray(from * width * floats, (from + count) * width * floats);
+  dimLight(out, own, groups.length, count * width, gains, values);
   // those whose coverage has not come yet are not adjusted yet
   const wanted = names.map(
     (name): MaskAdjustment =>

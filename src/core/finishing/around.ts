@@ -101,16 +101,37 @@ function glowOf(whole: SmallCopy): Plane {
     levels.push(blurred(level, sigma));
     if (sigma > 1.2 && level.width > 16 && level.height > 16) level = shrunkPlane(level, 4);
   }
-  const out = new Float32Array(copy.data.length);
-  const seen = new Float64Array(3);
-  for (const one of levels)
-    for (let y = 0; y < copy.height; y++)
-      for (let x = 0; x < copy.width; x++) {
-        sample(one, (x + 0.5) / copy.width, (y + 0.5) / copy.height, seen);
-        const at = (y * copy.width + x) * 3;
-        for (let c = 0; c < 3; c++) out[at + c] = out[at + c]! + seen[c]! / GLOW_STEPS;
+  const out = { ...copy, data: new Float32Array(copy.data.length) };
+  for (const one of levels) addStretched(one, out, 1 / GLOW_STEPS);
+  return out;
+}
+
+/** Adds a share of a plane, stretched to the size of another: what `sample` gives at each of its pixels. */
+function addStretched({ data, width, height }: Plane, to: Plane, share: number): void {
+  const left = new Int32Array(to.width);
+  const right = new Int32Array(to.width);
+  const weights = new Float32Array(to.width);
+  for (let x = 0; x < to.width; x++) {
+    const at = Math.min(width - 1, Math.max(0, ((x + 0.5) / to.width) * width - 0.5));
+    left[x] = Math.floor(at) * 3;
+    right[x] = Math.min(width - 1, Math.floor(at) + 1) * 3;
+    weights[x] = at - Math.floor(at);
+  }
+  for (let y = 0, o = 0; y < to.height; y++) {
+    const at = Math.min(height - 1, Math.max(0, ((y + 0.5) / to.height) * height - 0.5));
+    const b = at - Math.floor(at);
+    const upper = Math.floor(at) * width * 3;
+    const lower = Math.min(height - 1, Math.floor(at) + 1) * width * 3;
+    for (let x = 0; x < to.width; x++) {
+      const a = weights[x]!;
+      const [l, r] = [left[x]!, right[x]!];
+      for (let c = 0; c < 3; c++, o++) {
+        const above = data[upper + l + c]! * (1 - a) + data[upper + r + c]! * a;
+        const below = data[lower + l + c]! * (1 - a) + data[lower + r + c]! * a;
+        to.data[o] = to.data[o]! + share * (above * (1 - b) + below * b);
       }
-  return { ...copy, data: out };
+    }
+  }
 }
 
 // What is so many times brighter than white makes streaks and ghosts.

@@ -7,7 +7,7 @@ import { lightness } from '../color/lightness';
 import type { ColourTable } from '../color/table';
 import { luminanceAt } from '../color/spaces';
 import { LIGHT } from '../film/light';
-import { type StageFilm, stageLight, type StagePlanes } from '../film/stage-film';
+import { halved, type KeptLight, type StageFilm, stageLight, type StagePlanes } from '../film/stage-film';
 import { lookUp, tableOf } from '../math/curve-table';
 import { type SheetShare, WHOLE_SHEET } from '../output/size';
 import { AroundMaps, needsAround, NOTHING_AROUND } from './around';
@@ -58,8 +58,9 @@ export class StageDeveloper {
 
   /** Of the rows of a share, counted from 0. */
   constructor(film: StageFilm, share: { index: number; of: number } = { index: 0, of: 1 }) {
-    this.full = new Rows(film, film.stage, share);
-    this.draft = new Rows(film, film.small, share);
+    this.full = new Rows(film, film.stage, () => film.small, share);
+    // what lies around is coarse anyway, and is made anew at each step of a dimmer
+    this.draft = new Rows(film, film.small, () => halved(film.small, film), share);
   }
 
   develop(finish: Finish, on: StageExtras = {}, level: StageLevel = 'full'): DevelopedRows {
@@ -73,11 +74,16 @@ class Rows {
   private readonly to: number;
   private readonly top: number;
   private readonly rows: number;
+  private whole: StagePlanes | null = null;
+  private readonly keptLight: KeptLight = {};
+  private readonly keptAround: KeptLight = {};
   private light: { key: string; data: Float32Array; maps: AroundMaps | null } | null = null;
 
   constructor(
     private readonly film: StageFilm,
     private readonly planes: StagePlanes,
+    /** Of the whole picture, for what looks around. */
+    private readonly takeWhole: () => StagePlanes,
     share: { index: number; of: number }
   ) {
     const { height } = planes;
@@ -117,16 +123,16 @@ class Rows {
   private lightOf(finish: Finish) {
     const key = canonicalJson([finish.denoise, finish.lamps, finish.masks]);
     if (this.light?.key !== key) {
-      const data = stageLight(this.film, this.planes, finish, this.top, this.rows);
+      const data = stageLight(this.film, this.planes, finish, this.top, this.rows, this.keptLight);
       this.light = { key, data, maps: null };
     }
     return this.light;
   }
 
   private mapsOf(finish: Finish): AroundMaps {
-    const { small } = this.film;
-    const { width, height } = small;
-    const light = stageLight(this.film, small, finish, 0, height);
+    this.whole ??= this.takeWhole();
+    const { width, height } = this.whole;
+    const light = stageLight(this.film, this.whole, finish, 0, height, this.keptAround);
     const data = new Float32Array(width * height * 3);
     for (let i = 0; i < width * height; i++) for (let c = 0; c < 3; c++) data[i * 3 + c] = light[i * LIGHT + c]!;
     return new AroundMaps({ data, width, height }, 1);
