@@ -60,6 +60,30 @@ test('a proof is saved as TIFF of 16 bits, as PDF and in a ZIP, by names and wit
   await panel.getByText('WebP', { exact: true }).click();
   const zip = unzipSync(new Uint8Array((await save(/^Save all pictures/)).bytes));
   const [first] = Object.entries(zip);
+  // into a folder: the browser's private one stands for what a user would choose
+  await page.evaluate(() => {
+    Object.assign(window, { showDirectoryPicker: () => navigator.storage.getDirectory() });
+  });
+  const inFolder = () =>
+    page.evaluate(async () => {
+      const folder = await navigator.storage.getDirectory();
+      const found: [string, number][] = [];
+      for await (const [name, handle] of (
+        folder as unknown as { entries(): AsyncIterable<[string, FileSystemFileHandle]> }
+      ).entries())
+        found.push([name, (await handle.getFile()).size]);
+      return Object.fromEntries(found);
+    });
+  const intoFolder = async (files: number) => {
+    await panel.getByRole('button', { name: 'Save all pictures into a folder' }).click();
+    await expect.poll(async () => Object.keys(await inFolder()).length, { timeout: 60_000 }).toBe(files);
+    await expect(panel.getByText(/in “.*”. Files that were there before are as they were/)).toBeVisible();
+  };
+  const count = Object.keys(zip).length;
+  await intoFolder(count);
+  expect(await inFolder()).toEqual(Object.fromEntries(Object.entries(zip).map(([name, data]) => [name, data.length])));
+  // once more: what is there stays, the new files are numbered
+  await intoFolder(2 * count);
   expect(first![0]).toMatch(/_final\.webp$/);
   expect((await sharp(first![1]).metadata()).width).toBe(width);
 });

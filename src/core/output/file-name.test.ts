@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fileName, type NamedFile } from './file-name';
+import { fileName, type NamedFile, unusedName } from './file-name';
 
 const file: NamedFile = {
   project: 'Reading room',
@@ -29,5 +29,10 @@ describe('the name of a delivered file', () => {
     expect(fileName({ ...file, project: '日本', picture: 'Вид с юга' })).toBe(
       '日本_вид-с-юга_proof-3_study_827x585px.png'
     );
+  });
+
+  it('is numbered before its extension where it is taken', () => {
+    expect(unusedName('a.b.png', new Set())).toBe('a.b.png');
+    expect(unusedName('a.b.png', new Set(['a.b.png', 'a.b_2.png']))).toBe('a.b_3.png');
   });
 });

@@ -60,3 +60,11 @@ function byPattern(of: NamedFile, pattern: string): string {
   const safe = filled.split('_').map(plain).filter(Boolean).join('_');
   return `${safe || `proof-${of.proof}`}.${of.extension}`;
 }
+
+/** A name that is not taken yet: numbered before its extension where it is. */
+export function unusedName(name: string, taken: ReadonlySet<string>): string {
+  const dot = name.lastIndexOf('.');
+  let own = name;
+  for (let n = 2; taken.has(own); n++) own = `${name.slice(0, dot)}_${n}${name.slice(dot)}`;
+  return own;
+}

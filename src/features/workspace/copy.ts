@@ -286,7 +286,12 @@ export const FILES_COPY = {
   masks: 'Save its masks as a ZIP',
   masksSay: 'Flat colours of parts and of materials, and the coverage of each, with smooth edges',
   set: 'Save all pictures as a ZIP',
-  setSays: 'The newest finished proof of each picture of this project, each as chosen here.'
+  setSays: 'The newest finished proof of each picture of this project, each as chosen here.',
+  folder: 'Save all pictures into a folder',
+  intoFolder: (done: number, of: number, name: string | null) => `${done} of ${of} saved${name ? `; ${name}` : ''}`,
+  folderDone: (count: number, folder: string) =>
+    `${count === 1 ? 'One file is' : `${count} files are`} in “${folder}”. Files that were there before are as they were.`,
+  folderRefused: 'The browser did not let a file into the folder. Choose another folder, or save the ZIP.'
 };
 
 export const BESIDE_COPY = {

@@ -28,6 +28,7 @@ describe('sweepFiles', () => {
       file('models/.2.part', 2),
       file('models/cd/cde', 2),
       file('originals/ab/orphan', 2),
+      file('tables/ab/orphan', 25),
       file('films/orphan/film.film', 2),
       file('films/owned/delivery-1.png', 25),
       file('films/other/delivery-2.png.3.part', 2),
@@ -39,6 +40,8 @@ describe('sweepFiles', () => {
       file('models/ef/owned', 200),
       file('models/ab/fresh', 0.5),
       file('originals/ef/owned', 200),
+      file('tables/ef/owned', 200),
+      file('tables/ab/new', 3),
       file('films/other/film.film', 200),
       file('films/fresh/film.film', 0.5),
       file('films/owned/delivery-5.png', 3),
@@ -48,7 +51,8 @@ describe('sweepFiles', () => {
     const owners = {
       isProof: (id: string) => id === 'owned' || id === 'other',
       isModel: (sha: string) => sha === 'owned',
-      isOriginal: (sha: string) => sha === 'owned'
+      isOriginal: (sha: string) => sha === 'owned',
+      isTable: (sha: string) => sha === 'owned'
     };
     const swept = await sweepFiles(owners, NOW, temporary);
     expect(gone.filter(existsSync)).toEqual([]);

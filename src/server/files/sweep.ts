@@ -1,7 +1,7 @@
 /**
  * Collects files that nothing owns: uploads that became nothing or were used, parts of writes that were interrupted, films
- * and models whose rows are gone, and files made for download that can be made again. A file is old enough when no work
- * under way can still have it in hand.
+ * and models whose rows are gone, colour tables that no brief names, and files made for download that can be made again. A
+ * file is old enough when no work under way can still have it in hand.
  */
 import { readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -18,6 +18,7 @@ export interface Owners {
   isProof(id: string): boolean;
   isModel(sha256: string): boolean;
   isOriginal(sha256: string): boolean;
+  isTable(sha256: string): boolean;
 }
 
 interface Swept {
@@ -43,6 +44,7 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
     'photometric',
     'backdrops',
     'profiles',
+    'tables',
     'previews',
     'films'
   ])
@@ -57,6 +59,9 @@ export async function sweepFiles(owners: Owners, now = Date.now(), temporary = t
         swept.modelBytes += bytes;
       } else if (area === 'originals') {
         if (age > HOUR_MS && !owners.isOriginal(name)) await drop(path, bytes);
+      } else if (area === 'tables') {
+        // one that was just brought in is named by no brief yet
+        if (age > UPLOAD_MS && !owners.isTable(name)) await drop(path, bytes);
       } else if (area === 'previews') {
         // of a state of a picture that is long past
         if (name.startsWith(THUMBNAIL) && age > THUMBNAIL_MS) await drop(path, bytes);

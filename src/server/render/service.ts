@@ -21,7 +21,7 @@ import { recountStorage } from '../files/storage';
 import { storageState } from '../files/storage-state';
 import { sweepFiles } from '../files/sweep';
 import { isOriginal } from '../store/model-files';
-import { isModel, isProof } from '../store/removal';
+import { isModel, isTable, isProof } from '../store/removal';
 import { purgeRemoved } from '../files/purge-removed';
 
 const IDLE_MS = 250;
@@ -62,7 +62,7 @@ async function tidyUp(first: boolean): Promise<void> {
     await purgeRemoved();
     if (first || Date.now() - swept_ms > SWEEP_MS) {
       swept_ms = Date.now();
-      await sweepFiles({ isProof, isModel, isOriginal });
+      await sweepFiles({ isProof, isModel, isOriginal, isTable });
       await recountStorage();
     }
   } catch (error) {

@@ -77,6 +77,14 @@ export const isModel = (sha256: string): boolean =>
      UNION ALL SELECT 1 FROM further_models WHERE glb_sha256 = :sha256`
   ).get({ sha256 }) !== undefined;
 
+/** Whether a brief, or what was saved of one, names a colour table. */
+export const isTable = (sha256: string): boolean =>
+  prepared(
+    `SELECT 1 FROM brief_steps WHERE instr(brief_json, :sha256)
+     UNION ALL SELECT 1 FROM proofs WHERE instr(brief_json, :sha256)
+     UNION ALL SELECT 1 FROM kept WHERE instr(part_json, :sha256) LIMIT 1`
+  ).get({ sha256 }) !== undefined;
+
 /** Hashes of the models of a project that no other project has. */
 export const modelsOnlyOf = (project: string): string[] =>
   (

@@ -17,7 +17,7 @@ import {
 } from '../../core/catalogue/file-kinds';
 import { layerGains } from '../../core/film/dimmers';
 import { bleedPixels, proofPpi, shareOfSheet } from '../../core/output/size';
-import { fileName } from '../../core/output/file-name';
+import { fileName, unusedName } from '../../core/output/file-name';
 import { zipOf } from '../../formats/write-zip';
 import { besideImage } from '../../formats/image/encode';
 import { runTask } from '../jobs/run-task';
@@ -201,23 +201,26 @@ async function write(
   return written;
 }
 
-/** The newest finished proof of each picture of a project, in the order of the pictures, in one ZIP; no patches. */
-export async function deliverSet(projectId: string, asked: Delivery): Promise<Result<ReadableStream<Uint8Array>>> {
-  const proofs = listPictures(projectId).flatMap(({ id }) => newestWhole(id) ?? []);
-  if (proofs.length === 0) return refused('no picture of this project has a finished proof yet; render one first');
-  const files: { path: string; name: string }[] = [];
-  for (const proof of proofs) {
-    const file = await deliverProof(proof.id, asked);
-    if (!file.ok) return file;
-    files.push({ path: file.value.path, name: unused(file.value.name, files) });
-  }
-  return ok(zipOf(files));
+/** The newest finished proof of each picture of a project, in the order of the pictures; no patches. */
+export function proofsOfSet(projectId: string): Result<string[]> {
+  const proofs = listPictures(projectId).flatMap(({ id }) => newestWhole(id)?.id ?? []);
+  return proofs.length > 0
+    ? ok(proofs)
+    : refused('no picture of this project has a finished proof yet; render one first');
 }
 
-/** A name that no other file of the set has. */
-function unused(name: string, files: readonly { name: string }[]): string {
-  const dot = name.lastIndexOf('.');
-  let own = name;
-  for (let n = 2; files.some((f) => f.name === own); n++) own = `${name.slice(0, dot)}_${n}${name.slice(dot)}`;
-  return own;
+/** All of them in one ZIP. */
+export async function deliverSet(projectId: string, asked: Delivery): Promise<Result<ReadableStream<Uint8Array>>> {
+  const proofs = proofsOfSet(projectId);
+  if (!proofs.ok) return proofs;
+  const files: { path: string; name: string }[] = [];
+  const taken = new Set<string>();
+  for (const proof of proofs.value) {
+    const file = await deliverProof(proof, asked);
+    if (!file.ok) return file;
+    const name = unusedName(file.value.name, taken);
+    taken.add(name);
+    files.push({ path: file.value.path, name });
+  }
+  return ok(zipOf(files));
 }

@@ -197,15 +197,15 @@ export function useFinishing(proof: ProofDto | null, finish: Finish, open: boole
     void turn();
   }, [key]);
 
-  // as the proof was finished
+  // as the proof was finished, printed where the picture beside it is
   const beforeFinish = on ? proof.brief.finish : null;
-  const beforeKey = on && film ? `${film.key} ${developKey(beforeFinish!)}` : null;
+  const beforeKey = on && film ? `${film.key} ${developKey(beforeFinish!)} ${canonicalJson(press)}` : null;
   const proofFinish = useRef(beforeFinish);
   proofFinish.current = beforeFinish;
   useEffect(() => {
     const own = workers.current;
     if (beforeKey === null || !own || !share.current) return;
-    own.develop(proofFinish.current!, share.current, 'full').then((made) => {
+    own.develop(proofFinish.current!, share.current, 'full', seenPress.current).then((made) => {
       if (workers.current !== own) return;
       if (was.current) paint(was.current, made);
       setBefore(made.histogram);

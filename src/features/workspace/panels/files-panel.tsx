@@ -24,6 +24,7 @@ import { canFinish } from '../finish/use-finishing';
 import type { PanelContext } from '../view';
 import { Level } from './level';
 import { PressProfiles } from './press-profiles';
+import { SaveIntoFolder } from './save-into-folder';
 
 const KINDS = DELIVERY_KINDS.map((key) => ({ key, label: FILE_KIND_NAMES[key] }));
 const coloursOf = (kind: DeliveryKind) =>
@@ -290,6 +291,7 @@ export function FilesPanel({ workspace, shown, brief: own, picture, onWorkspace,
                 {COPY.set}
               </a>
             </p>
+            <SaveIntoFolder project={workspace.project.id} query={query} />
             <p className="note">{COPY.setSays}</p>
           </>
         )}

@@ -1,5 +1,5 @@
 /** What is done to a film for display: adjusted at once, by the film alone; nothing is rendered again. */
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { evText } from '../../../core/brief/amounts';
 import { BRIEF_DEFAULTS, type Finish } from '../../../core/brief/brief';
 import { limitsOf } from '../../../core/brief/limits';
@@ -64,6 +64,7 @@ export function FinishPanel(props: Props) {
   const { finish } = brief;
   const before = was?.finish ?? null;
   const set = (part: Partial<Finish>, joins = false) => onChange({ finish: { ...finish, ...part } }, joins);
+  const draggedFilter = useRef(false);
   const setIn = <P extends Part>(part: P, change: Partial<Finish[P]>, joins = false) =>
     set({ [part]: { ...finish[part], ...change } } as Partial<Finish>, joins);
   /** A slider of a number in a part. */
@@ -235,7 +236,14 @@ export function FinishPanel(props: Props) {
                 type="color"
                 aria-label={COPY.filter}
                 value={color.filter}
-                onChange={(e) => setIn('color', { filter: e.target.value }, true)}
+                // a step of its own, however many colours a drag passes
+                onFocus={() => {
+                  draggedFilter.current = false;
+                }}
+                onChange={(e) => {
+                  setIn('color', { filter: e.target.value }, draggedFilter.current);
+                  draggedFilter.current = true;
+                }}
               />
             ) : null}
             <input

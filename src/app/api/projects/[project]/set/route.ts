@@ -1,6 +1,7 @@
 import { askedDelivery } from '../../../../../server/usecases/asked-delivery';
-import { deliverSet } from '../../../../../server/usecases/deliver-proof';
-import { attachment, toResponse } from '../../../respond';
+import { deliverSet, proofsOfSet } from '../../../../../server/usecases/deliver-proof';
+import { NoBody } from '../../../../../contracts/requests';
+import { attachment, mutation, toResponse } from '../../../respond';
 
 /** The newest finished proof of each picture, in one ZIP. */
 export async function GET(request: Request, { params }: { params: Promise<{ project: string }> }) {
@@ -16,3 +17,6 @@ export async function GET(request: Request, { params }: { params: Promise<{ proj
     }
   });
 }
+
+/** Which proofs they are, so that each can be saved by itself. */
+export const POST = mutation(NoBody, (_, { project }: { project: string }) => proofsOfSet(project));
