@@ -238,6 +238,28 @@ await shoot('viewpoint', {
     return 1;
   }
 });
+await shoot('raster', {
+  project: 'Reading room',
+  word: /mm lens/,
+  act: async (page) => {
+    await page.getByRole('button', { name: 'Stage', exact: true }).click();
+    await page.getByText('The model', { exact: true }).click();
+    await page.getByText('drawn', { exact: true }).click();
+    await page.getByRole('button', { name: 'Navigate' }).click();
+    await page.locator('.brief a.w', { hasText: /mm lens/ }).click();
+    await page.getByText('Depth of field', { exact: true }).click();
+    for (const [field, value] of [
+      ['f-number of the lens', '2'],
+      ['Focus distance', '4']
+    ]) {
+      await page.getByLabel(field).fill(value);
+      await page.getByLabel(field).press('Enter');
+      await page.waitForTimeout(1500);
+    }
+    await page.waitForTimeout(6000);
+    return 3;
+  }
+});
 await shoot('finish', {
   project: 'Reading room',
   act: async (page) => {
@@ -272,38 +294,6 @@ await shoot('model', {
   act: async (page) => {
     await page.getByRole('navigation').getByRole('button', { name: 'Model' }).click();
     return 0;
-  }
-});
-/** An evening sky over hills, as a photograph of the place might be. */
-async function evening() {
-  const { default: sharp } = await import('sharp');
-  const svg =
-    `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="900"><defs><linearGradient id="g" ` +
-    `x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#5f6f95"/><stop offset=".35" ` +
-    `stop-color="#d9a48a"/><stop offset=".6" stop-color="#f0c79a"/></linearGradient><filter ` +
-    `id="b"><feGaussianBlur stdDeviation="6"/></filter></defs><rect width="1600" height="900" ` +
-    `fill="url(#g)"/><g filter="url(#b)" fill="#e9b7a4"><ellipse cx="420" cy="150" rx="330" ` +
-    `ry="26"/><ellipse cx="1180" cy="230" rx="280" ry="20"/><ellipse cx="820" cy="90" rx="220" ` +
-    `ry="14"/></g></svg>`;
-  return {
-    name: 'Evening over the ridge.png',
-    mimeType: 'image/png',
-    buffer: await sharp(Buffer.from(svg)).png().toBuffer()
-  };
-}
-await shoot('background', {
-  project: 'Lantern Hill hut',
-  word: /background and ground/,
-  live: 32,
-  act: async (page) => {
-    await page.getByText('Picture', { exact: true }).click();
-    await page.waitForTimeout(800);
-    await page.getByLabel('Choose a picture to stand behind the model').setInputFiles(await evening());
-    await page.getByRole('button', { name: /^Evening over/ }).waitFor();
-    await page.waitForTimeout(1500);
-    const about = page.getByRole('button', { name: 'Navigate' });
-    if ((await about.count()) > 0) await about.click();
-    return 1;
   }
 });
 await shoot('phone', { project: 'Reading room', word: /A3/, size: { width: 390, height: 844 } });

@@ -228,25 +228,33 @@ function surroundOf({ data, width, height }: SmallCopy): Surround {
     [STOPS, 1]
   ] as const)
     [sums, counts] = [smoothed(sums, count, step), smoothed(counts, count, step)];
+  // side by side: what is looked up together lies together
+  const both = new Float32Array(sums.length * 2);
+  for (let i = 0; i < sums.length; i++) {
+    both[2 * i] = sums[i]!;
+    both[2 * i + 1] = counts[i]!;
+  }
   return (u, v, log2) => {
     const x = (u * width) / cell;
     const y = (v * height) / cell;
     const z = Math.min(STOPS - 1.001, Math.max(0, log2 - LOW_LOG2));
-    const [i, j, k] = [Math.floor(x), Math.floor(y), Math.floor(z)];
-    const [a, b, c] = [x - i, y - j, z - k];
-    const right = i + 1 < nx ? STOPS : 0;
-    const below = j + 1 < ny ? nx * STOPS : 0;
-    const at = (Math.min(ny - 1, j) * nx + Math.min(nx - 1, i)) * STOPS + k;
-    const w00 = (1 - a) * (1 - b);
-    const w10 = a * (1 - b);
-    const w01 = (1 - a) * b;
-    const w11 = a * b;
-    const mixed = (of: Float32Array) =>
-      (1 - c) * (w00 * of[at]! + w10 * of[at + right]! + w01 * of[at + below]! + w11 * of[at + right + below]!) +
-      c *
-        (w00 * of[at + 1]! + w10 * of[at + right + 1]! + w01 * of[at + below + 1]! + w11 * of[at + right + below + 1]!);
-    const weight = mixed(counts);
-    const sum = mixed(sums);
+    const i = Math.floor(x);
+    const j = Math.floor(y);
+    const k = Math.floor(z);
+    const a = x - i;
+    const b = y - j;
+    const c = z - k;
+    const right = i + 1 < nx ? 2 * STOPS : 0;
+    const below = j + 1 < ny ? 2 * nx * STOPS : 0;
+    const at = 2 * ((Math.min(ny - 1, j) * nx + Math.min(nx - 1, i)) * STOPS + k);
+    let sum = 0;
+    let weight = 0;
+    for (let n = 0; n < 4; n++) {
+      const p = at + (n & 1 ? right : 0) + (n & 2 ? below : 0);
+      const w = (n & 1 ? a : 1 - a) * (n & 2 ? b : 1 - b);
+      sum += w * (both[p]! * (1 - c) + both[p + 2]! * c);
+      weight += w * (both[p + 1]! * (1 - c) + both[p + 3]! * c);
+    }
     return weight > 1e-6 ? sum / weight : log2;
   };
 }

@@ -64,8 +64,8 @@ const SHORTEST_EDGE_PX = 8;
 /** Surfaces are drawn a little behind their own edges. */
 const BEHIND_EDGES = { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 };
 const SHADOW_PX = 2048;
-// Corners are darkened within so much of what is looked at, and no further than a hand's breadth in a room.
-const CONTACT_SHARE = 0.03;
+// Corners are darkened so far around, of the radius of what is looked at, and no further than in a room.
+const CONTACT_SHARE = 0.06;
 const CONTACT_M = 0.35;
 const BRIGHTNESS_PX = { width: 64, height: 36 };
 const MOST_STOPS = 3;
@@ -201,14 +201,16 @@ export class ModelDrawing {
       this.thinOut(frame);
     }
     if (!this.scene.environment && !this.weak) this.surround();
-    const deep = this.look.depth && (this.look.shading === 'shaded' || this.look.shading === 'clay') && !frame.panorama;
-    // what the passes draw is brightened as a whole, and the background is to stay as it is
-    this.background.copy(BACKGROUND).multiplyScalar(deep ? 1 / this.renderer.toneMappingExposure : 1);
+    const lit = this.look.shading === 'shaded' || this.look.shading === 'clay';
+    const deep = this.look.depth && lit && !frame.panorama;
+    // what passes draw is brightened as a whole, and the background is to stay as it is
+    const asAWhole = deep || (lit && frame.panorama);
+    this.background.copy(BACKGROUND).multiplyScalar(asAWhole ? 1 / this.renderer.toneMappingExposure : 1);
     this.scene.background = this.look.shading === 'lines' ? PAPER : this.background;
     this.dressed(() => {
       if (frame.panorama) {
         this.panorama ??= new PanoramaView(this.weak);
-        this.panorama.draw(this.renderer, this.scene, frame, camera);
+        this.panorama.draw(this.renderer, this.scene, frame, camera, lit);
       } else if (deep) this.drawDeep(camera, frame);
       else this.renderer.render(this.scene, camera);
       if (this.look.shading !== 'lines' || frame.panorama) return;
@@ -223,7 +225,7 @@ export class ModelDrawing {
     if (this.passes && this.passes.parallel !== frame.parallel) this.passes.dispose();
     if (!this.passes || this.passes.parallel !== frame.parallel)
       this.passes = new DepthPasses(this.renderer, this.scene, camera, size, frame.parallel);
-    const reach = Math.min(CONTACT_M, (this.around?.radius ?? 1) * CONTACT_SHARE * 2);
+    const reach = Math.min(CONTACT_M, (this.around?.radius ?? 1) * CONTACT_SHARE);
     this.passes.draw(camera, frame, size, reach);
   }
 

@@ -59,8 +59,15 @@ export class PanoramaView {
     this.target = new WebGLCubeRenderTarget(side, { type: HalfFloatType, minFilter: LinearFilter });
   }
 
-  /** `like`: a camera whose layers and depths are seen. */
-  draw(renderer: WebGLRenderer, scene: Scene, frame: CameraFrame, like: Camera & { near: number; far: number }): void {
+  /** `like`: a camera whose layers and depths are seen. `lit`: brightened as the renderer is told to. */
+  draw(
+    renderer: WebGLRenderer,
+    scene: Scene,
+    frame: CameraFrame,
+    like: Camera & { near: number; far: number },
+    lit: boolean
+  ): void {
+    if (this.material.toneMapped !== lit) Object.assign(this.material, { toneMapped: lit, needsUpdate: true });
     const cube = new CubeCamera(like.near, like.far, this.target);
     // all six look with it
     cube.layers.mask = like.layers.mask;
