@@ -4,6 +4,7 @@ import type { KeptDto } from '../../../contracts/dto';
 import { nameOfPath } from '../../../core/scene/part-paths';
 import { libraryMaterial } from '../../../core/scene/material-library';
 import { KeepForm } from '../../../ui/keep-form';
+import { SeenImage } from '../../../ui/seen-image';
 import { Words } from '../../../ui/words';
 import { send } from '../../shared/send';
 import { everywhere, PLAIN_RULE, type Rule, ruleOf, suggestionsFor, swatchUrl, withMaterial } from '../assigning';
@@ -92,7 +93,7 @@ export function MaterialList(context: PanelContext) {
             ).length;
             return (
               <li key={name}>
-                {swatch ? <img src={swatch} alt="" loading="lazy" /> : null}
+                {swatch ? <SeenImage src={swatch} /> : null}
                 <button
                   type="button"
                   className="name"
