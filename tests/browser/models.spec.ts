@@ -131,11 +131,15 @@ test('parts are found, turned and left out in one picture, and a piece is placed
 
   // picked with the keyboard: the crosshair begins in the middle, where the globe is
   await panel.getByRole('button', { name: 'Pick on the stage' }).click();
+  await expect(page.locator('.pick')).toBeFocused();
   await page.keyboard.press('Enter');
+  // the question ends with the answer
+  await expect(page.locator('.pick')).toHaveCount(0);
   await expect(panel.locator('.part b')).toBeVisible();
 
   await panel.getByRole('button', { name: 'Place a piece' }).click();
   await panel.getByRole('button', { name: /^Cup/ }).click();
+  await expect(page.locator('.pick')).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(sentence).toContainText('one\u00a0placed piece');
   await page.keyboard.press('Escape');

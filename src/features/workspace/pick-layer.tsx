@@ -52,12 +52,25 @@ export function PickLayer({ picking, viewport, seen, width_px, height_px }: Prop
     };
   }, []);
 
-  const press = ([x, y]: Place, joins: boolean) => {
+  const open = useRef(true);
+  useEffect(() => {
+    open.current = true;
+    return () => {
+      open.current = false;
+    };
+  }, []);
+  const press = (place: Place, joins: boolean) => {
+    const [x, y] = place;
     if (!joins) picking.onPlace?.(x, y);
     if (picking.onColor && !joins) {
       const picture = seen();
       picking.onColor(picture ? colorAt(picture, x, y) : null);
     }
+    // a press while the model is still on its way counts when it is there, unless the question is gone
+    if (!joins) viewport.current?.afterLoading(() => open.current && pressModel(place, false));
+    else pressModel(place, true);
+  };
+  const pressModel = ([x, y]: Place, joins: boolean) => {
     const opening = picking.onOpening && !joins && viewport.current?.readings.pickOpening(x, y);
     if (opening) picking.onOpening!(opening);
     const part = picking.onPart && !joins ? viewport.current?.readings.pickPart(x, y) : null;

@@ -271,7 +271,9 @@ export class ModelDrawing {
    * Draws as bright as a picture of the same view is: by the mean luminance of what the model covers in both, within three
    * stops.
    */
-  matchBrightness(camera: DrawingCamera, seen: CanvasImageSource): void {
+  matchBrightness(camera: DrawingCamera, seen: HTMLCanvasElement | HTMLImageElement): void {
+    // one that is still being loaded shows nothing
+    if ((seen instanceof HTMLImageElement ? seen.naturalWidth : seen.width) === 0) return;
     const { width, height } = BRIGHTNESS_PX;
     const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
     if (!context) return;

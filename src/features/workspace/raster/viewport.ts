@@ -74,6 +74,7 @@ export class Viewport {
   private visible = false;
   private ended = false;
   private model: Object3D | null = null;
+  private whenLoaded: (() => void)[] = [];
   /** The model and what is placed beside it. */
   private readonly root = new Group();
   private readonly pieces: PlacedObjects;
@@ -109,6 +110,13 @@ export class Viewport {
     this.arrange();
     this.wear();
     this.aimLight();
+    for (const act of this.whenLoaded.splice(0)) act();
+  }
+
+  /** Does something with the model, at once or when it is there. */
+  afterLoading(act: () => void): void {
+    if (this.model) act();
+    else this.whenLoaded.push(act);
   }
 
   pose(arrangement: Arrangement): void {
@@ -230,7 +238,7 @@ export class Viewport {
   }
 
   /** Draws the model as bright as a picture of the same view. */
-  matchBrightness(seen: CanvasImageSource): void {
+  matchBrightness(seen: HTMLCanvasElement | HTMLImageElement): void {
     const camera = this.cameraNow();
     if (this.view?.projection !== 'panorama') this.drawing.matchBrightness(camera, seen);
   }
