@@ -61,6 +61,8 @@ const EDGE_LAYER = 1;
 const EDGE_DEG = 28;
 // Edges shorter than this on average would only blacken what they outline, as far foliage.
 const SHORTEST_EDGE_PX = 8;
+// A mesh of so many edges, and so many to a triangle, is loose blades and leaves: their outlines would be a black mass.
+const LOOSE = { edges: 20_000, perTriangle: 1.2 };
 /** Surfaces are drawn a little behind their own edges. */
 const BEHIND_EDGES = { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 };
 const SHADOW_PX = 2048;
@@ -172,6 +174,7 @@ export class ModelDrawing {
     for (const mesh of meshes) {
       const edges = this.edgesOf.get(mesh.geometry) ?? new EdgesGeometry(mesh.geometry, EDGE_DEG);
       this.edgesOf.set(mesh.geometry, edges);
+      if (isLoose(mesh.geometry, edges)) continue;
       const line = new LineSegments(edges, this.ink);
       line.layers.set(EDGE_LAYER);
       mesh.add(line);
@@ -350,6 +353,12 @@ export class ModelDrawing {
     for (const edges of this.edgesOf.values()) edges.dispose();
     this.scene.clear();
   }
+}
+
+function isLoose({ index, attributes }: BufferGeometry, lines: BufferGeometry): boolean {
+  const triangles = (index?.count ?? attributes.position?.count ?? 0) / 3;
+  const edges = (lines.attributes.position?.count ?? 0) / 2;
+  return edges > LOOSE.edges && edges > LOOSE.perTriangle * triangles;
 }
 
 const lengths = new WeakMap<BufferGeometry, number>();

@@ -29,13 +29,23 @@ float flatAt(vec2 at) {
   float depth = max(1e-5, -p.z / p.w);
   return parallel ? depth : 1.0 / depth;
 }
-float bend(vec2 step) {
-  float here = flatAt(place);
-  return abs(flatAt(place + step) + flatAt(place - step) - 2.0 * here) / max(here, 1e-9);
+float bend(vec2 at, vec2 step) {
+  float here = flatAt(at);
+  return abs(flatAt(at + step) + flatAt(at - step) - 2.0 * here) / max(here, 1e-9);
+}
+float inkAt(vec2 at) {
+  float most = max(bend(at, vec2(pixel.x, 0.0)), bend(at, vec2(0.0, pixel.y)));
+  return smoothstep(0.02, 0.06, most);
 }
 void main() {
-  float most = max(bend(vec2(pixel.x, 0.0)), bend(vec2(0.0, pixel.y)));
-  gl_FragColor = vec4(vec3(0.03), smoothstep(0.02, 0.06, most));
+  float ink = inkAt(place);
+  // grass and leaves end everywhere: where most of what is around is ink too, it is drawn thin
+  float around = 0.0;
+  for (int i = 0; i < 8; i++) {
+    float angle = 0.7853982 * float(i) + 0.39;
+    around += inkAt(place + 4.0 * pixel * vec2(cos(angle), sin(angle)));
+  }
+  gl_FragColor = vec4(vec3(0.03), ink * (1.0 - 0.85 * smoothstep(2.5, 4.5, around)));
 }`;
 
 export class Silhouettes {
