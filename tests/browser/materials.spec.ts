@@ -150,18 +150,19 @@ test('a label lies on a face, a picture on a material; rules go to all pictures 
   await expect(panel.getByText(/more pictures? ha(s|ve) these rules/)).toBeVisible();
   const download = page.waitForEvent('download');
   await panel.getByRole('button', { name: 'Save the rules' }).click();
-  const saved = test.info().outputPath('rules.json');
-  await (await download).saveAs(saved);
-  const rules = JSON.parse(await readFile(saved, 'utf8')) as { version: number; materials: { material: string }[] };
+  const file = test.info().outputPath('rules.json');
+  await (await download).saveAs(file);
+  const rules = JSON.parse(await readFile(file, 'utf8')) as { version: number; materials: { material: string }[] };
   expect(rules.materials[0]).toMatchObject({ material: 'stoneware', texture: { width_cm: 25 } });
   rules.materials[0]!.material = 'Nothing of this name*';
-  await writeFile(saved, JSON.stringify(rules));
-  await panel.getByLabel('Choose a file of rules').setInputFiles(saved);
+  await writeFile(file, JSON.stringify(rules));
+  await panel.getByLabel('Choose a file of rules').setInputFiles(file);
   await expect(panel.getByText('Rules without a material or part in this revision')).toBeVisible();
-  await panel.getByRole('button', { name: 'Forget' }).click();
+  // what is said of a change that is being saved would take the place of what is said of the next file
+  await saved(page, () => panel.getByRole('button', { name: 'Forget' }).click());
   await expect(panel.locator('ul.worn li', { hasText: 'stoneware' })).toContainText('as in the file');
-  await writeFile(saved, '{"materials":[{"material":"a","becomes":"gauze"}]}');
-  await panel.getByLabel('Choose a file of rules').setInputFiles(saved);
+  await writeFile(file, '{"materials":[{"material":"a","becomes":"gauze"}]}');
+  await panel.getByLabel('Choose a file of rules').setInputFiles(file);
   await expect(page.getByText(/"gauze" is not in the library/)).toBeVisible();
   await labels.getByRole('button', { name: 'Remove' }).click();
   await expect(sentence).not.toContainText('label');
