@@ -420,7 +420,7 @@ export function Stage(props: Props) {
                 type="button"
                 aria-pressed={props.stageOpen}
                 onClick={props.onStage}
-                title="How the stage shows the picture: rendered, or the model, shaded or clay, edges"
+                title="How the stage shows the picture: rendered, or the model and how it is drawn"
               >
                 Stage
               </button>

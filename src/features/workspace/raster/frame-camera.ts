@@ -1,6 +1,6 @@
 /**
  * Cameras of three.js that see just what the renderer sees: made of its frame (core/camera/lens.ts), with its shifted lens.
- * A panorama has no flat picture: what lies ahead stands for it while one moves about.
+ * A panorama has no flat picture: panorama-view.ts draws it, and takes only near and far from the camera made here.
  */
 import { Matrix4, OrthographicCamera, PerspectiveCamera } from 'three';
 import { type CameraFrame, createCameraFrame } from '../../../core/camera/lens';
